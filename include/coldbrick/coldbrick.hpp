@@ -1,0 +1,26 @@
+// coldbrick/coldbrick.hpp - all of the library in one header.
+//
+//     #include <coldbrick/coldbrick.hpp>
+//     using namespace coldbrick;
+//
+//     int main() {
+//         Bitmap<Rgb8> chart{{720, 450}, 0x0b2239_rgb};
+//         fill  (chart, Circle{.center = {236, 148}, .radius = 34}, 0xe8b23a_rgb);
+//         stroke(chart, Line{.from = {18, 431}, .to = {702, 377}}, colors::white);
+//         save  (chart, "chart.png");
+//     }
+#pragma once
+
+#include "coldbrick/color.hpp"
+#include "coldbrick/color_names.hpp"
+#include "coldbrick/convert.hpp"
+#include "coldbrick/draw.hpp"
+#include "coldbrick/error.hpp"
+#include "coldbrick/files.hpp"
+#include "coldbrick/formats.hpp"
+#include "coldbrick/geometry.hpp"
+#include "coldbrick/ink.hpp"
+#include "coldbrick/pixels.hpp"
+#include "coldbrick/scene.hpp"
+#include "coldbrick/shapes.hpp"
+#include "coldbrick/spans.hpp"

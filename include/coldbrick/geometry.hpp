@@ -1,0 +1,104 @@
+// coldbrick/geometry.hpp - points, sizes and boxes on the pixel grid.
+//
+//     Box berth{.at = {32, 282}, .size = {148, 96}};                          // top-left pixel and size
+//     Box same = Box::between({.from = {32, 282}, .to = {179, 377}});         // two corner pixels, both
+//     included Box seen = intersection(berth, Box{.at = {0, 0}, .size = {100, 300}});
+//
+// x grows to the right and y downward; (0, 0) is the top-left pixel of a buffer. An integer coordinate names
+// a pixel and means its centre (docs/pixel-rules.md, "The grid").
+#pragma once
+
+#include <algorithm>
+#include <cstdint>
+
+namespace coldbrick {
+
+// The largest coordinate, radius or size that a shape may have; the least coordinate is its negative. Drawing
+// is exact over the whole range, wherever the buffer lies.
+inline constexpr int max_coordinate = (1 << 30) - 1;
+
+// A pixel, by its column and row.
+struct Point {
+    int x = 0;
+    int y = 0;
+    friend constexpr bool operator==(const Point&, const Point&) = default;
+};
+
+// A number of columns and rows.
+struct Size {
+    int width = 0;
+    int height = 0;
+    friend constexpr bool operator==(const Size&, const Size&) = default;
+};
+
+// How far an ellipse reaches from its centre pixel, along x and along y, in pixels.
+struct Radii {
+    int x = 0;
+    int y = 0;
+    friend constexpr bool operator==(const Radii&, const Radii&) = default;
+};
+
+// Two opposite corner pixels of a box, in any order; both belong to the box.
+struct Corners {
+    Point from;
+    Point to;
+};
+
+// The pixels in columns at.x to at.x + size.width - 1 and rows at.y to at.y + size.height - 1. It is a shape,
+// a clip, and the answer to "where was drawn?". A box without pixels has size {0, 0}; such a box can be an
+// answer or a clip, but drawing it is refused.
+struct Box {
+    Point at;
+    Size size;
+
+    // The box whose opposite corners are the two given pixels. Corners beyond max_coordinate give an
+    // unspecified box.
+    static constexpr Box between(const Corners& corners) noexcept;
+
+    [[nodiscard]] constexpr bool empty() const noexcept { return size.width <= 0 || size.height <= 0; }
+
+    // The bottom-right pixel. Of an empty box: unspecified.
+    [[nodiscard]] constexpr Point last() const noexcept {
+        return {.x = at.x + (size.width - 1), .y = at.y + (size.height - 1)};
+    }
+
+    friend constexpr bool operator==(const Box&, const Box&) = default;
+};
+
+constexpr Box Box::between(const Corners& corners) noexcept {
+    const auto [from, to] = corners;
+    const auto extent = [](int a, int b) {
+        return static_cast<int>(std::max<std::int64_t>(a, b) - std::min<std::int64_t>(a, b) + 1);
+    };
+    return {.at = {.x = std::min(from.x, to.x), .y = std::min(from.y, to.y)},
+            .size = {.width = extent(from.x, to.x), .height = extent(from.y, to.y)}};
+}
+
+// Whether the pixel lies in the box. No pixel lies in an empty box.
+constexpr bool contains(const Box& box, Point pixel) noexcept {
+    const auto reaches = [](int at, int extent, int value) {
+        return value >= at && std::int64_t{value} - at < extent;
+    };
+    return reaches(box.at.x, box.size.width, pixel.x) && reaches(box.at.y, box.size.height, pixel.y);
+}
+
+// The pixels that both boxes have. Where there are none: Box{}.
+constexpr Box intersection(const Box& a, const Box& b) noexcept {
+    if (a.empty() || b.empty()) return {};
+    const auto first = Point{.x = std::max(a.at.x, b.at.x), .y = std::max(a.at.y, b.at.y)};
+    const auto last = Point{.x = std::min(a.last().x, b.last().x), .y = std::min(a.last().y, b.last().y)};
+    if (last.x < first.x || last.y < first.y) return {};
+    return Box::between({.from = first, .to = last});
+}
+
+// The smallest box around both, as for two areas that are to be redrawn together. An empty box adds nothing.
+// The boxes lie within max_coordinate of the origin.
+constexpr Box enclosing(const Box& a, const Box& b) noexcept {
+    if (a.empty()) return b.empty() ? Box{} : b;
+    if (b.empty()) return a;
+    return Box::between(
+        {.from = {.x = std::min(a.at.x, b.at.x), .y = std::min(a.at.y, b.at.y)},
+         .to = {.x = std::max(a.last().x, b.last().x), .y = std::max(a.last().y, b.last().y)}});
+}
+
+}  // namespace coldbrick

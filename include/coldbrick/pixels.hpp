@@ -1,0 +1,197 @@
+// coldbrick/pixels.hpp - a view of pixels in memory that somebody else owns, and Bitmap, which owns its
+// pixels.
+//
+//     Bitmap<Rgb8> chart{{720, 450}, 0x0b2239_rgb};              // new pixels, one colour
+//     Pixels<Bgr8> frame{{.top_left = camera, .size = {640, 480}, .stride = 1984}};
+//     fill(frame.within({.at = {10, 10}, .size = {200, 80}}), Circle{...}, gold);   // same coordinates,
+//     clipped Color below = chart.color_at({236, 148});
+//
+// A view is a pointer, a size and a stride; copy it freely. It must not outlive the memory, and drawing never
+// touches a byte of that memory outside the pixels of the view's clip.
+#pragma once
+
+#include "coldbrick/color.hpp"
+#include "coldbrick/formats.hpp"
+#include "coldbrick/geometry.hpp"
+
+#include <cstddef>
+#include <cstdint>
+#include <optional>
+#include <type_traits>
+#include <vector>
+
+namespace coldbrick {
+
+// The most bytes that a Bitmap may have (4 GiB); its width and height are also at most max_coordinate.
+inline constexpr std::uint64_t max_bitmap_bytes = std::uint64_t{1} << 32U;
+
+// Where the pixels of a buffer lie.
+struct Memory {
+    void* top_left = nullptr;  // the first byte of pixel (0, 0), which is shown at the top left
+    Size size;                 // columns and rows, each from 1 to max_coordinate
+    // Bytes from a pixel to the one below it. Negative where rows are stored from bottom to top; its
+    // magnitude is at least the bytes of a row. Left out: rows follow each other without a gap.
+    std::optional<std::ptrdiff_t> stride = std::nullopt;
+};
+
+// The same for pixels that are only read.
+struct ConstMemory {
+    const void* top_left = nullptr;
+    Size size;
+    std::optional<std::ptrdiff_t> stride = std::nullopt;
+};
+
+template <class Format>
+requires PixelFormat<std::remove_const_t<Format>>
+class Pixels;
+template <PixelFormat Format>
+class Bitmap;
+
+namespace detail {
+
+// A view without its type: what rasterised spans are painted on.
+struct Surface {
+    std::uint8_t* top_left;
+    std::ptrdiff_t stride;
+    Size size;
+    Box clip;
+    const FormatKernel* kernel;
+};
+
+// Throws Error if the memory cannot be a buffer of pixels of that many bytes.
+Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel);
+
+// Throws Error if the pixel lies outside the clip.
+Color color_at(const Surface& surface, Point pixel);
+
+// The number of bytes of a bitmap. Throws Error if the size is empty or over the limit.
+std::size_t bitmap_bytes(Size size, int pixel_bytes);
+
+void clear(const Surface& surface, Color color) noexcept;
+
+// How the library gets at the untyped side of views and bitmaps.
+struct SurfaceAccess {
+    template <class Format>
+    static const Surface& of(const Pixels<Format>& pixels) noexcept {
+        return pixels.surface_;
+    }
+    template <PixelFormat Format>
+    static Surface of(Bitmap<Format>& bitmap) noexcept {
+        return of(bitmap.pixels());
+    }
+    template <PixelFormat Format>
+    static Surface of(const Bitmap<Format>& bitmap) noexcept {
+        return of(bitmap.pixels());
+    }
+};
+
+}  // namespace detail
+
+// A view of pixels: Pixels<Rgb8> to draw on, Pixels<const Rgb8> to read only.
+template <class Format>
+requires PixelFormat<std::remove_const_t<Format>>
+class Pixels {
+  public:
+    using Layout = std::remove_const_t<Format>;
+
+    // Throws Error if the pointer is null, the size is empty or beyond max_coordinate, or the stride is
+    // shorter than a row.
+    explicit Pixels(const Memory& memory)
+        : surface_{detail::make_surface(memory, bytes_per_pixel<Layout>, kernel_of<Layout>())} {}
+    explicit Pixels(const ConstMemory& memory) requires std::is_const_v<Format>
+        : surface_{detail::make_surface(
+              {.top_left = const_cast<void*>(memory.top_left), .size = memory.size, .stride = memory.stride},
+              bytes_per_pixel<Layout>, kernel_of<Layout>())} {}
+
+    // A view to draw on is also a view to read.
+    Pixels(const Pixels<Layout>& other) noexcept  // NOLINT(google-explicit-constructor)
+        requires std::is_const_v<Format> : surface_{detail::SurfaceAccess::of(other)} {}
+
+    // Columns and rows of the whole buffer.
+    [[nodiscard]] Size size() const noexcept { return surface_.size; }
+
+    // The pixels that drawing may touch and reading may see; the whole buffer unless narrowed by within().
+    [[nodiscard]] Box clip() const noexcept { return surface_.clip; }
+
+    // The same pixels under the same coordinates, clipped to the box as well; a box outside leaves an empty
+    // clip.
+    [[nodiscard]] Pixels within(const Box& box) const noexcept {
+        auto narrowed = *this;
+        narrowed.surface_.clip = intersection(surface_.clip, box);
+        return narrowed;
+    }
+
+    // The colour of a pixel; opaque where the format has no alpha. Throws Error if the pixel is outside the
+    // clip.
+    [[nodiscard]] Color color_at(Point pixel) const { return detail::color_at(surface_, pixel); }
+
+  private:
+    friend struct detail::SurfaceAccess;
+    detail::Surface surface_;
+};
+
+// Pixels that it owns, row after row without gaps. A copy has pixels of its own. After a move the old one may
+// only be assigned to or destroyed.
+template <PixelFormat Format>
+class Bitmap {
+  public:
+    // All bytes zero: black, or transparent where there is alpha.
+    // Throws Error if the size is empty, beyond max_coordinate, or over max_bitmap_bytes.
+    explicit Bitmap(Size size) : size_{size}, bytes_(detail::bitmap_bytes(size, bytes_per_pixel<Format>)) {}
+
+    // All pixels in one colour, which replaces: a translucent one gives translucent pixels where there is
+    // alpha.
+    Bitmap(Size size, Color ground) : Bitmap{size} {
+        detail::clear(detail::SurfaceAccess::of(pixels()), ground);
+    }
+
+    [[nodiscard]] Size size() const noexcept { return size_; }
+
+    // Views of all pixels, valid as long as the bitmap lives and is not assigned to.
+    [[nodiscard]] Pixels<Format> pixels() noexcept {
+        return Pixels<Format>{{.top_left = bytes_.data(), .size = size_}};
+    }
+    [[nodiscard]] Pixels<const Format> pixels() const noexcept {
+        return Pixels<const Format>{ConstMemory{.top_left = bytes_.data(), .size = size_}};
+    }
+
+    // A view that draws only inside the box; see Pixels::within.
+    [[nodiscard]] Pixels<Format> within(const Box& box) noexcept { return pixels().within(box); }
+    [[nodiscard]] Pixels<const Format> within(const Box& box) const noexcept { return pixels().within(box); }
+
+    [[nodiscard]] Color color_at(Point pixel) const { return pixels().color_at(pixel); }
+
+    // The bytes, row after row: size().height rows of size().width * bytes_per_pixel<Format>.
+    [[nodiscard]] const std::vector<std::uint8_t>& bytes() const noexcept { return bytes_; }
+
+  private:
+    Size size_;
+    std::vector<std::uint8_t> bytes_;
+};
+
+namespace detail {
+
+template <class T>
+inline constexpr bool is_writable = false;
+template <PixelFormat Format>
+inline constexpr bool is_writable<Pixels<Format>> = true;
+template <PixelFormat Format>
+inline constexpr bool is_writable<Bitmap<Format>> = true;
+
+template <class T>
+inline constexpr bool is_readable = is_writable<T>;
+template <PixelFormat Format>
+inline constexpr bool is_readable<Pixels<const Format>> = true;
+
+}  // namespace detail
+
+// What can be drawn on: a Bitmap that is not const, or a Pixels view that is not read-only.
+template <class T>
+concept Target = detail::is_writable<std::remove_cvref_t<T>> &&
+    (!std::is_const_v<std::remove_reference_t<T>> || requires(T view) { view.clip(); });
+
+// What can be read: any bitmap or view. Reading sees the pixels of a view's clip.
+template <class T>
+concept Picture = detail::is_readable<std::remove_cvref_t<T>>;
+
+}  // namespace coldbrick

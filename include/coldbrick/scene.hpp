@@ -1,0 +1,125 @@
+// coldbrick/scene.hpp - scenes: pictures described as text, one statement a line.
+//
+//     const auto scene = parse_scene("sheet size 72,45 ink navy\n"
+//                                    "fill  circle center 36,22 radius 9 ink gold\n", "moon.brick");
+//     auto picture = scene.sheet<Rgb8>();                    // a bitmap of the scene's size, in its ground's colour
+//     auto touched = render(scene, picture);                 // for each drawing call the box that it touched
+//
+// docs/scene-language.md describes the language. A scene is parsed to statements with their places, these are evaluated
+// to a flat list of drawing calls, and the list is drawn: all of it, or what of it lies in a view's clip.
+// Link coldbrick::scene.
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <variant>
+#include <vector>
+
+#include "coldbrick/color.hpp"
+#include "coldbrick/draw.hpp"
+#include "coldbrick/error.hpp"
+#include "coldbrick/pixels.hpp"
+#include "coldbrick/shapes.hpp"
+#include "coldbrick/spans.hpp"
+
+namespace coldbrick {
+
+// A place in a scene's text, both from 1; columns count characters, not bytes.
+struct Place {
+    int line = 0;
+    int column = 0;
+    friend constexpr bool operator==(const Place&, const Place&) = default;
+};
+
+// Something wrong in a scene.
+struct Fault {
+    Place place;
+    int length = 1;      // how many characters are wrong, from the place on
+    std::string what;    // what is wrong
+    std::string advice;  // what would be right; empty where what says it all
+};
+
+// The faults of a scene; what() shows them all, as report() does.
+class SceneError : public Error {
+  public:
+    SceneError(const std::string& report, std::vector<Fault> faults) : Error{report}, faults_{std::move(faults)} {}
+    [[nodiscard]] const std::vector<Fault>& faults() const noexcept { return faults_; }
+
+  private:
+    std::vector<Fault> faults_;
+};
+
+// One pixel, as the statement `mark` draws it.
+struct Mark {
+    Point at;
+};
+
+// What a drawing call draws.
+using Figure = std::variant<Mark, Box, Circle, Ellipse, Filled, Stroked<Line>, Stroked<Polyline>, Stroked<Polygon>,
+                            Stroked<Box>, Stroked<Circle>, Stroked<Ellipse>>;
+
+// One drawing call of a scene.
+struct DrawingCall {
+    Figure figure;
+    Ink ink;
+    Place place;        // of the statement's first word
+    std::string words;  // verb and shape, such as "stroke circle"
+};
+
+// A scene that can be drawn.
+struct Scene {
+    std::string name;  // as given to parse_scene; stands before places in messages
+    Size size;
+    Color ground;
+    std::vector<DrawingCall> calls;
+
+    // A new bitmap for the scene. Throws Error if the size is over what a Bitmap may have.
+    template <PixelFormat Format>
+    [[nodiscard]] Bitmap<Format> sheet() const {
+        return Bitmap<Format>{size, ground};
+    }
+};
+
+// The most faults that are told at once.
+inline constexpr int max_faults = 20;
+
+// Reads a scene. Throws SceneError with the faults, the first max_faults of them, if there are any.
+[[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene");
+
+// The smallest box around the pixels that a figure would touch.
+[[nodiscard]] Box bounds(const Figure& figure);
+
+// Draws one figure.
+template <Target T>
+Box draw(T&& target, const Figure& figure, const Ink& ink) {
+    return std::visit(
+        [&](const auto& area) {
+            if constexpr (std::is_same_v<decltype(area), const Mark&>) {
+                return mark(target, area.at, ink);
+            } else {
+                return fill(target, area, ink);
+            }
+        },
+        figure);
+}
+
+// Draws the calls of a scene in turn, on the target as it is; gives for each the box that it touched, empty where it
+// touched nothing.
+template <Target T>
+std::vector<Box> render(const Scene& scene, T&& target) {
+    std::vector<Box> touched;
+    touched.reserve(scene.calls.size());
+    for (const auto& call : scene.calls) touched.push_back(draw(target, call.figure, call.ink));
+    return touched;
+}
+
+// The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, and the advice.
+[[nodiscard]] std::string report(const Fault& fault, std::string_view text, std::string_view name);
+
+// For a call that touched no pixel, one line "name:line:column: nothing of this shows: ..." with the reason.
+[[nodiscard]] std::string explain_unseen(const Scene& scene, const DrawingCall& call);
+
+// The one of the known words that comes nearest to a mistyped one; empty where none is near.
+[[nodiscard]] std::string_view nearest_word(std::string_view word, const std::vector<std::string_view>& known);
+
+}  // namespace coldbrick

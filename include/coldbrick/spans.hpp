@@ -1,0 +1,132 @@
+// coldbrick/spans.hpp - the pixels of a shape, without any buffer: spans, bounds, membership.
+//
+//     for_each_span(Circle{.center = {64, 48}, .radius = 20}, clip, [&](const Span& run) { ... });
+//     for_each_span(stroked(Line{.from = {0, 0}, .to = {9, 4}}), clip, [&](const Span& run) { ... });
+//     Box  around = bounds(stroked(Circle{.center = {64, 48}, .radius = 20}));
+//     bool hit    = contains(filled(star, {.rule = FillRule::nonzero}), Point{70, 41});
+//
+// An area is what these functions, and fill() of draw.hpp, accept: a Box, Circle, Ellipse or Polygon (its
+// interior and edges), a filled() polygon, or a stroked() shape. Drawing an area touches exactly the pixels
+// that are told here.
+#pragma once
+
+#include "coldbrick/geometry.hpp"
+#include "coldbrick/shapes.hpp"
+
+#include <span>
+#include <type_traits>
+#include <utility>
+
+namespace coldbrick {
+
+// The pixels of row y in columns x to x + length - 1.
+struct Span {
+    int y;
+    int x;
+    int length;
+    friend constexpr bool operator==(const Span&, const Span&) = default;
+};
+
+// A polygon and how it is filled, as one area. Made by filled().
+struct Filled {
+    Polygon polygon;
+    Fill how;
+};
+
+// The outline of a shape, one pixel wide, as an area. Made by stroked().
+template <class Shape>
+struct Stroked {
+    Shape shape;
+};
+
+[[nodiscard]] inline Filled filled(Polygon polygon, const Fill& how) {
+    return {.polygon = std::move(polygon), .how = how};
+}
+
+template <class Shape>
+[[nodiscard]] Stroked<Shape> stroked(Shape shape) {
+    return {.shape = std::move(shape)};
+}
+
+namespace detail {
+
+// Whether a receiver of spans may be told of a pixel twice.
+enum class Repeats { harmless, never };
+
+// Who takes the spans: called with up to some hundreds of them at a time.
+struct SpanReceiver {
+    void* context;
+    void (*take)(void* context, std::span<const Span> spans);
+    Repeats repeats;
+};
+
+// Each hands the shape's spans inside the clip to the receiver, and returns the smallest box around them.
+Box scan_fill(const Box& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const Circle& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Line& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Polyline& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Polygon& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Box& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Circle& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver);
+
+// The same for any area.
+template <class Shape>
+Box scan(const Shape& shape, const Box& clip, const SpanReceiver& receiver) {
+    return scan_fill(shape, clip, receiver);
+}
+inline Box scan(const Polygon& shape, const Box& clip, const SpanReceiver& receiver) {
+    return scan_fill(shape, Fill{}, clip, receiver);
+}
+inline Box scan(const Filled& area, const Box& clip, const SpanReceiver& receiver) {
+    return scan_fill(area.polygon, area.how, clip, receiver);
+}
+template <class Shape>
+Box scan(const Stroked<Shape>& area, const Box& clip, const SpanReceiver& receiver) {
+    return scan_stroke(area.shape, clip, receiver);
+}
+
+}  // namespace detail
+
+// Calls visit(const Span&) for each span of the area inside the clip, and returns the smallest box around
+// them (empty where there are none). Spans come sorted by y, then x; they neither overlap nor touch, so each
+// pixel comes once. The time grows with what is inside the clip, not with the size of the shape. Throws Error
+// as drawing the area would, before the first visit; an exception out of visit goes through.
+template <class Area, class Visit>
+Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
+    using Called = std::remove_reference_t<Visit>;
+    const auto take = [](void* context, std::span<const Span> spans) {
+        auto& call = *static_cast<Called*>(context);
+        for (const auto& run : spans) call(run);
+    };
+    auto* context = const_cast<void*>(static_cast<const void*>(&visit));
+    return detail::scan(area, clip, {.context = context, .take = take, .repeats = detail::Repeats::never});
+}
+
+// The smallest box around all pixels of the area, wherever they lie; empty where it has none. Takes time in
+// proportion to the number of vertices, except for a polygon filled with shared edges, where rows are looked
+// at until the box is certain (a few dozen in the usual case, all of them for a sliver that covers no pixel).
+// Throws Error as drawing the area would.
+[[nodiscard]] Box bounds(const Box& shape);
+[[nodiscard]] Box bounds(const Circle& shape);
+[[nodiscard]] Box bounds(const Ellipse& shape);
+[[nodiscard]] Box bounds(const Polygon& shape);
+[[nodiscard]] Box bounds(const Filled& area);
+[[nodiscard]] Box bounds(const Stroked<Line>& area);
+[[nodiscard]] Box bounds(const Stroked<Polyline>& area);
+[[nodiscard]] Box bounds(const Stroked<Polygon>& area);
+[[nodiscard]] Box bounds(const Stroked<Box>& area);
+[[nodiscard]] Box bounds(const Stroked<Circle>& area);
+[[nodiscard]] Box bounds(const Stroked<Ellipse>& area);
+
+// Whether the pixel belongs to the area: whether drawing it would touch the pixel, on a large enough buffer.
+// Throws Error as drawing the area would.
+template <class Area>
+[[nodiscard]] bool contains(const Area& area, Point pixel) {
+    return !for_each_span(area, Box{.at = pixel, .size = {.width = 1, .height = 1}}, [](const Span&) {
+            }).empty();
+}
+
+}  // namespace coldbrick

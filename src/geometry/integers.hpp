@@ -1,0 +1,56 @@
+// Exact integer helpers.
+#pragma once
+
+#include <cstdint>
+
+namespace coldbrick::detail {
+
+__extension__ using Uint128 = unsigned __int128;
+
+// The quotient rounded towards minus infinity, for denominator > 0.
+constexpr std::int64_t floor_div(std::int64_t numerator, std::int64_t denominator) noexcept {
+    const auto quotient = numerator / denominator;
+    return numerator % denominator < 0 ? quotient - 1 : quotient;
+}
+
+// The quotient rounded towards plus infinity, for denominator > 0.
+constexpr std::int64_t ceil_div(std::int64_t numerator, std::int64_t denominator) noexcept {
+    const auto quotient = numerator / denominator;
+    return numerator % denominator > 0 ? quotient + 1 : quotient;
+}
+
+// floor((start + n * step) / denominator) for n = 0, 1, 2, ... by additions only.
+//
+// The fraction is kept in units of 2^-64, cut off; the bias of 2^-33 makes up for what n < 2^31 steps can lose, and is
+// less than the 2^-32 that separates a fraction below 1 from 1, as denominator <= 2^32. So the floor is always exact.
+class ExactSteps {
+  public:
+    constexpr ExactSteps() noexcept = default;
+    constexpr ExactSteps(std::int64_t start, std::int64_t step, std::int64_t denominator) noexcept
+        : value_{floor_div(start, denominator)},
+          step_{floor_div(step, denominator)},
+          fraction_{fraction(start - value_ * denominator, denominator) + bias},
+          fraction_step_{fraction(step - step_ * denominator, denominator)} {}
+
+    [[nodiscard]] constexpr std::int64_t value() const noexcept { return value_; }
+
+    constexpr void advance() noexcept {
+        fraction_ += fraction_step_;
+        value_ += step_ + (fraction_ < fraction_step_ ? 1 : 0);
+    }
+
+  private:
+    static constexpr std::uint64_t bias = std::uint64_t{1} << 31U;
+
+    static constexpr std::uint64_t fraction(std::int64_t remainder, std::int64_t denominator) noexcept {
+        return static_cast<std::uint64_t>((static_cast<Uint128>(remainder) << 64U) /
+                                          static_cast<std::uint64_t>(denominator));
+    }
+
+    std::int64_t value_ = 0;
+    std::int64_t step_ = 0;
+    std::uint64_t fraction_ = 0;
+    std::uint64_t fraction_step_ = 0;
+};
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,186 @@
+// The kernels of the formats: rule 5 of docs/pixel-rules.md.
+#include "coldbrick/formats.hpp"
+
+#include <algorithm>
+#include <array>
+
+#include "pixels/kernels.hpp"
+
+namespace coldbrick {
+
+namespace {
+
+using detail::FormatKernel;
+using detail::pattern_period;
+using detail::pixel_address;
+using detail::Surface;
+
+// Where each channel lies in a pixel.
+struct Order {
+    std::size_t red;
+    std::size_t green;
+    std::size_t blue;
+};
+inline constexpr auto rgb = Order{.red = 0, .green = 1, .blue = 2};
+inline constexpr auto bgr = Order{.red = 2, .green = 1, .blue = 0};
+inline constexpr std::size_t alpha_place = 3;
+
+void encode_gray(Color color, std::uint8_t* pixel) noexcept { *pixel = luma(color); }
+
+Color decode_gray(const std::uint8_t* pixel) noexcept { return gray(*pixel); }
+
+template <Order order, bool alpha>
+void encode(Color color, std::uint8_t* pixel) noexcept {
+    pixel[order.red] = color.red;
+    pixel[order.green] = color.green;
+    pixel[order.blue] = color.blue;
+    if constexpr (alpha) pixel[alpha_place] = color.alpha;
+}
+
+template <Order order, bool alpha>
+Color decode(const std::uint8_t* pixel) noexcept {
+    return {.red = pixel[order.red],
+            .green = pixel[order.green],
+            .blue = pixel[order.blue],
+            .alpha = alpha ? pixel[alpha_place] : std::uint8_t{255}};
+}
+
+// Source-over on opaque pixels, byte by byte: (s*a + d*(255 - a)) / 255, rounded to the nearest. For t from 0 to
+// 255*255, t / 255 rounded is (u + (u >> 8)) >> 8 with u = t + 128.
+class OpaqueBlend {
+  public:
+    OpaqueBlend(const std::uint8_t* pixel, std::size_t pixel_bytes, std::uint8_t alpha) noexcept
+        : rest_{static_cast<std::uint16_t>(255 - alpha)} {
+        for (std::size_t i = 0; i < pattern_period; ++i) {
+            source_[i] = static_cast<std::uint16_t>(pixel[i % pixel_bytes] * alpha + 128);
+        }
+    }
+
+    void operator()(std::uint8_t* bytes, std::size_t count) const noexcept {
+        for (; count >= pattern_period; count -= pattern_period, bytes += pattern_period) {
+            for (std::size_t i = 0; i < pattern_period; ++i) bytes[i] = blended(bytes[i], i);
+        }
+        for (std::size_t i = 0; i < count; ++i) bytes[i] = blended(bytes[i], i);
+    }
+
+  private:
+    [[nodiscard]] std::uint8_t blended(std::uint8_t below, std::size_t i) const noexcept {
+        const auto sum = static_cast<std::uint16_t>(source_[i] + static_cast<std::uint16_t>(below * rest_));
+        return static_cast<std::uint8_t>(static_cast<std::uint16_t>(sum + (sum >> 8U)) >> 8U);
+    }
+
+    std::array<std::uint16_t, pattern_period> source_{};
+    std::uint16_t rest_;
+};
+
+// Porter and Duff's over on straight alpha, each result the exact fraction rounded to the nearest (halves up). With
+// alphas a and b in 255ths, the new alpha is (255*a + b*(255 - a)) / 255, and the new colour is
+// (s*a*255 + d*b*(255 - a)) / (255*a + b*(255 - a)).
+void over(std::uint8_t* pixel, const std::uint8_t* source) noexcept {
+    const auto above = std::uint32_t{source[alpha_place]} * 255U;
+    const auto below = std::uint32_t{pixel[alpha_place]} * (255U - source[alpha_place]);
+    const auto whole = above + below;
+    if (whole == 0) return;
+    for (std::size_t i = 0; i < alpha_place; ++i) {
+        const auto sum = source[i] * above + pixel[i] * below;
+        pixel[i] = static_cast<std::uint8_t>((2 * sum + whole) / (2 * whole));
+    }
+    pixel[alpha_place] = static_cast<std::uint8_t>((2 * whole + 255U) / 510U);
+}
+
+template <class Blend>
+void blend_each(const Surface& surface, std::span<const Span> spans, const Blend& blend) {
+    for (const auto& run : spans) {
+        blend(pixel_address(surface, run.x, run.y), static_cast<std::size_t>(run.length));
+    }
+}
+
+void blend_gray(const Surface& surface, std::span<const Span> spans, Color color) {
+    const auto source = luma(color);
+    blend_each(surface, spans, OpaqueBlend{&source, 1, color.alpha});
+}
+
+template <Order order>
+void blend_opaque(const Surface& surface, std::span<const Span> spans, Color color) {
+    auto source = std::array<std::uint8_t, 3>{};
+    encode<order, false>(color, source.data());
+    const auto blend = OpaqueBlend{source.data(), source.size(), color.alpha};
+    blend_each(surface, spans, [&](std::uint8_t* pixels, std::size_t count) { blend(pixels, 3 * count); });
+}
+
+// On opaque pixels `over` is the opaque blend of all four bytes, alpha like a channel that is 255 in the source; so
+// stretches of opaque pixels take the fast way.
+class AlphaBlend {
+  public:
+    AlphaBlend(const std::array<std::uint8_t, 4>& source, const std::array<std::uint8_t, 4>& full) noexcept
+        : source_{source}, opaque_{full.data(), full.size(), source[alpha_place]} {}
+
+    void operator()(std::uint8_t* pixels, std::size_t count) const noexcept {
+        constexpr auto stretch = pattern_period / 4;
+        while (count > 0) {
+            const auto length = std::min(count, stretch);
+            auto least_alpha = std::uint8_t{255};
+            for (std::size_t i = 0; i < length; ++i) least_alpha = std::min(least_alpha, pixels[4 * i + alpha_place]);
+            if (least_alpha == 255) {
+                opaque_(pixels, 4 * length);
+            } else {
+                for (std::size_t i = 0; i < length; ++i) over(pixels + 4 * i, source_.data());
+            }
+            pixels += 4 * length;
+            count -= length;
+        }
+    }
+
+  private:
+    std::array<std::uint8_t, 4> source_;
+    OpaqueBlend opaque_;
+};
+
+template <Order order>
+void blend_alpha(const Surface& surface, std::span<const Span> spans, Color color) {
+    auto source = std::array<std::uint8_t, 4>{};
+    auto full = source;
+    encode<order, true>(color, source.data());
+    encode<order, true>(with_alpha(color, 255), full.data());
+    blend_each(surface, spans, AlphaBlend{source, full});
+}
+
+template <Order order>
+constexpr FormatKernel opaque_kernel() noexcept {
+    return {.pixel_bytes = 3,
+            .has_alpha = false,
+            .encode = encode<order, false>,
+            .decode = decode<order, false>,
+            .blend = blend_opaque<order>};
+}
+
+template <Order order>
+constexpr FormatKernel alpha_kernel() noexcept {
+    return {.pixel_bytes = 4,
+            .has_alpha = true,
+            .encode = encode<order, true>,
+            .decode = decode<order, true>,
+            .blend = blend_alpha<order>};
+}
+
+constexpr auto gray_kernel = FormatKernel{
+    .pixel_bytes = 1, .has_alpha = false, .encode = encode_gray, .decode = decode_gray, .blend = blend_gray};
+constexpr auto rgb_kernel = opaque_kernel<rgb>();
+constexpr auto bgr_kernel = opaque_kernel<bgr>();
+constexpr auto rgba_kernel = alpha_kernel<rgb>();
+constexpr auto bgra_kernel = alpha_kernel<bgr>();
+
+}  // namespace
+
+template <>
+const FormatKernel& kernel_of<Gray8>() noexcept { return gray_kernel; }
+template <>
+const FormatKernel& kernel_of<Rgb8>() noexcept { return rgb_kernel; }
+template <>
+const FormatKernel& kernel_of<Bgr8>() noexcept { return bgr_kernel; }
+template <>
+const FormatKernel& kernel_of<Rgba8>() noexcept { return rgba_kernel; }
+template <>
+const FormatKernel& kernel_of<Bgra8>() noexcept { return bgra_kernel; }
+
+}  // namespace coldbrick

@@ -1,0 +1,123 @@
+#include "coldbrick/pixels.hpp"
+
+#include <cstdlib>
+#include <cstring>
+#include <string>
+
+#include "coldbrick/convert.hpp"
+#include "coldbrick/error.hpp"
+#include "geometry/limits.hpp"
+#include "pixels/kernels.hpp"
+
+namespace coldbrick::detail {
+
+namespace {
+
+void check_size(std::string_view what, Size size) {
+    if (size.width < 1 || size.width > max_coordinate) refuse(what, "size.width", size.width, 1, max_coordinate);
+    if (size.height < 1 || size.height > max_coordinate) refuse(what, "size.height", size.height, 1, max_coordinate);
+}
+
+std::string in_words(Size size) { return std::to_string(size.width) + " x " + std::to_string(size.height); }
+
+// Calls use(row of from, row of to, number of pixels) for each row of the clip of from.
+template <class Use>
+void for_each_row(const Surface& from, const Surface& to, const Use& use) {
+    for (int row = 0; row < from.clip.size.height; ++row) {
+        use(pixel_address(from, from.clip.at.x, from.clip.at.y + row), pixel_address(to, 0, row), from.clip.size.width);
+    }
+}
+
+}  // namespace
+
+Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel) {
+    if (memory.top_left == nullptr) throw Error{"pixels: top_left is null; it must point to the first pixel"};
+    check_size("pixels", memory.size);
+    const auto row_bytes = std::ptrdiff_t{memory.size.width} * pixel_bytes;
+    const auto stride = memory.stride.value_or(row_bytes);
+    if (memory.size.height > 1 && stride < row_bytes && stride > -row_bytes) {
+        throw Error{"pixels: stride is " + std::to_string(stride) + "; allowed is " + std::to_string(row_bytes) +
+                    " or more (a row of " + std::to_string(memory.size.width) + " pixels), or minus that"};
+    }
+    return {.top_left = static_cast<std::uint8_t*>(memory.top_left),
+            .stride = stride,
+            .size = memory.size,
+            .clip = {.at = {.x = 0, .y = 0}, .size = memory.size},
+            .kernel = &kernel};
+}
+
+Color color_at(const Surface& surface, Point pixel) {
+    if (!contains(surface.clip, pixel)) {
+        const auto [first, last] = std::pair{surface.clip.at, surface.clip.last()};
+        throw Error{"color_at: pixel " + std::to_string(pixel.x) + "," + std::to_string(pixel.y) +
+                    " is outside; allowed is " + std::to_string(first.x) + "," + std::to_string(first.y) + " to " +
+                    std::to_string(last.x) + "," + std::to_string(last.y)};
+    }
+    return surface.kernel->decode(pixel_address(surface, pixel.x, pixel.y));
+}
+
+std::size_t bitmap_bytes(Size size, int pixel_bytes) {
+    check_size("bitmap", size);
+    const auto pixels = std::uint64_t{static_cast<unsigned>(size.width)} * static_cast<unsigned>(size.height);
+    const auto bytes = pixels * static_cast<unsigned>(pixel_bytes);
+    if (bytes > max_bitmap_bytes) {
+        throw Error{"bitmap: size is " + in_words(size) + ", which takes " + std::to_string(bytes) +
+                    " bytes; allowed are " + std::to_string(max_bitmap_bytes)};
+    }
+    return bytes;
+}
+
+void clear(const Surface& surface, Color color) noexcept {
+    if (surface.clip.empty()) return;
+    std::uint8_t pattern[pattern_bytes];
+    make_pattern(*surface.kernel, color, pattern);
+    const auto [at, size] = surface.clip;
+    const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
+    for (int row = 0; row < size.height; ++row) {
+        fill_bytes(pixel_address(surface, at.x, at.y + row), row_bytes, pattern);
+    }
+}
+
+void convert(const Surface& from, const Surface& to) noexcept {
+    for_each_row(from, to, [&](const std::uint8_t* source, std::uint8_t* result, int count) {
+        if (from.kernel == to.kernel) {
+            std::memcpy(result, source, static_cast<std::size_t>(count * std::ptrdiff_t{to.kernel->pixel_bytes}));
+            return;
+        }
+        for (int i = 0; i < count; ++i) {
+            to.kernel->encode(from.kernel->decode(source), result);
+            source += from.kernel->pixel_bytes;
+            result += to.kernel->pixel_bytes;
+        }
+    });
+}
+
+Size enlarged_size(const Surface& from, int factor) {
+    if (from.clip.empty()) throw Error{"picture: the view's clip is empty; it must have at least one pixel"};
+    if (factor < 1) refuse("enlarge", "factor", factor, 1, max_coordinate);
+    const auto [width, height] = from.clip.size;
+    const auto check_side = [factor](std::string_view field, int side) {
+        const auto enlarged = std::int64_t{side} * factor;
+        if (enlarged > max_coordinate) refuse("enlarge", field, enlarged, 1, max_coordinate);
+    };
+    check_side("the new width", width);
+    check_side("the new height", height);
+    return {.width = width * factor, .height = height * factor};
+}
+
+void enlarge(const Surface& from, const Surface& to, int factor) noexcept {
+    const auto pixel_bytes = static_cast<std::size_t>(from.kernel->pixel_bytes);
+    const auto row_bytes = static_cast<std::size_t>(to.size.width) * pixel_bytes;
+    const auto [at, size] = from.clip;
+    for (int row = 0; row < size.height; ++row) {
+        const auto* source = pixel_address(from, at.x, at.y + row);
+        auto* const first = pixel_address(to, 0, row * factor);
+        auto* result = first;
+        for (int x = 0; x < size.width; ++x, source += pixel_bytes) {
+            for (int i = 0; i < factor; ++i, result += pixel_bytes) std::memcpy(result, source, pixel_bytes);
+        }
+        for (int i = 1; i < factor; ++i) std::memcpy(pixel_address(to, 0, row * factor + i), first, row_bytes);
+    }
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,55 @@
+// Shapes that have one run of pixels in each row: filled, and their outline.
+//
+// Rows is a value with top() and bottom(), the rows from top to bottom - 1, and run(y) for each of these.
+#pragma once
+
+#include <algorithm>
+
+#include "raster/span_batch.hpp"
+
+namespace coldbrick::detail {
+
+// The pixels of a row from left to right - 1; none if right <= left.
+struct Run {
+    int left;
+    int right;
+};
+
+template <class Rows>
+Box scan_inside(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
+    SpanBatch batch{window_of(clip), receiver};
+    const auto end = std::min(rows.bottom(), batch.window().bottom);
+    for (auto y = std::max(rows.top(), batch.window().top); y < end; ++y) {
+        const auto [left, right] = rows.run(y);
+        batch.add(y, left, right);
+    }
+    return batch.finish();
+}
+
+// The pixels that have one of their four neighbours outside (rule 3 of docs/pixel-rules.md).
+template <class Rows>
+Box scan_outline(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
+    SpanBatch batch{window_of(clip), receiver};
+    const auto begin = std::max(rows.top(), batch.window().top);
+    const auto end = std::min(rows.bottom(), batch.window().bottom);
+    if (begin >= end) return {};
+    constexpr auto nothing = Run{.left = 0, .right = 0};
+    auto above = begin > rows.top() ? rows.run(begin - 1) : nothing;
+    auto here = rows.run(begin);
+    for (auto y = begin; y < end; ++y) {
+        const auto below = y + 1 < rows.bottom() ? rows.run(y + 1) : nothing;
+        const auto inner = Run{.left = std::max({here.left + 1, above.left, below.left}),
+                               .right = std::min({here.right - 1, above.right, below.right})};
+        if (inner.left < inner.right) {
+            batch.add(y, here.left, inner.left);
+            batch.add(y, inner.right, here.right);
+        } else {
+            batch.add(y, here.left, here.right);
+        }
+        above = here;
+        here = below;
+    }
+    return batch.finish();
+}
+
+}  // namespace coldbrick::detail

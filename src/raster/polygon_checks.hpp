@@ -1,0 +1,14 @@
+// What a polygon or polyline must have before it is drawn.
+#pragma once
+
+#include "coldbrick/shapes.hpp"
+
+namespace coldbrick::detail {
+
+// At least one point, each within max_coordinate; else Error.
+void check_polyline(const Polyline& polyline);
+
+// At least one ring, in each at least one vertex, each vertex within max_coordinate; else Error.
+void check_polygon(const Polygon& polygon);
+
+}  // namespace coldbrick::detail

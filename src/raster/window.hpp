@@ -1,0 +1,38 @@
+// The rows and columns that are drawn, with ends that are not included: the form of a clip that loops like.
+#pragma once
+
+#include <algorithm>
+#include <limits>
+
+#include "coldbrick/geometry.hpp"
+
+namespace coldbrick::detail {
+
+struct Window {
+    int left;
+    int top;
+    int right;
+    int bottom;
+
+    [[nodiscard]] constexpr bool empty() const noexcept { return left >= right || top >= bottom; }
+};
+
+// A box that reaches beyond the numbers is cut off there; no shape has pixels that far out.
+constexpr Window window_of(const Box& box) noexcept {
+    const auto end = [](int at, int extent) {
+        return static_cast<int>(
+            std::min<std::int64_t>(std::int64_t{at} + std::max(extent, 0), std::numeric_limits<int>::max()));
+    };
+    return {.left = box.at.x,
+            .top = box.at.y,
+            .right = end(box.at.x, box.size.width),
+            .bottom = end(box.at.y, box.size.height)};
+}
+
+constexpr Box box_of(const Window& window) noexcept {
+    if (window.empty()) return {};
+    return Box::between({.from = {.x = window.left, .y = window.top},
+                         .to = {.x = window.right - 1, .y = window.bottom - 1}});
+}
+
+}  // namespace coldbrick::detail

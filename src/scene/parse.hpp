@@ -1,0 +1,29 @@
+// Words to a tree: statements with verb, shape and arguments.
+#pragma once
+
+#include <optional>
+
+#include "scene/words.hpp"
+
+namespace coldbrick::detail {
+
+// A keyword and its values.
+struct Argument {
+    Word keyword;
+    std::vector<Word> values;
+};
+
+struct ParsedStatement {
+    Word verb;
+    std::optional<Word> shape;
+    std::vector<Argument> arguments;
+
+    // "fill circle", "mark".
+    [[nodiscard]] std::string words() const { return shape ? verb.text + " " + shape->text : verb.text; }
+};
+
+// The tree of one statement, checked against the grammar: known words, each keyword once, with as many values as it
+// takes, and all that the statement needs. Empty if there were faults.
+[[nodiscard]] std::optional<ParsedStatement> parse_statement(const Statement& words, Faults& faults);
+
+}  // namespace coldbrick::detail

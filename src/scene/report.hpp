@@ -1,0 +1,14 @@
+// Faults as text.
+#pragma once
+
+#include <string_view>
+#include <vector>
+
+#include "coldbrick/scene.hpp"
+
+namespace coldbrick::detail {
+
+// Throws SceneError with the first max_faults of the faults and their reports.
+[[noreturn]] void throw_scene_error(std::vector<Fault> faults, std::string_view text, std::string_view name);
+
+}  // namespace coldbrick::detail

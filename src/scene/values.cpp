@@ -1,0 +1,185 @@
+#include "scene/values.hpp"
+
+#include <muParser.h>
+
+#include <array>
+#include <charconv>
+#include <cmath>
+#include <sstream>
+
+#include "coldbrick/color_names.hpp"
+
+namespace coldbrick::detail {
+
+// The expression reader, made when the first expression comes.
+struct ValueReader::Expressions {
+    Expressions() {
+        parser.ClearFun();
+        parser.ClearConst();
+        parser.DefineFun("abs", [](double x) { return std::fabs(x); });
+        parser.DefineFun("floor", [](double x) { return std::floor(x); });
+        parser.DefineFun("ceil", [](double x) { return std::ceil(x); });
+        parser.DefineFun("round", [](double x) { return std::round(x); });
+        parser.DefineFun("min", [](double a, double b) { return std::fmin(a, b); });
+        parser.DefineFun("max", [](double a, double b) { return std::fmax(a, b); });
+    }
+
+    [[nodiscard]] std::vector<std::string_view> names() const {
+        std::vector<std::string_view> result;
+        for (const auto& [name, function] : parser.GetFunDef()) result.emplace_back(name);
+        return result;
+    }
+
+    mu::Parser parser;
+};
+
+namespace {
+
+std::string text_of(double value) {
+    std::ostringstream text;
+    text.imbue(std::locale::classic());
+    text.precision(10);
+    text << value;
+    return text.str();
+}
+
+std::string allowed(int least, int most) {
+    return "allowed is " + std::to_string(least) + " to " + std::to_string(most);
+}
+
+// What an expression's fault is, in our words.
+std::string describe(const mu::Parser::exception_type& fault) {
+    switch (fault.GetCode()) {
+        case mu::ecUNASSIGNABLE_TOKEN: return quoted(fault.GetToken()) + " is no number and no known name";
+        case mu::ecMISSING_PARENS: return "a parenthesis is not closed";
+        case mu::ecUNEXPECTED_PARENS: return "a parenthesis is closed that was not opened";
+        case mu::ecUNEXPECTED_EOF: return "the expression ends too early";
+        case mu::ecUNEXPECTED_OPERATOR: return quoted(fault.GetToken()) + " stands where a number should";
+        case mu::ecUNEXPECTED_VAL: return "an operator is missing between two numbers";
+        case mu::ecTOO_FEW_PARAMS: return "the function has too few values";
+        case mu::ecTOO_MANY_PARAMS: return "the function has too many values";
+        default: return "this is no number and no expression";
+    }
+}
+
+}  // namespace
+
+ValueReader::ValueReader(Faults& faults) : faults_{faults} {}
+ValueReader::~ValueReader() = default;
+
+std::optional<double> ValueReader::number(const Word& word) {
+    auto whole = 0;
+    const auto* const end = word.text.data() + word.text.size();
+    const auto [read_to, error] = std::from_chars(word.text.data(), end, whole);
+    if (error == std::errc{} && read_to == end) return whole;
+    if (!expressions_) expressions_ = std::make_unique<Expressions>();
+    try {
+        expressions_->parser.SetExpr(word.text);
+        auto count = 0;
+        const auto* const results = expressions_->parser.Eval(count);
+        if (count == 1) return results[0];
+        faults_.add(word, "one value is needed here; given are " + std::to_string(count));
+    } catch (const mu::Parser::exception_type& fault) {
+        const auto at = std::min(static_cast<std::size_t>(std::max(0, static_cast<int>(fault.GetPos()))),
+                                 word.text.empty() ? 0 : word.text.size() - 1);
+        const auto length = std::max<std::size_t>(1, fault.GetToken().size());
+        const auto near = nearest_word(fault.GetToken(), expressions_->names());
+        const auto is_name = fault.GetCode() == mu::ecUNASSIGNABLE_TOKEN;
+        faults_.add(part_of(word, at, std::min(at + length, word.text.size())), describe(fault),
+                    is_name && !near.empty() ? "did you mean " + quoted(near) + "?"
+                                             : "a value is a number, or an expression such as 18+4*25 or (18 + 100)");
+    }
+    return std::nullopt;
+}
+
+std::optional<int> ValueReader::whole(const Word& word, int least, int most) {
+    const auto value = number(word);
+    if (!value) return std::nullopt;
+    if (!std::isfinite(*value)) {
+        faults_.add(word, "this has no value (a division by 0, or a number too large)");
+    } else if (*value < least || *value > most) {
+        faults_.add(word, "this is " + text_of(*value) + "; " + allowed(least, most));
+    } else if (*value != std::trunc(*value)) {
+        faults_.add(word, "this is " + text_of(*value) + "; a whole number is needed",
+                    "round(), floor() and ceil() make whole numbers");
+    } else {
+        return static_cast<int>(*value);
+    }
+    return std::nullopt;
+}
+
+std::optional<Point> ValueReader::pair(const Word& word, int least, int most) {
+    const auto values = split_at_commas(word);
+    if (values.size() != 2 || values[0].text.empty() || values[1].text.empty()) {
+        faults_.add(word, quoted(word.text) + " is no pair", "a pair is two values and a comma, without spaces: 236,148");
+        return std::nullopt;
+    }
+    const auto x = whole(values[0], least, most);
+    const auto y = whole(values[1], least, most);
+    if (!x || !y) return std::nullopt;
+    return Point{.x = *x, .y = *y};
+}
+
+std::optional<Color> ValueReader::color(const Word& word) {
+    if (const auto color = find_color(word.text)) return color;
+    const auto open = word.text.find('(');
+    if (open != std::string::npos && word.text.ends_with(')')) return color_function(word, open);
+    if (word.text.starts_with('#')) {
+        faults_.add(word, quoted(word.text) + " is no colour",
+                    "allowed are #rgb, #rgba, #rrggbb and #rrggbbaa, in digits and letters a to f");
+        return std::nullopt;
+    }
+    std::vector<std::string_view> names;
+    for (const auto& entry : named_colors) names.push_back(entry.name);
+    const auto near = nearest_word(word.text, names);
+    faults_.add(word, quoted(word.text) + " is no colour",
+                near.empty() ? "allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "
+                               "and gray(196)"
+                             : "did you mean " + quoted(near) + "?");
+    return std::nullopt;
+}
+
+std::optional<Color> ValueReader::color_function(const Word& word, std::size_t open) {
+    struct Form {
+        std::string_view name;
+        std::size_t values;
+    };
+    constexpr auto forms = std::to_array<Form>({{"rgb", 3}, {"rgba", 4}, {"gray", 1}});
+    const auto name = std::string_view{word.text}.substr(0, open);
+    const auto* const form = std::find_if(forms.begin(), forms.end(), [&](const Form& f) { return f.name == name; });
+    if (form == forms.end()) {
+        faults_.add(part_of(word, 0, open), quoted(name) + " is no kind of colour", "allowed are rgb, rgba and gray");
+        return std::nullopt;
+    }
+    const auto parts = split_at_commas(part_of(word, open + 1, word.text.size() - 1));
+    if (parts.size() != form->values) {
+        faults_.add(word, std::string{name} + " takes " + std::to_string(form->values) + " values; given are " +
+                              std::to_string(parts.size()));
+        return std::nullopt;
+    }
+    auto channels = std::array<std::uint8_t, 4>{0, 0, 0, 255};
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+        const auto value = whole(parts[i], 0, 255);
+        if (!value) return std::nullopt;
+        channels[i] = static_cast<std::uint8_t>(*value);
+    }
+    if (form->values == 1) return gray(channels[0]);
+    return Color{.red = channels[0], .green = channels[1], .blue = channels[2], .alpha = channels[3]};
+}
+
+std::vector<Word> split_at_commas(const Word& word) {
+    std::vector<Word> parts;
+    std::size_t begin = 0;
+    auto depth = 0;
+    for (std::size_t i = 0; i < word.text.size(); ++i) {
+        if (word.text[i] == '(') ++depth;
+        if (word.text[i] == ')') --depth;
+        if (word.text[i] != ',' || depth > 0) continue;
+        parts.push_back(part_of(word, begin, i));
+        begin = i + 1;
+    }
+    parts.push_back(part_of(word, begin, word.text.size()));
+    return parts;
+}
+
+}  // namespace coldbrick::detail

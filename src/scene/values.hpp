@@ -1,0 +1,42 @@
+// The values in a scene: numbers, pairs, colours.
+#pragma once
+
+#include <memory>
+#include <optional>
+
+#include "scene/words.hpp"
+
+namespace coldbrick::detail {
+
+// Reads values; what is wrong goes to the faults, and the answer is then empty.
+class ValueReader {
+  public:
+    explicit ValueReader(Faults& faults);
+    ValueReader(const ValueReader&) = delete;
+    ValueReader(ValueReader&&) = delete;
+    ValueReader& operator=(const ValueReader&) = delete;
+    ValueReader& operator=(ValueReader&&) = delete;
+    ~ValueReader();
+
+    // A whole number from least to most, as digits or an expression.
+    std::optional<int> whole(const Word& word, int least, int most);
+
+    // Two whole numbers with a comma between.
+    std::optional<Point> pair(const Word& word, int least, int most);
+
+    // A colour: a name, #digits, rgb(), rgba() or gray().
+    std::optional<Color> color(const Word& word);
+
+  private:
+    std::optional<double> number(const Word& word);
+    std::optional<Color> color_function(const Word& word, std::size_t open);
+
+    struct Expressions;
+    Faults& faults_;
+    std::unique_ptr<Expressions> expressions_;
+};
+
+// The parts of a word between the commas that are in no parentheses.
+[[nodiscard]] std::vector<Word> split_at_commas(const Word& word);
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,139 @@
+#include "scene/words.hpp"
+
+#include <algorithm>
+
+namespace coldbrick::detail {
+
+namespace {
+
+constexpr bool is_space(char c) noexcept { return c == ' ' || c == '\t' || c == '\v' || c == '\f' || c == '\r'; }
+
+// Cuts one line into words.
+class LineSplitter {
+  public:
+    LineSplitter(std::string_view line, int number, Faults& faults)
+        : line_{line.substr(0, line.find("//"))}, number_{number}, faults_{faults} {}
+
+    // Whether the statement goes on in the next line.
+    bool split(Statement& words) {
+        auto text = line_;
+        while (!text.empty() && is_space(text.back())) text.remove_suffix(1);
+        const auto goes_on = text.ends_with('\\');
+        if (goes_on) text.remove_suffix(1);
+        line_ = text;
+        while (skip_spaces()) words.push_back(next_word());
+        return goes_on;
+    }
+
+  private:
+    bool skip_spaces() {
+        while (at_ < line_.size() && is_space(line_[at_])) ++at_;
+        return at_ < line_.size();
+    }
+
+    Word next_word() {
+        const auto begin = at_;
+        std::vector<std::size_t> open;
+        for (; at_ < line_.size() && (!open.empty() || !is_space(line_[at_])); ++at_) {
+            if (line_[at_] == '(') open.push_back(at_);
+            if (line_[at_] == ')' && !open.empty()) open.pop_back();
+        }
+        if (!open.empty()) {
+            faults_.add(word_from(open.back(), open.back() + 1), "this parenthesis is not closed",
+                        "write the ')' on the same line");
+        }
+        return word_from(begin, at_);
+    }
+
+    [[nodiscard]] Word word_from(std::size_t begin, std::size_t end) const {
+        return {.text = std::string{line_.substr(begin, end - begin)},
+                .place = {.line = number_, .column = character_count(line_.substr(0, begin)) + 1}};
+    }
+
+    std::string_view line_;
+    int number_;
+    Faults& faults_;
+    std::size_t at_ = 0;
+};
+
+}  // namespace
+
+void Faults::add(const Word& word, std::string what, std::string advice) {
+    faults_.push_back({.place = word.place,
+                       .length = std::max(1, character_count(word.text)),
+                       .what = std::move(what),
+                       .advice = std::move(advice)});
+}
+
+std::vector<Fault> Faults::sorted() && {
+    std::stable_sort(faults_.begin(), faults_.end(), [](const Fault& a, const Fault& b) {
+        return a.place.line != b.place.line ? a.place.line < b.place.line : a.place.column < b.place.column;
+    });
+    return std::move(faults_);
+}
+
+int character_count(std::string_view text) noexcept {
+    return static_cast<int>(std::count_if(text.begin(), text.end(), [](char c) {
+        constexpr auto continuation = 0x80U;
+        return (static_cast<unsigned char>(c) & 0xc0U) != continuation;
+    }));
+}
+
+Word part_of(const Word& word, std::size_t begin, std::size_t end) {
+    const auto text = std::string_view{word.text};
+    return {.text = std::string{text.substr(begin, end - begin)},
+            .place = {.line = word.place.line,
+                      .column = word.place.column + character_count(text.substr(0, begin))}};
+}
+
+std::string quoted(std::string_view text) {
+    constexpr std::size_t longest = 40;
+    std::string result{'\''};
+    for (const auto c : text.substr(0, longest)) result += static_cast<unsigned char>(c) < 0x20U || c == 0x7f ? '?' : c;
+    if (text.size() > longest) result += "...";
+    result += '\'';
+    return result;
+}
+
+std::string in_words(const std::vector<std::string_view>& list, std::string_view last) {
+    std::string result;
+    for (std::size_t i = 0; i < list.size(); ++i) {
+        if (i > 0 && i + 1 == list.size()) {
+            result.append(" ").append(last).append(" ");
+        } else if (i > 0) {
+            result += ", ";
+        }
+        result += list[i];
+    }
+    return result;
+}
+
+std::vector<std::string_view> lines_of(std::string_view text) {
+    std::vector<std::string_view> lines;
+    while (!text.empty()) {
+        const auto end = std::min(text.find('\n'), text.size());
+        auto line = text.substr(0, end);
+        if (line.ends_with('\r')) line.remove_suffix(1);
+        lines.push_back(line);
+        text.remove_prefix(std::min(end + 1, text.size()));
+    }
+    return lines;
+}
+
+std::vector<Statement> split_statements(std::string_view text, Faults& faults) {
+    constexpr std::string_view byte_order_mark = "\xef\xbb\xbf";
+    if (text.starts_with(byte_order_mark)) text.remove_prefix(byte_order_mark.size());
+    std::vector<Statement> statements;
+    Statement words;
+    int number = 0;
+    for (const auto line : lines_of(text)) {
+        const auto goes_on = LineSplitter{line, ++number, faults}.split(words);
+        if (goes_on || words.empty()) continue;
+        statements.push_back(std::move(words));
+        words.clear();
+    }
+    if (!words.empty()) statements.push_back(std::move(words));
+    return statements;
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,29 @@
+// The tool's commands: each reads its arguments and gives its exit code.
+#pragma once
+
+#include <stdexcept>
+#include <string>
+#include <vector>
+
+namespace coldbrick::tool {
+
+// 0: done. 1: a fault in the input, or a file that cannot be read or written. 2: a wrong call.
+enum class Exit { done = 0, fault = 1, wrong_call = 2 };
+
+// Words on the command line that cannot be meant; main() says so and gives Exit::wrong_call.
+class WrongCall : public std::runtime_error {
+  public:
+    using std::runtime_error::runtime_error;
+};
+
+struct RenderArguments {
+    std::string scene;                    // a path, or "-" for standard input
+    std::string picture;                  // a path, or "-" for standard output
+    std::string kind;                     // png, pgm, ppm, pnm or pam; empty: as the picture's suffix says
+    std::vector<int> scales = {1};        // how many pixels wide and high each pixel becomes; one picture for each
+};
+
+// Draws a scene to one picture file, or one for each scale.
+Exit render(const RenderArguments& arguments);
+
+}  // namespace coldbrick::tool

@@ -1,0 +1,120 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <cerrno>
+#include <coldbrick/coldbrick.hpp>
+#include <fstream>
+#include <iostream>
+#include <iterator>
+#include <optional>
+#include <system_error>
+
+#include "commands.hpp"
+
+namespace coldbrick::tool {
+
+namespace {
+
+// A picture to be written.
+struct Output {
+    std::string path;
+    int scale;
+};
+
+std::string read_all(std::istream& stream) {
+    return {std::istreambuf_iterator<char>{stream}, std::istreambuf_iterator<char>{}};
+}
+
+std::string read_scene(const std::string& path) {
+    if (path == "-") return read_all(std::cin);
+    errno = 0;
+    std::ifstream file{path, std::ios::binary};
+    auto text = file ? read_all(file) : std::string{};
+    if (!file) throw Error{fmt::format("{}: cannot be read: {}", path, std::generic_category().message(errno))};
+    return text;
+}
+
+FileFormat format_for(const RenderArguments& arguments) {
+    try {
+        if (!arguments.kind.empty()) return file_format_of("picture." + arguments.kind);
+        return arguments.picture == "-" ? FileFormat::png : file_format_of(arguments.picture);
+    } catch (const Error& error) {
+        if (arguments.kind.empty()) throw WrongCall{error.what()};
+        throw WrongCall{fmt::format("--kind is {}; allowed are png, pgm, ppm, pnm and pam", arguments.kind)};
+    }
+}
+
+std::vector<Output> outputs_for(const RenderArguments& arguments) {
+    constexpr auto largest_scale = 1024;
+    const auto several = arguments.scales.size() > 1;
+    if (several && arguments.picture == "-") {
+        throw WrongCall{"--scale gives several pictures, but standard output takes one; name a file"};
+    }
+    std::vector<Output> outputs;
+    for (const auto scale : arguments.scales) {
+        if (scale < 1 || scale > largest_scale) {
+            throw WrongCall{fmt::format("--scale is {}; allowed is 1 to {}", scale, largest_scale)};
+        }
+        auto path = std::filesystem::path{arguments.picture};
+        if (several && scale > 1) {
+            path.replace_filename(fmt::format("{}-x{}{}", path.stem().string(), scale, path.extension().string()));
+        }
+        outputs.push_back({.path = path.string(), .scale = scale});
+    }
+    return outputs;
+}
+
+void warn_of_unseen(const Scene& scene, const std::vector<Box>& touched) {
+    for (std::size_t i = 0; i < touched.size(); ++i) {
+        if (touched[i].empty()) fmt::print(stderr, "{}\n", explain_unseen(scene, scene.calls[i]));
+    }
+}
+
+template <class Picture>
+void write(const Picture& picture, const Output& output, FileFormat format, const std::string& summary) {
+    const auto bytes = encode(picture, format);
+    const auto to_stdout = output.path == "-";
+    if (to_stdout) {
+        detail::write_stream(std::cout, bytes);
+    } else {
+        detail::write_file(output.path, bytes);
+    }
+    fmt::print(to_stdout ? stderr : stdout, "{}: {} x {} pixels, {}, {} bytes\n",
+               to_stdout ? "standard output" : output.path, picture.size().width, picture.size().height, summary,
+               bytes.size());
+}
+
+template <PixelFormat Format>
+void draw_as(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
+    auto picture = scene.sheet<Format>();
+    const auto touched = render(scene, picture);
+    const auto shown = std::count_if(touched.begin(), touched.end(), [](const Box& box) { return !box.empty(); });
+    const auto summary = fmt::format("{} of {} drawings show", shown, touched.size());
+    for (const auto& output : outputs) {
+        if (output.scale == 1) {
+            write(picture, output, format, summary);
+        } else {
+            write(enlarge(picture, output.scale), output, format, summary);
+        }
+    }
+    warn_of_unseen(scene, touched);
+}
+
+}  // namespace
+
+Exit render(const RenderArguments& arguments) {
+    const auto format = format_for(arguments);
+    const auto outputs = outputs_for(arguments);
+    const auto text = read_scene(arguments.scene);
+    const auto scene = parse_scene(text, arguments.scene == "-" ? "standard input" : arguments.scene);
+    if (format == FileFormat::pgm) {
+        draw_as<Gray8>(scene, outputs, format);
+    } else if (scene.ground.alpha == 255) {
+        draw_as<Rgb8>(scene, outputs, format);
+    } else {
+        draw_as<Rgba8>(scene, outputs, format);
+    }
+    return Exit::done;
+}
+
+}  // namespace coldbrick::tool
