@@ -17,10 +17,10 @@ class WrongCall : public std::runtime_error {
 };
 
 struct RenderArguments {
-    std::string scene;                    // a path, or "-" for standard input
-    std::string picture;                  // a path, or "-" for standard output
-    std::string kind;                     // png, pgm, ppm, pnm or pam; empty: as the picture's suffix says
-    std::vector<int> scales = {1};        // how many pixels wide and high each pixel becomes; one picture for each
+    std::string scene;              // a path, or "-" for standard input
+    std::string picture;            // a path, or "-" for standard output
+    std::string kind;               // png, pgm, ppm, pnm or pam; empty: as the picture's suffix says
+    std::vector<int> scales = {1};  // how many pixels wide and high each pixel becomes; one picture for each
 };
 
 // Draws a scene to one picture file, or one for each scale.

@@ -1,15 +1,17 @@
 // coldbrick: draws scenes written as text. Arguments in, messages out.
-#include <fmt/core.h>
-
-#include <CLI/CLI.hpp>
-#include <new>
+#include "commands.hpp"
 
 #include "coldbrick/error.hpp"
-#include "commands.hpp"
+
+#include <new>
+
+#include <CLI/CLI.hpp>
+#include <fmt/core.h>
 
 namespace {
 
-constexpr auto introduction = R"(coldbrick draws pictures from scenes: text files that say what to draw, one statement a line.)";
+constexpr auto introduction =
+    R"(coldbrick draws pictures from scenes: text files that say what to draw, one statement a line.)";
 
 constexpr auto example = R"(
 An example. Write this to harbour.brick:
@@ -54,8 +56,10 @@ void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
     render->add_option("-o,--output", arguments.picture, "The picture file; - for standard output")
         ->required()
         ->type_name("PICTURE");
-    render->add_option("--kind", arguments.kind,
-                       "png, pgm (gray), ppm, pnm or pam. Without it the suffix of PICTURE says; on standard output: png")
+    render
+        ->add_option("--kind", arguments.kind,
+                     "png, pgm (gray), ppm, pnm or pam. Without it the suffix of PICTURE says; on standard "
+                     "output: png")
         ->type_name("KIND");
     render
         ->add_option("--scale", arguments.scales,

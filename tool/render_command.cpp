@@ -1,15 +1,16 @@
-#include <fmt/core.h>
+#include "commands.hpp"
+
+#include <coldbrick/coldbrick.hpp>
 
 #include <algorithm>
 #include <cerrno>
-#include <coldbrick/coldbrick.hpp>
 #include <fstream>
 #include <iostream>
 #include <iterator>
 #include <optional>
 #include <system_error>
 
-#include "commands.hpp"
+#include <fmt/core.h>
 
 namespace coldbrick::tool {
 
@@ -30,7 +31,8 @@ std::string read_scene(const std::string& path) {
     errno = 0;
     std::ifstream file{path, std::ios::binary};
     auto text = file ? read_all(file) : std::string{};
-    if (!file) throw Error{fmt::format("{}: cannot be read: {}", path, std::generic_category().message(errno))};
+    if (!file)
+        throw Error{fmt::format("{}: cannot be read: {}", path, std::generic_category().message(errno))};
     return text;
 }
 
@@ -57,7 +59,8 @@ std::vector<Output> outputs_for(const RenderArguments& arguments) {
         }
         auto path = std::filesystem::path{arguments.picture};
         if (several && scale > 1) {
-            path.replace_filename(fmt::format("{}-x{}{}", path.stem().string(), scale, path.extension().string()));
+            path.replace_filename(
+                fmt::format("{}-x{}{}", path.stem().string(), scale, path.extension().string()));
         }
         outputs.push_back({.path = path.string(), .scale = scale});
     }
@@ -80,15 +83,16 @@ void write(const Picture& picture, const Output& output, FileFormat format, cons
         detail::write_file(output.path, bytes);
     }
     fmt::print(to_stdout ? stderr : stdout, "{}: {} x {} pixels, {}, {} bytes\n",
-               to_stdout ? "standard output" : output.path, picture.size().width, picture.size().height, summary,
-               bytes.size());
+               to_stdout ? "standard output" : output.path, picture.size().width, picture.size().height,
+               summary, bytes.size());
 }
 
 template <PixelFormat Format>
 void draw_as(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
     auto picture = scene.sheet<Format>();
     const auto touched = render(scene, picture);
-    const auto shown = std::count_if(touched.begin(), touched.end(), [](const Box& box) { return !box.empty(); });
+    const auto shown =
+        std::count_if(touched.begin(), touched.end(), [](const Box& box) { return !box.empty(); });
     const auto summary = fmt::format("{} of {} drawings show", shown, touched.size());
     for (const auto& output : outputs) {
         if (output.scale == 1) {

@@ -19,25 +19,17 @@
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/spans.hpp"
 
+#include <utility>
+
 namespace coldbrick {
 
 namespace detail {
 
-// Lays an ink on spans that lie inside the surface's clip.
-class Painter {
-  public:
-    Painter(const Surface& surface, const Ink& ink) noexcept;
-    [[nodiscard]] SpanReceiver receiver() noexcept;
-    [[nodiscard]] const Box& clip() const noexcept { return surface_.clip; }
+// Finds the spans of an area of some type.
+using Scan = Box (*)(const void* area, const Box& clip, const SpanReceiver& receiver);
 
-  private:
-    void paint_opaque(std::span<const Span> spans) const noexcept;
-    void blend(std::span<const Span> spans) const noexcept;
-
-    Surface surface_;
-    Color color_;
-    std::uint8_t pattern_[64];  // the ink's pixel, over and over
-};
+// Lays the ink on the spans that the scan finds inside the surface's clip.
+Box paint(const Surface& surface, const Ink& ink, const void* area, Scan scan);
 
 Box mark(const Surface& surface, Point at, const Ink& ink);
 
@@ -63,22 +55,30 @@ Box mark(T&& target, Point at, const Ink& ink) {
 // stroked() one (spans.hpp).
 template <Target T, class Area>
 Box fill(T&& target, const Area& area, const Ink& ink) {
-    detail::Painter painter{detail::SurfaceAccess::of(target), ink};
-    return detail::scan(area, painter.clip(), painter.receiver());
+    const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
+        return detail::scan(*static_cast<const Area*>(of), clip, receiver);
+    };
+    return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
 }
 
 // The same for a polygon with a fill rule or edges other than the usual.
 template <Target T>
 Box fill(T&& target, const Polygon& polygon, const Fill& how, const Ink& ink) {
-    detail::Painter painter{detail::SurfaceAccess::of(target), ink};
-    return detail::scan_fill(polygon, how, painter.clip(), painter.receiver());
+    const auto area = std::pair<const Polygon&, const Fill&>{polygon, how};
+    const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
+        const auto& [shape, rule] = *static_cast<const std::pair<const Polygon&, const Fill&>*>(of);
+        return detail::scan_fill(shape, rule, clip, receiver);
+    };
+    return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
 }
 
 // Lays the ink on the outline of a shape, one pixel wide: a Line, Polyline, Polygon, Box, Circle or Ellipse.
 template <Target T, class Shape>
 Box stroke(T&& target, const Shape& shape, const Ink& ink) {
-    detail::Painter painter{detail::SurfaceAccess::of(target), ink};
-    return detail::scan_stroke(shape, painter.clip(), painter.receiver());
+    const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
+        return detail::scan_stroke(*static_cast<const Shape*>(of), clip, receiver);
+    };
+    return detail::paint(detail::SurfaceAccess::of(target), ink, &shape, scan);
 }
 
 }  // namespace coldbrick

@@ -21,14 +21,6 @@ template <class T>
 concept PixelFormat = std::same_as<T, Gray8> || std::same_as<T, Rgb8> || std::same_as<T, Bgr8> ||
     std::same_as<T, Rgba8> || std::same_as<T, Bgra8>;
 
-namespace detail {
-struct FormatKernel;
-}
-
-// The kernels that write a format; of use to the library only.
-template <PixelFormat Format>
-const detail::FormatKernel& kernel_of() noexcept;
-
 // How many bytes a pixel of the format takes.
 template <PixelFormat Format>
 inline constexpr int bytes_per_pixel = 4;
@@ -38,5 +30,26 @@ template <>
 inline constexpr int bytes_per_pixel<Rgb8> = 3;
 template <>
 inline constexpr int bytes_per_pixel<Bgr8> = 3;
+
+namespace detail {
+
+// How a format is written and read; of use to the library only.
+struct FormatKernel;
+extern const FormatKernel gray8_kernel;
+extern const FormatKernel rgb8_kernel;
+extern const FormatKernel bgr8_kernel;
+extern const FormatKernel rgba8_kernel;
+extern const FormatKernel bgra8_kernel;
+
+template <PixelFormat Format>
+constexpr const FormatKernel& kernel_of() noexcept {
+    if constexpr (std::same_as<Format, Gray8>) return gray8_kernel;
+    if constexpr (std::same_as<Format, Rgb8>) return rgb8_kernel;
+    if constexpr (std::same_as<Format, Bgr8>) return bgr8_kernel;
+    if constexpr (std::same_as<Format, Rgba8>) return rgba8_kernel;
+    if constexpr (std::same_as<Format, Bgra8>) return bgra8_kernel;
+}
+
+}  // namespace detail
 
 }  // namespace coldbrick

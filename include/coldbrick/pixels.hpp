@@ -76,12 +76,8 @@ struct SurfaceAccess {
         return pixels.surface_;
     }
     template <PixelFormat Format>
-    static Surface of(Bitmap<Format>& bitmap) noexcept {
-        return of(bitmap.pixels());
-    }
-    template <PixelFormat Format>
     static Surface of(const Bitmap<Format>& bitmap) noexcept {
-        return of(bitmap.pixels());
+        return bitmap.surface();
     }
 };
 
@@ -97,11 +93,11 @@ class Pixels {
     // Throws Error if the pointer is null, the size is empty or beyond max_coordinate, or the stride is
     // shorter than a row.
     explicit Pixels(const Memory& memory)
-        : surface_{detail::make_surface(memory, bytes_per_pixel<Layout>, kernel_of<Layout>())} {}
+        : surface_{detail::make_surface(memory, bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
     explicit Pixels(const ConstMemory& memory) requires std::is_const_v<Format>
         : surface_{detail::make_surface(
               {.top_left = const_cast<void*>(memory.top_left), .size = memory.size, .stride = memory.stride},
-              bytes_per_pixel<Layout>, kernel_of<Layout>())} {}
+              bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
 
     // A view to draw on is also a view to read.
     Pixels(const Pixels<Layout>& other) noexcept  // NOLINT(google-explicit-constructor)
@@ -127,6 +123,11 @@ class Pixels {
 
   private:
     friend struct detail::SurfaceAccess;
+    template <PixelFormat F>
+    friend class Bitmap;
+
+    explicit Pixels(const detail::Surface& surface) noexcept : surface_{surface} {}
+
     detail::Surface surface_;
 };
 
@@ -141,9 +142,7 @@ class Bitmap {
 
     // All pixels in one colour, which replaces: a translucent one gives translucent pixels where there is
     // alpha.
-    Bitmap(Size size, Color ground) : Bitmap{size} {
-        detail::clear(detail::SurfaceAccess::of(pixels()), ground);
-    }
+    Bitmap(Size size, Color ground) : Bitmap{size} { detail::clear(surface(), ground); }
 
     [[nodiscard]] Size size() const noexcept { return size_; }
 
@@ -165,6 +164,16 @@ class Bitmap {
     [[nodiscard]] const std::vector<std::uint8_t>& bytes() const noexcept { return bytes_; }
 
   private:
+    friend struct detail::SurfaceAccess;
+
+    [[nodiscard]] detail::Surface surface() const noexcept {
+        return {.top_left = const_cast<std::uint8_t*>(bytes_.data()),
+                .stride = std::ptrdiff_t{size_.width} * bytes_per_pixel<Format>,
+                .size = size_,
+                .clip = {.at = {.x = 0, .y = 0}, .size = size_},
+                .kernel = &detail::kernel_of<Format>()};
+    }
+
     Size size_;
     std::vector<std::uint8_t> bytes_;
 };

@@ -13,6 +13,7 @@
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/shapes.hpp"
 
+#include <cstdint>
 #include <span>
 #include <type_traits>
 #include <utility>
@@ -53,11 +54,24 @@ namespace detail {
 // Whether a receiver of spans may be told of a pixel twice.
 enum class Repeats { harmless, never };
 
+// One pixel in each of consecutive rows (or columns) from the first on. The k-th of count lies in the column (or row)
+// that is the whole part of (place + k * step) / 2^32.
+struct Trace {
+    int first;
+    int count;
+    std::int64_t place;
+    std::int64_t step;
+};
+
 // Who takes the spans: called with up to some hundreds of them at a time.
 struct SpanReceiver {
     void* context;
     void (*take)(void* context, std::span<const Span> spans);
     Repeats repeats;
+    // Take hairlines that lie inside the clip without making spans of them. Null: as spans. Only where repeats are
+    // harmless.
+    void (*take_down)(void* context, const Trace& by_row) = nullptr;
+    void (*take_across)(void* context, const Trace& by_column) = nullptr;
 };
 
 // Each hands the shape's spans inside the clip to the receiver, and returns the smallest box around them.

@@ -1,13 +1,14 @@
 // Pictures to the bytes of files.
-#include <png.h>
-
-#include <algorithm>
-#include <string>
+#include "pixels/kernels.hpp"
 
 #include "coldbrick/convert.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/files.hpp"
-#include "pixels/kernels.hpp"
+
+#include <algorithm>
+#include <string>
+
+#include <png.h>
 
 namespace coldbrick::detail {
 
@@ -38,8 +39,8 @@ void check_pixels(const Surface& picture, const Fits& fits, std::string_view for
     for (int y = at.y; y < at.y + size.height; ++y) {
         for (int x = at.x; x < at.x + size.width; ++x) {
             if (fits(picture.kernel->decode(pixel_address(picture, x, y)))) continue;
-            throw Error{std::string{format} + ": " + std::string{why} + ", as pixel " + std::to_string(x) + "," +
-                        std::to_string(y)};
+            throw Error{std::string{format} + ": " + std::string{why} + ", as pixel " + std::to_string(x) +
+                        "," + std::to_string(y)};
         }
     }
 }
@@ -48,7 +49,8 @@ Packed pack_gray(const Surface& picture) {
     if (!is_gray(picture)) {
         check_pixels(
             picture, [](Color c) { return c == gray(c.red); }, "pgm",
-            "the file holds opaque grays only, and the picture has other colours (convert it to Gray8, or write png, "
+            "the file holds opaque grays only, and the picture has other colours (convert it to Gray8, or "
+            "write png, "
             "ppm or pam)");
     }
     return pack<Gray8>(picture);
@@ -78,15 +80,19 @@ Bytes with_header(const std::string& header, const Bytes& pixels) {
 
 Bytes encode_pnm(const Packed& picture) {
     const auto* const kind = picture.channels == 1 ? "P5\n" : "P6\n";
-    return with_header(kind + std::to_string(picture.size.width) + " " + std::to_string(picture.size.height) + "\n255\n",
-                       picture.bytes);
+    return with_header(
+        kind + std::to_string(picture.size.width) + " " + std::to_string(picture.size.height) + "\n255\n",
+        picture.bytes);
 }
 
 Bytes encode_pam(const Packed& picture) {
-    const auto* const tuple = picture.channels == 1 ? "GRAYSCALE" : picture.channels == 3 ? "RGB" : "RGB_ALPHA";
+    const auto* const tuple = picture.channels == 1   ? "GRAYSCALE"
+                              : picture.channels == 3 ? "RGB"
+                                                      : "RGB_ALPHA";
     return with_header("P7\nWIDTH " + std::to_string(picture.size.width) + "\nHEIGHT " +
-                           std::to_string(picture.size.height) + "\nDEPTH " + std::to_string(picture.channels) +
-                           "\nMAXVAL 255\nTUPLTYPE " + tuple + "\nENDHDR\n",
+                           std::to_string(picture.size.height) + "\nDEPTH " +
+                           std::to_string(picture.channels) + "\nMAXVAL 255\nTUPLTYPE " + tuple +
+                           "\nENDHDR\n",
                        picture.bytes);
 }
 
@@ -100,7 +106,8 @@ Bytes encode_png(const Packed& picture) {
                                            : PNG_FORMAT_RGBA;
     png_alloc_size_t length = PNG_IMAGE_PNG_SIZE_MAX(image);
     Bytes file(length);
-    const auto written = png_image_write_to_memory(&image, file.data(), &length, 0, picture.bytes.data(), 0, nullptr);
+    const auto written =
+        png_image_write_to_memory(&image, file.data(), &length, 0, picture.bytes.data(), 0, nullptr);
     if (written == 0) throw Error{"png: " + std::string{image.message}};
     file.resize(length);
     return file;
@@ -109,13 +116,19 @@ Bytes encode_png(const Packed& picture) {
 }  // namespace
 
 std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format) {
-    if (picture.clip.empty()) throw Error{"picture: the view's clip is empty; it must have at least one pixel"};
+    if (picture.clip.empty())
+        throw Error{"picture: the view's clip is empty; it must have at least one pixel"};
     switch (format) {
-        case FileFormat::png: return encode_png(pack_as_is(picture));
-        case FileFormat::pgm: return encode_pnm(pack_gray(picture));
-        case FileFormat::ppm: return encode_pnm(pack_rgb(picture));
-        case FileFormat::pnm: return encode_pnm(is_gray(picture) ? pack_gray(picture) : pack_rgb(picture));
-        case FileFormat::pam: return encode_pam(pack_as_is(picture));
+        case FileFormat::png:
+            return encode_png(pack_as_is(picture));
+        case FileFormat::pgm:
+            return encode_pnm(pack_gray(picture));
+        case FileFormat::ppm:
+            return encode_pnm(pack_rgb(picture));
+        case FileFormat::pnm:
+            return encode_pnm(is_gray(picture) ? pack_gray(picture) : pack_rgb(picture));
+        case FileFormat::pam:
+            return encode_pam(pack_as_is(picture));
     }
     throw Error{"file format: it is none of png, pgm, ppm, pnm, pam"};
 }

@@ -21,8 +21,9 @@ constexpr std::int64_t ceil_div(std::int64_t numerator, std::int64_t denominator
 
 // floor((start + n * step) / denominator) for n = 0, 1, 2, ... by additions only.
 //
-// The fraction is kept in units of 2^-64, cut off; the bias of 2^-33 makes up for what n < 2^31 steps can lose, and is
-// less than the 2^-32 that separates a fraction below 1 from 1, as denominator <= 2^32. So the floor is always exact.
+// The fraction is kept in units of 2^-64, cut off; the bias of 2^-33 makes up for what n < 2^31 steps can
+// lose, and is less than the 2^-32 that separates a fraction below 1 from 1, as denominator <= 2^32. So the
+// floor is always exact.
 class ExactSteps {
   public:
     constexpr ExactSteps() noexcept = default;
@@ -42,9 +43,12 @@ class ExactSteps {
   private:
     static constexpr std::uint64_t bias = std::uint64_t{1} << 31U;
 
+    // remainder * 2^64 / denominator, in two digits of 32 bits.
     static constexpr std::uint64_t fraction(std::int64_t remainder, std::int64_t denominator) noexcept {
-        return static_cast<std::uint64_t>((static_cast<Uint128>(remainder) << 64U) /
-                                          static_cast<std::uint64_t>(denominator));
+        const auto divisor = static_cast<std::uint64_t>(denominator);
+        const auto upper = static_cast<std::uint64_t>(remainder) << 32U;
+        const auto lower = (upper % divisor) << 32U;
+        return ((upper / divisor) << 32U) + lower / divisor;
     }
 
     std::int64_t value_ = 0;

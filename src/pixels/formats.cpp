@@ -1,10 +1,10 @@
 // The kernels of the formats: rule 5 of docs/pixel-rules.md.
 #include "coldbrick/formats.hpp"
 
+#include "pixels/kernels.hpp"
+
 #include <algorithm>
 #include <array>
-
-#include "pixels/kernels.hpp"
 
 namespace coldbrick {
 
@@ -12,6 +12,7 @@ namespace {
 
 using detail::FormatKernel;
 using detail::pattern_period;
+using detail::Pixel;
 using detail::pixel_address;
 using detail::Surface;
 
@@ -25,16 +26,19 @@ inline constexpr auto rgb = Order{.red = 0, .green = 1, .blue = 2};
 inline constexpr auto bgr = Order{.red = 2, .green = 1, .blue = 0};
 inline constexpr std::size_t alpha_place = 3;
 
-void encode_gray(Color color, std::uint8_t* pixel) noexcept { *pixel = luma(color); }
+Pixel encode_gray(Color color) noexcept { return {luma(color)}; }
 
 Color decode_gray(const std::uint8_t* pixel) noexcept { return gray(*pixel); }
 
-template <Order order, bool alpha>
-void encode(Color color, std::uint8_t* pixel) noexcept {
+// Without alpha the fourth byte does not count.
+template <Order order>
+Pixel encode(Color color) noexcept {
+    Pixel pixel;
     pixel[order.red] = color.red;
     pixel[order.green] = color.green;
     pixel[order.blue] = color.blue;
-    if constexpr (alpha) pixel[alpha_place] = color.alpha;
+    pixel[alpha_place] = color.alpha;
+    return pixel;
 }
 
 template <Order order, bool alpha>
@@ -45,8 +49,8 @@ Color decode(const std::uint8_t* pixel) noexcept {
             .alpha = alpha ? pixel[alpha_place] : std::uint8_t{255}};
 }
 
-// Source-over on opaque pixels, byte by byte: (s*a + d*(255 - a)) / 255, rounded to the nearest. For t from 0 to
-// 255*255, t / 255 rounded is (u + (u >> 8)) >> 8 with u = t + 128.
+// Source-over on opaque pixels, byte by byte: (s*a + d*(255 - a)) / 255, rounded to the nearest. For t from 0
+// to 255*255, t / 255 rounded is (u + (u >> 8)) >> 8 with u = t + 128.
 class OpaqueBlend {
   public:
     OpaqueBlend(const std::uint8_t* pixel, std::size_t pixel_bytes, std::uint8_t alpha) noexcept
@@ -73,8 +77,8 @@ class OpaqueBlend {
     std::uint16_t rest_;
 };
 
-// Porter and Duff's over on straight alpha, each result the exact fraction rounded to the nearest (halves up). With
-// alphas a and b in 255ths, the new alpha is (255*a + b*(255 - a)) / 255, and the new colour is
+// Porter and Duff's over on straight alpha, each result the exact fraction rounded to the nearest (halves
+// up). With alphas a and b in 255ths, the new alpha is (255*a + b*(255 - a)) / 255, and the new colour is
 // (s*a*255 + d*b*(255 - a)) / (255*a + b*(255 - a)).
 void over(std::uint8_t* pixel, const std::uint8_t* source) noexcept {
     const auto above = std::uint32_t{source[alpha_place]} * 255U;
@@ -102,17 +106,16 @@ void blend_gray(const Surface& surface, std::span<const Span> spans, Color color
 
 template <Order order>
 void blend_opaque(const Surface& surface, std::span<const Span> spans, Color color) {
-    auto source = std::array<std::uint8_t, 3>{};
-    encode<order, false>(color, source.data());
-    const auto blend = OpaqueBlend{source.data(), source.size(), color.alpha};
+    const auto source = encode<order>(color);
+    const auto blend = OpaqueBlend{source.data(), 3, color.alpha};
     blend_each(surface, spans, [&](std::uint8_t* pixels, std::size_t count) { blend(pixels, 3 * count); });
 }
 
-// On opaque pixels `over` is the opaque blend of all four bytes, alpha like a channel that is 255 in the source; so
-// stretches of opaque pixels take the fast way.
+// On opaque pixels `over` is the opaque blend of all four bytes, alpha like a channel that is 255 in the
+// source; so stretches of opaque pixels take the fast way.
 class AlphaBlend {
   public:
-    AlphaBlend(const std::array<std::uint8_t, 4>& source, const std::array<std::uint8_t, 4>& full) noexcept
+    AlphaBlend(const Pixel& source, const Pixel& full) noexcept
         : source_{source}, opaque_{full.data(), full.size(), source[alpha_place]} {}
 
     void operator()(std::uint8_t* pixels, std::size_t count) const noexcept {
@@ -120,7 +123,8 @@ class AlphaBlend {
         while (count > 0) {
             const auto length = std::min(count, stretch);
             auto least_alpha = std::uint8_t{255};
-            for (std::size_t i = 0; i < length; ++i) least_alpha = std::min(least_alpha, pixels[4 * i + alpha_place]);
+            for (std::size_t i = 0; i < length; ++i)
+                least_alpha = std::min(least_alpha, pixels[4 * i + alpha_place]);
             if (least_alpha == 255) {
                 opaque_(pixels, 4 * length);
             } else {
@@ -132,24 +136,20 @@ class AlphaBlend {
     }
 
   private:
-    std::array<std::uint8_t, 4> source_;
+    Pixel source_;
     OpaqueBlend opaque_;
 };
 
 template <Order order>
 void blend_alpha(const Surface& surface, std::span<const Span> spans, Color color) {
-    auto source = std::array<std::uint8_t, 4>{};
-    auto full = source;
-    encode<order, true>(color, source.data());
-    encode<order, true>(with_alpha(color, 255), full.data());
-    blend_each(surface, spans, AlphaBlend{source, full});
+    blend_each(surface, spans, AlphaBlend{encode<order>(color), encode<order>(with_alpha(color, 255))});
 }
 
 template <Order order>
 constexpr FormatKernel opaque_kernel() noexcept {
     return {.pixel_bytes = 3,
             .has_alpha = false,
-            .encode = encode<order, false>,
+            .encode = encode<order>,
             .decode = decode<order, false>,
             .blend = blend_opaque<order>};
 }
@@ -158,29 +158,22 @@ template <Order order>
 constexpr FormatKernel alpha_kernel() noexcept {
     return {.pixel_bytes = 4,
             .has_alpha = true,
-            .encode = encode<order, true>,
+            .encode = encode<order>,
             .decode = decode<order, true>,
             .blend = blend_alpha<order>};
 }
 
-constexpr auto gray_kernel = FormatKernel{
-    .pixel_bytes = 1, .has_alpha = false, .encode = encode_gray, .decode = decode_gray, .blend = blend_gray};
-constexpr auto rgb_kernel = opaque_kernel<rgb>();
-constexpr auto bgr_kernel = opaque_kernel<bgr>();
-constexpr auto rgba_kernel = alpha_kernel<rgb>();
-constexpr auto bgra_kernel = alpha_kernel<bgr>();
-
 }  // namespace
 
-template <>
-const FormatKernel& kernel_of<Gray8>() noexcept { return gray_kernel; }
-template <>
-const FormatKernel& kernel_of<Rgb8>() noexcept { return rgb_kernel; }
-template <>
-const FormatKernel& kernel_of<Bgr8>() noexcept { return bgr_kernel; }
-template <>
-const FormatKernel& kernel_of<Rgba8>() noexcept { return rgba_kernel; }
-template <>
-const FormatKernel& kernel_of<Bgra8>() noexcept { return bgra_kernel; }
+namespace detail {
+
+constexpr FormatKernel gray8_kernel{
+    .pixel_bytes = 1, .has_alpha = false, .encode = encode_gray, .decode = decode_gray, .blend = blend_gray};
+constexpr FormatKernel rgb8_kernel = opaque_kernel<rgb>();
+constexpr FormatKernel bgr8_kernel = opaque_kernel<bgr>();
+constexpr FormatKernel rgba8_kernel = alpha_kernel<rgb>();
+constexpr FormatKernel bgra8_kernel = alpha_kernel<bgr>();
+
+}  // namespace detail
 
 }  // namespace coldbrick

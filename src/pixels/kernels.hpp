@@ -1,20 +1,26 @@
 // How each pixel format is written and read, and where a pixel lies.
 #pragma once
 
+#include "coldbrick/pixels.hpp"
+#include "coldbrick/spans.hpp"
+
+#include <algorithm>
+#include <array>
 #include <cstddef>
 #include <cstdint>
 #include <cstring>
 #include <span>
-
-#include "coldbrick/pixels.hpp"
-#include "coldbrick/spans.hpp"
+#include <type_traits>
 
 namespace coldbrick::detail {
+
+// The bytes of a pixel; of the four as many count as the format has.
+using Pixel = std::array<std::uint8_t, 4>;
 
 struct FormatKernel {
     int pixel_bytes;
     bool has_alpha;
-    void (*encode)(Color color, std::uint8_t* pixel);
+    Pixel (*encode)(Color color);
     Color (*decode)(const std::uint8_t* pixel);
     // Source-over of one translucent colour on spans that lie in the surface.
     void (*blend)(const Surface& surface, std::span<const Span> spans, Color color);
@@ -25,57 +31,112 @@ inline std::uint8_t* pixel_address(const Surface& surface, int x, int y) noexcep
     return surface.top_left + y * surface.stride + std::ptrdiff_t{x} * surface.kernel->pixel_bytes;
 }
 
-// One pixel, repeated so that 16 bytes can be read from any phase of it: every pixel size divides 48.
+// Every pixel size divides it, so bytes of a pattern of pixels can be taken from any multiple of it on.
 inline constexpr std::size_t pattern_period = 48;
-inline constexpr std::size_t pattern_bytes = pattern_period + 16;
 
-template <std::size_t pixel_bytes>
-void repeat_pixel(std::uint8_t* pattern) noexcept {
-    for (auto i = pixel_bytes; i + pixel_bytes <= pattern_bytes; i += pixel_bytes) {
-        std::memcpy(pattern + i, pattern, pixel_bytes);
+// One pixel over and over, to be written to runs of bytes.
+class PixelPattern {
+  public:
+    PixelPattern(const FormatKernel& kernel, Color color) noexcept {
+        const auto pixel = kernel.encode(color);
+        switch (kernel.pixel_bytes) {
+            case 1:
+                repeat<1>(pixel);
+                break;
+            case 3:
+                repeat<3>(pixel);
+                break;
+            default:
+                repeat<4>(pixel);
+                break;
+        }
     }
-    constexpr auto rest = pattern_bytes % pixel_bytes;
-    std::memcpy(pattern + pattern_bytes - rest, pattern, rest);
-}
 
-// Fills pattern_bytes bytes.
-inline void make_pattern(const FormatKernel& kernel, Color color, std::uint8_t* pattern) noexcept {
-    kernel.encode(color, pattern);
-    switch (kernel.pixel_bytes) {
-        case 1: return repeat_pixel<1>(pattern);
-        case 3: return repeat_pixel<3>(pattern);
-        default: return repeat_pixel<4>(pattern);
+    [[nodiscard]] const std::uint8_t* pixel() const noexcept { return row_; }
+
+    // Fills the bytes, which begin with a whole pixel.
+    void write(std::uint8_t* bytes, std::size_t count) noexcept {
+        if (count < 16) {
+            write_few(bytes, count);
+        } else if (count < long_run) {
+            write_some(bytes, count);
+        } else {
+            write_many(bytes, count);
+        }
     }
-}
 
-// Writes the pattern to a run of bytes, from its start. Ends are written by stores that overlap, not by loops.
-inline void fill_bytes(std::uint8_t* bytes, std::size_t count, const std::uint8_t* pattern) noexcept {
-    const auto store_both_ends = [=](auto width) {
-        std::memcpy(bytes, pattern, width);
-        std::memcpy(bytes + count - width, pattern + count - width, width);
-    };
-    if (count < 16) {
+  private:
+    static constexpr std::size_t block = pattern_period + 16;     // what is set from the start
+    static constexpr std::size_t longest = 170 * pattern_period;  // what is set when a long run comes
+    static constexpr std::size_t long_run = 960;
+
+    template <std::size_t pixel_bytes>
+    void repeat(Pixel pixel) noexcept {
+        for (std::size_t i = 0; i + pixel_bytes <= block; i += pixel_bytes) {
+            std::memcpy(row_ + i, pixel.data(), pixel_bytes);
+        }
+        constexpr auto rest = block % pixel_bytes;
+        std::memcpy(row_ + block - rest, pixel.data(), rest);
+    }
+
+    // Below 16 bytes: from both ends with stores that overlap.
+    void write_few(std::uint8_t* bytes, std::size_t count) const noexcept {
+        const auto store_both_ends = [=, this](auto width) {
+            std::memcpy(bytes, row_, width);
+            std::memcpy(bytes + count - width, row_ + count - width, width);
+        };
         if (count >= 8) {
             store_both_ends(std::integral_constant<std::size_t, 8>{});
         } else if (count >= 4) {
             store_both_ends(std::integral_constant<std::size_t, 4>{});
         } else {
-            for (std::size_t i = 0; i < count; ++i) bytes[i] = pattern[i];
+            for (std::size_t i = 0; i < count; ++i) bytes[i] = row_[i];
         }
-        return;
     }
-    auto* const end = bytes + count;
-    while (end - bytes >= 48) {
-        std::memcpy(bytes, pattern, 16);
-        std::memcpy(bytes + 16, pattern + 16, 16);
-        std::memcpy(bytes + 32, pattern + 32, 16);
-        bytes += 48;
+
+    // 16 bytes at a time; the last 16 overlap what is before.
+    void write_some(std::uint8_t* bytes, std::size_t count) const noexcept {
+        auto* const end = bytes + count;
+        while (end - bytes >= 48) {
+            std::memcpy(bytes, row_, 16);
+            std::memcpy(bytes + 16, row_ + 16, 16);
+            std::memcpy(bytes + 32, row_ + 32, 16);
+            bytes += 48;
+        }
+        const auto rest = static_cast<std::size_t>(end - bytes);
+        if (rest == 0) return;
+        if (rest > 16) std::memcpy(bytes, row_, 16);
+        if (rest > 32) std::memcpy(bytes + 16, row_ + 16, 16);
+        std::memcpy(end - 16, row_ + (rest >= 16 ? rest - 16 : rest + pattern_period - 16), 16);
     }
-    const auto rest = static_cast<std::size_t>(end - bytes);
-    if (rest == 0) return;
-    if (rest > 16) std::memcpy(bytes, pattern, 16);
-    if (rest > 32) std::memcpy(bytes + 16, pattern + 16, 16);
-    std::memcpy(end - 16, pattern + (rest >= 16 ? rest - 16 : rest + pattern_period - 16), 16);
-}
+
+    void write_many(std::uint8_t* bytes, std::size_t count) noexcept {
+        set_up_to(std::min(count, longest));
+        for (; count > longest; bytes += longest, count -= longest) copy(bytes, longest);
+        copy(bytes, count);
+    }
+
+    void set_up_to(std::size_t count) noexcept {
+        while (set_ < count) {
+            const auto more = std::min(set_, longest - set_);
+            std::memcpy(row_ + set_, row_, more);
+            set_ += more;
+        }
+    }
+
+    // From the row, which is in the nearest cache. The processor's own string copy does not read the memory
+    // that it is about to overwrite, which plain stores do.
+    void copy(std::uint8_t* bytes, std::size_t count) const noexcept {
+#if defined(__x86_64__) && defined(__GNUC__)
+        const auto* source = row_;
+        __asm__ volatile("rep movsb" : "+D"(bytes), "+S"(source), "+c"(count) : : "memory");
+#else
+        std::memcpy(bytes, row_, count);
+#endif
+    }
+
+    std::size_t set_ = pattern_period;  // bytes of the row that repeat the pattern, a multiple of its period
+    alignas(64) std::uint8_t row_[longest];
+};
 
 }  // namespace coldbrick::detail

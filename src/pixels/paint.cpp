@@ -1,67 +1,112 @@
 // Spans to pixels.
-#include "coldbrick/draw.hpp"
 #include "geometry/limits.hpp"
 #include "pixels/kernels.hpp"
+
+#include "coldbrick/draw.hpp"
 
 namespace coldbrick::detail {
 
 namespace {
 
-// The opaque writer for one pixel size, so that single pixels, of which hairlines are made, are one or two stores.
+// What an opaque ink is written with.
+struct OpaquePainter {
+    const Surface& surface;
+    PixelPattern pattern;
+};
+
+OpaquePainter& painter_of(void* context) noexcept { return *static_cast<OpaquePainter*>(context); }
+
+// The writers for one pixel size. A single pixel, of which hairlines are made, is one or two stores.
 template <int pixel_bytes>
-void write_spans(const Surface& surface, std::span<const Span> spans, const std::uint8_t* pattern) noexcept {
-    const auto top_left = surface.top_left;
-    const auto stride = surface.stride;
-    for (const auto& run : spans) {
-        auto* const first = top_left + run.y * stride + std::ptrdiff_t{run.x} * pixel_bytes;
-        if (run.length == 1) {
-            std::memcpy(first, pattern, pixel_bytes);
-        } else {
-            fill_bytes(first, static_cast<std::size_t>(run.length) * pixel_bytes, pattern);
+struct OpaqueWriter {
+    static void write_spans(void* context, std::span<const Span> spans) noexcept {
+        auto& [surface, pattern] = painter_of(context);
+        const auto [top_left, stride] = std::pair{surface.top_left, surface.stride};
+        for (const auto& run : spans) {
+            auto* const first = top_left + run.y * stride + std::ptrdiff_t{run.x} * pixel_bytes;
+            if (run.length == 1) {
+                std::memcpy(first, pattern.pixel(), pixel_bytes);
+            } else {
+                pattern.write(first, static_cast<std::size_t>(run.length) * pixel_bytes);
+            }
         }
     }
+
+    // Writes one pixel at each step along and, as the trace says, across; both in bytes. Rows far apart are rarely in
+    // the cache: memory is asked for some pixels before it is needed.
+    static void write_trace(const OpaquePainter& painter, const Trace& trace, std::ptrdiff_t along,
+                            std::ptrdiff_t across) noexcept {
+        std::uint8_t pixel[pixel_bytes];
+        std::memcpy(pixel, painter.pattern.pixel(), pixel_bytes);
+        constexpr auto ahead = 12;
+        auto* at = painter.surface.top_left + trace.first * along;
+        auto place = trace.place;
+        for (auto i = 0; i < trace.count; ++i) {
+            __builtin_prefetch(at + ahead * along + ((place + ahead * trace.step) >> 32U) * across, 1);
+            std::memcpy(at + (place >> 32U) * across, pixel, pixel_bytes);
+            at += along;
+            place += trace.step;
+        }
+    }
+
+    static void write_down(void* context, const Trace& by_row) noexcept {
+        const auto& painter = painter_of(context);
+        write_trace(painter, by_row, painter.surface.stride, pixel_bytes);
+    }
+
+    static void write_across(void* context, const Trace& by_column) noexcept {
+        const auto& painter = painter_of(context);
+        write_trace(painter, by_column, pixel_bytes, painter.surface.stride);
+    }
+
+    static SpanReceiver receiver(OpaquePainter& painter) noexcept {
+        return {.context = &painter,
+                .take = write_spans,
+                .repeats = Repeats::harmless,
+                .take_down = write_down,
+                .take_across = write_across};
+    }
+};
+
+SpanReceiver receiver_for(OpaquePainter& painter) noexcept {
+    switch (painter.surface.kernel->pixel_bytes) {
+        case 1:
+            return OpaqueWriter<1>::receiver(painter);
+        case 3:
+            return OpaqueWriter<3>::receiver(painter);
+        default:
+            return OpaqueWriter<4>::receiver(painter);
+    }
+}
+
+struct BlendingPainter {
+    const Surface& surface;
+    Color color;
+};
+
+void blend_spans(void* context, std::span<const Span> spans) {
+    const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
+    surface.kernel->blend(surface, spans, color);
 }
 
 }  // namespace
 
-Painter::Painter(const Surface& surface, const Ink& ink) noexcept : surface_{surface}, color_{ink.color()} {
-    static_assert(sizeof pattern_ == pattern_bytes);
-    make_pattern(*surface.kernel, color_, pattern_);
-}
-
-SpanReceiver Painter::receiver() noexcept {
-    if (color_.alpha == 255) {
-        const auto take = [](void* context, std::span<const Span> spans) {
-            static_cast<const Painter*>(context)->paint_opaque(spans);
-        };
-        return {.context = this, .take = take, .repeats = Repeats::harmless};
+Box paint(const Surface& surface, const Ink& ink, const void* area, Scan scan) {
+    const auto color = ink.color();
+    if (color.alpha == 255) {
+        OpaquePainter painter{.surface = surface, .pattern{*surface.kernel, color}};
+        return scan(area, surface.clip, receiver_for(painter));
     }
-    const auto take = [](void* context, std::span<const Span> spans) {
-        static_cast<const Painter*>(context)->blend(spans);
-    };
-    return {.context = this, .take = take, .repeats = Repeats::never};
-}
-
-void Painter::paint_opaque(std::span<const Span> spans) const noexcept {
-    switch (surface_.kernel->pixel_bytes) {
-        case 1: return write_spans<1>(surface_, spans, pattern_);
-        case 3: return write_spans<3>(surface_, spans, pattern_);
-        default: return write_spans<4>(surface_, spans, pattern_);
-    }
-}
-
-void Painter::blend(std::span<const Span> spans) const noexcept {
-    surface_.kernel->blend(surface_, spans, color_);
+    BlendingPainter painter{.surface = surface, .color = color};
+    return scan(area, surface.clip, {.context = &painter, .take = blend_spans, .repeats = Repeats::never});
 }
 
 Box mark(const Surface& surface, Point at, const Ink& ink) {
     check_point("mark", "at", at);
-    if (!contains(surface.clip, at)) return {};
-    const auto pixel = Span{.y = at.y, .x = at.x, .length = 1};
-    Painter painter{surface, ink};
-    const auto receiver = painter.receiver();
-    receiver.take(receiver.context, {&pixel, 1});
-    return {.at = at, .size = {.width = 1, .height = 1}};
+    const auto pixel = Box{.at = at, .size = {.width = 1, .height = 1}};
+    return paint(surface, ink, &pixel, [](const void* area, const Box& clip, const SpanReceiver& receiver) {
+        return scan_fill(*static_cast<const Box*>(area), clip, receiver);
+    });
 }
 
 }  // namespace coldbrick::detail

@@ -1,11 +1,11 @@
 // The boxes around shapes.
-#include <limits>
-#include <vector>
-
 #include "geometry/limits.hpp"
 #include "raster/edge_rows.hpp"
 #include "raster/ellipse_rows.hpp"
 #include "raster/polygon_checks.hpp"
+
+#include <limits>
+#include <vector>
 
 namespace coldbrick {
 
@@ -32,13 +32,13 @@ Box box_around(const Polygon& polygon) {
 }
 
 Box box_in_rows(const Filled& area, int first, int last) {
-    const auto rows = detail::Window{
-        .left = whole_line.left, .top = first, .right = whole_line.right, .bottom = last + 1};
+    const auto rows =
+        detail::Window{.left = whole_line.left, .top = first, .right = whole_line.right, .bottom = last + 1};
     return for_each_span(area, detail::box_of(rows), [](const Span&) {});
 }
 
-// Finds the columns of a polygon with shared edges: halves the rows, and leaves out those in which no edge comes
-// further left or right than what is known to be covered.
+// Finds the columns of a polygon with shared edges: halves the rows, and leaves out those in which no edge
+// comes further left or right than what is known to be covered.
 class ColumnSearch {
   public:
     ColumnSearch(const Filled& area, Box known) : area_{area}, known_{known} {

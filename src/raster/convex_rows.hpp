@@ -3,9 +3,9 @@
 // Rows is a value with top() and bottom(), the rows from top to bottom - 1, and run(y) for each of these.
 #pragma once
 
-#include <algorithm>
-
 #include "raster/span_batch.hpp"
+
+#include <algorithm>
 
 namespace coldbrick::detail {
 
@@ -18,11 +18,9 @@ struct Run {
 template <class Rows>
 Box scan_inside(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
     SpanBatch batch{window_of(clip), receiver};
-    const auto end = std::min(rows.bottom(), batch.window().bottom);
-    for (auto y = std::max(rows.top(), batch.window().top); y < end; ++y) {
-        const auto [left, right] = rows.run(y);
-        batch.add(y, left, right);
-    }
+    const auto first = std::max(rows.top(), batch.window().top);
+    const auto last = std::min(rows.bottom(), batch.window().bottom) - 1;
+    batch.add_rows(first, last, [&](int y) { return rows.run(y); });
     return batch.finish();
 }
 

@@ -1,12 +1,13 @@
 // A straight edge, row by row: its hairline's pixels, or where it crosses the row.
 #pragma once
 
-#include <algorithm>
-#include <cstdint>
-
-#include "coldbrick/geometry.hpp"
 #include "geometry/integers.hpp"
 #include "raster/convex_rows.hpp"
+
+#include "coldbrick/geometry.hpp"
+
+#include <algorithm>
+#include <cstdint>
 
 namespace coldbrick::detail {
 
@@ -29,14 +30,17 @@ struct Edge {
 
 // The hairline of an edge (rule 3): in each row from upper.y to lower.y a run of one pixel or more.
 //
-// With dx, dy and t = y - upper.y, a steep edge has in its row the pixel nearest to x(t) = dx*t / dy, of two the left:
-// ceil(x(t) - 1/2) = floor((2*dx*t + dy - 1) / (2*dy)). In a flat edge, the k-th pixel from the upper end lies in row t
-// if t - 1/2 < dy*k / |dx| <= t + 1/2, so that the run of row t ends before k = floor((2*|dx|*t + |dx|) / (2*dy)) + 1.
+// With dx, dy and t = y - upper.y, a steep edge has in its row the pixel nearest to x(t) = dx*t / dy, of two
+// the left: ceil(x(t) - 1/2) = floor((2*dx*t + dy - 1) / (2*dy)). In a flat edge, the k-th pixel from the
+// upper end lies in row t if t - 1/2 < dy*k / |dx| <= t + 1/2, so that the run of row t ends before k =
+// floor((2*|dx|*t + |dx|) / (2*dy)) + 1.
 class HairlineRows {
   public:
     // Starts in the given row of the edge.
     HairlineRows(const Edge& edge, int row) noexcept
-        : upper_x_{edge.upper.x}, steep_{edge.steep() && edge.height() > 0}, leftward_{edge.lower.x < edge.upper.x} {
+        : upper_x_{edge.upper.x},
+          steep_{edge.steep() && edge.height() > 0},
+          leftward_{edge.lower.x < edge.upper.x} {
         const auto dx = std::int64_t{edge.lower.x} - edge.upper.x;
         const auto dy = edge.height();
         const auto t = std::int64_t{row} - edge.upper.y;
@@ -61,7 +65,8 @@ class HairlineRows {
         }
         const auto end = std::min(steps_.value() + 1, count_);
         if (leftward_) {
-            return {.left = static_cast<int>(upper_x_ - end + 1), .right = static_cast<int>(upper_x_ - begin_ + 1)};
+            return {.left = static_cast<int>(upper_x_ - end + 1),
+                    .right = static_cast<int>(upper_x_ - begin_ + 1)};
         }
         return {.left = static_cast<int>(upper_x_ + begin_), .right = static_cast<int>(upper_x_ + end)};
     }
@@ -81,8 +86,8 @@ class HairlineRows {
     bool leftward_;
 };
 
-// Where an edge of height 1 or more crosses the rows from upper.y to lower.y - 1, rounded up to a pixel: as an empty
-// run before the first pixel that is not left of the edge.
+// Where an edge of height 1 or more crosses the rows from upper.y to lower.y - 1, rounded up to a pixel: as
+// an empty run before the first pixel that is not left of the edge.
 class CrossingRows {
   public:
     CrossingRows(const Edge& edge, int row) noexcept : upper_x_{edge.upper.x} {

@@ -1,10 +1,10 @@
 #include "raster/ellipse_rows.hpp"
 
-#include <cmath>
-#include <cstdint>
-
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
+
+#include <cmath>
+#include <cstdint>
 
 namespace coldbrick {
 
@@ -40,9 +40,9 @@ Box checked_box(const Circle& circle) {
 
 namespace {
 
-// Rule 2: with X = 2(px - x) - (w - 1) and Y = 2(py - y) - (h - 1), the pixels with X*X*h*h + Y*Y*w*w <= w*w*h*h, and
-// those of the middle rows and columns. Reach says what |X| may be in the row Y: the largest of the parity of w - 1.
-// A floating-point root is only the first guess; whole numbers decide.
+// Rule 2: with X = 2(px - x) - (w - 1) and Y = 2(py - y) - (h - 1), the pixels with X*X*h*h + Y*Y*w*w <=
+// w*w*h*h, and those of the middle rows and columns. Reach says what |X| may be in the row Y: the largest of
+// the parity of w - 1. A floating-point root is only the first guess; whole numbers decide.
 template <class Reach>
 class EllipseRows {
   public:
@@ -121,9 +121,52 @@ struct EllipseReach {
     double ratio;
 };
 
+// For each diameter up to this, how many pixels of each row of the box lie left of the circle: counted by the
+// rule once, as small circles are drawn by the thousand.
+constexpr int largest_small = 32;
+
+struct SmallCircles {
+    std::uint8_t margins[largest_small + 1][largest_small]{};
+
+    constexpr SmallCircles() noexcept {
+        for (int diameter = 1; diameter <= largest_small; ++diameter) {
+            for (int row = 0; row < diameter; ++row) margins[diameter][row] = margin(diameter, row);
+        }
+    }
+
+    static constexpr std::uint8_t margin(int diameter, int row) noexcept {
+        const auto y = 2 * row - (diameter - 1);
+        auto x = diameter - 1;
+        while (x > 1 && y * y > 1 && x * x + y * y > diameter * diameter) x -= 2;
+        return static_cast<std::uint8_t>((diameter - 1 - x) / 2);
+    }
+};
+constexpr SmallCircles small_circles;
+
+class SmallCircleRows {
+  public:
+    explicit SmallCircleRows(const Box& box) noexcept
+        : at_{box.at}, diameter_{box.size.width}, margins_{small_circles.margins[box.size.width]} {}
+
+    [[nodiscard]] int top() const noexcept { return at_.y; }
+    [[nodiscard]] int bottom() const noexcept { return at_.y + diameter_; }
+    [[nodiscard]] Run run(int y) const noexcept {
+        const auto margin = margins_[y - at_.y];
+        return {.left = at_.x + margin, .right = at_.x + diameter_ - margin};
+    }
+
+  private:
+    Point at_;
+    int diameter_;
+    const std::uint8_t* margins_;
+};
+
 template <class Use>
 Box with_rows(const Box& box, const Use& use) {
-    if (box.size.width == box.size.height) return use(EllipseRows<CircleReach>{box});
+    if (box.size.width == box.size.height) {
+        if (box.size.width <= largest_small) return use(SmallCircleRows{box});
+        return use(EllipseRows<CircleReach>{box});
+    }
     const auto product = std::int64_t{box.size.width} * box.size.height;
     if (product < std::int64_t{1} << 29U) return use(EllipseRows<EllipseReach<std::uint64_t>>{box});
     return use(EllipseRows<EllipseReach<Uint128>>{box});

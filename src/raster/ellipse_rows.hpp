@@ -1,8 +1,9 @@
 // The rows of circles and ellipses.
 #pragma once
 
-#include "coldbrick/shapes.hpp"
 #include "raster/convex_rows.hpp"
+
+#include "coldbrick/shapes.hpp"
 
 namespace coldbrick::detail {
 

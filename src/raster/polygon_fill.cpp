@@ -1,17 +1,20 @@
 // Polygons to spans.
 //
-// In each row the edges give runs of pixels that are covered in any case, sorted from left to right, and the fill rule
-// says after each whether the pixels up to the next one are inside. With inclusive edges these are the runs of the
-// hairlines: a run reaches up to the pixel at which its edge crosses the row, so no gap opens between run and interior.
-// With shared edges they are empty runs, each before the first pixel right of the crossing or on it.
-#include <string>
-#include <vector>
-
-#include "coldbrick/error.hpp"
+// In each row the edges give runs of pixels that are covered in any case, sorted from left to right, and the
+// fill rule says after each whether the pixels up to the next one are inside. With inclusive edges these are
+// the runs of the hairlines: a run reaches up to the pixel at which its edge crosses the row, so no gap opens
+// between run and interior. With shared edges they are empty runs, each before the first pixel right of the
+// crossing or on it.
 #include "geometry/limits.hpp"
 #include "raster/edge_rows.hpp"
 #include "raster/polygon_checks.hpp"
 #include "raster/span_batch.hpp"
+
+#include "coldbrick/error.hpp"
+
+#include <limits>
+#include <string>
+#include <vector>
 
 namespace coldbrick::detail {
 
@@ -40,23 +43,18 @@ void check_polygon(const Polygon& polygon) {
 
 namespace {
 
-// An edge that has a part in the window, with the direction in which the outline goes along it: 1 down, -1 up.
+// An edge that has a part in the window, with the direction in which the outline goes along it: 1 down, -1
+// up.
 struct DirectedEdge {
     Edge edge;
     int first_row;  // the first in the window
     int direction;
 };
 
-// The covered pixels that an edge gives in a row, and how it changes the winding number to the right of them.
-struct EdgeRun {
-    int left;
-    int right;
-    int winding;
-};
-
 template <class Rows>
 struct ActiveEdge {
     Rows rows;
+    Run run;  // in the row at hand
     int last_row;
     int crossed_rows_end;  // the winding number changes in the rows before this one
     int direction;
@@ -98,29 +96,6 @@ std::vector<DirectedEdge> edges_in(const Polygon& polygon, const Window& window)
     return edges;
 }
 
-void sort_runs(std::vector<EdgeRun>& runs) {
-    const auto by_left = [](const EdgeRun& a, const EdgeRun& b) { return a.left < b.left; };
-    if (!std::is_sorted(runs.begin(), runs.end(), by_left)) std::sort(runs.begin(), runs.end(), by_left);
-}
-
-// The runs, and what lies between them where the winding number, cut to the bits of the mask, is not 0.
-void add_row(SpanBatch& batch, int y, const std::vector<EdgeRun>& runs, int winding_mask) {
-    auto begin = runs.front().left;
-    auto end = begin;
-    auto winding = 0;
-    for (const auto& run : runs) {
-        const auto inside = (winding & winding_mask) != 0;
-        if (!inside && run.left > end) {
-            batch.add(y, begin, end);
-            begin = run.left;
-            end = begin;
-        }
-        end = std::max({end, run.left, run.right});
-        winding += run.winding;
-    }
-    batch.add(y, begin, end);
-}
-
 // Goes down the rows of the window with the edges that are in each.
 template <class Kind>
 class RowSweep {
@@ -134,41 +109,73 @@ class RowSweep {
             if (active_.empty() && next_ == waiting_.size()) return;
             if (active_.empty()) y = waiting_[next_].first_row;
             activate(y);
-            gather_runs(y);
-            sort_runs(runs_);
-            add_row(batch, y, runs_, winding_mask_);
+            sort_active();
+            add_row(batch, y);
+            if (y == next_end_) retire(y);
         }
     }
 
   private:
+    using Active = ActiveEdge<typename Kind::Rows>;
+
     void activate(int y) {
         for (; next_ < waiting_.size() && waiting_[next_].first_row == y; ++next_) {
             const auto& [edge, first_row, direction] = waiting_[next_];
-            active_.push_back({.rows = typename Kind::Rows{edge, first_row},
+            const auto rows = typename Kind::Rows{edge, first_row};
+            active_.push_back({.rows = rows,
+                               .run = rows.run(),
                                .last_row = Kind::last_row(edge),
                                .crossed_rows_end = edge.lower.y,
                                .direction = direction});
+            next_end_ = std::min(next_end_, active_.back().last_row);
+            sorted_ = false;
         }
     }
 
-    // The runs of row y; then each edge goes on to the next row, or out if this was its last.
-    void gather_runs(int y) {
-        runs_.clear();
-        auto ended = false;
+    void retire(int y) {
+        std::erase_if(active_, [y](const Active& edge) { return edge.last_row == y; });
+        next_end_ = std::numeric_limits<int>::max();
+        for (const auto& edge : active_) next_end_ = std::min(next_end_, edge.last_row);
+    }
+
+    // By where their runs begin. From one row to the next little changes.
+    void sort_active() {
+        if (sorted_) return;
+        std::sort(active_.begin(), active_.end(),
+                  [](const Active& a, const Active& b) { return a.run.left < b.run.left; });
+    }
+
+    // The runs, and what lies between them where the winding number, cut to the bits of the mask, is not 0.
+    // Each edge goes on to the next row.
+    void add_row(SpanBatch& batch, int y) {
+        auto begin = active_.front().run.left;
+        auto end = begin;
+        auto winding = 0;
+        auto next_left = std::numeric_limits<int>::min();
+        sorted_ = true;
         for (auto& edge : active_) {
-            const auto [left, right] = edge.rows.run();
-            runs_.push_back(
-                {.left = left, .right = right, .winding = y < edge.crossed_rows_end ? edge.direction : 0});
-            ended |= y == edge.last_row;
+            const auto [left, right] = edge.run;
+            const auto inside = (winding & winding_mask_) != 0;
+            if (!inside && left > end) {
+                batch.add(y, begin, end);
+                begin = left;
+                end = begin;
+            }
+            end = std::max({end, left, right});
+            winding += y < edge.crossed_rows_end ? edge.direction : 0;
             edge.rows.advance();
+            edge.run = edge.rows.run();
+            sorted_ = sorted_ && next_left <= edge.run.left;
+            next_left = edge.run.left;
         }
-        if (ended) std::erase_if(active_, [y](const auto& edge) { return edge.last_row == y; });
+        batch.add(y, begin, end);
     }
 
     std::vector<DirectedEdge> waiting_;
     std::size_t next_ = 0;
-    std::vector<ActiveEdge<typename Kind::Rows>> active_;
-    std::vector<EdgeRun> runs_;
+    std::vector<Active> active_;
+    bool sorted_ = true;
+    int next_end_ = std::numeric_limits<int>::max();  // the row in which the next active edge ends
     int winding_mask_;
 };
 

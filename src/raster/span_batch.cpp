@@ -4,16 +4,7 @@ namespace coldbrick::detail {
 
 void SpanBatch::deliver() {
     if (count_ == 0) return;
-    const auto spans = std::span<const Span>{spans_, count_};
-    auto [left, top, right, bottom] = touched_;
-    for (const auto& run : spans) {
-        left = std::min(left, run.x);
-        right = std::max(right, run.x + run.length);
-        top = std::min(top, run.y);
-        bottom = std::max(bottom, run.y + 1);
-    }
-    touched_ = {.left = left, .top = top, .right = right, .bottom = bottom};
-    receiver_.take(receiver_.context, spans);
+    receiver_.take(receiver_.context, {spans_, count_});
     count_ = 0;
 }
 
@@ -40,7 +31,7 @@ Box SpanMerger::pass_on(const SpanReceiver& receiver) {
         for (; run != spans_.end() && run->y == y && run->x <= right; ++run) {
             right = std::max(right, run->x + run->length);
         }
-        batch.add_inside(y, left, right);
+        batch.add(y, left, right);
     }
     return batch.finish();
 }

@@ -1,30 +1,40 @@
-// The way from a rasteriser to a receiver: spans are clipped to columns, gathered, handed over some hundreds at a time,
-// and the box around them is kept.
+// The way from a rasteriser to a receiver: spans are clipped to columns, gathered, handed over some hundreds
+// at a time, and the box around them is kept.
 #pragma once
+
+#include "raster/window.hpp"
+
+#include "coldbrick/spans.hpp"
 
 #include <algorithm>
 #include <limits>
 #include <vector>
 
-#include "coldbrick/spans.hpp"
-#include "raster/window.hpp"
-
 namespace coldbrick::detail {
 
 class SpanBatch {
   public:
-    SpanBatch(const Window& window, const SpanReceiver& receiver) noexcept : window_{window}, receiver_{receiver} {}
+    SpanBatch(const Window& window, const SpanReceiver& receiver) noexcept
+        : window_{window}, receiver_{receiver} {}
 
-    // Columns left to right - 1 of a row inside the window, as far as they are inside the window; none if right <= left.
+    // Columns left to right - 1 of a row inside the window, as far as they are inside the window; none if
+    // right <= left.
     void add(int y, int left, int right) {
-        add_inside(y, std::max(left, window_.left), std::min(right, window_.right));
+        left = std::max(left, window_.left);
+        right = std::min(right, window_.right);
+        if (left >= right) return;
+        *room() = {.y = y, .x = left, .length = right - left};
+        ++count_;
+        touched_ = {.left = std::min(touched_.left, left),
+                    .top = std::min(touched_.top, y),
+                    .right = std::max(touched_.right, right),
+                    .bottom = std::max(touched_.bottom, y + 1)};
     }
 
-    // The same for columns that are known to be inside the window.
-    void add_inside(int y, int left, int right) {
-        if (left >= right) return;
-        spans_[count_++] = {.y = y, .x = left, .length = right - left};
-        if (count_ == capacity) deliver();
+    // The same for each row from first to last, with run_of(y) giving left and right.
+    template <class RunOf>
+    void add_rows(int first, int last, const RunOf& run_of) {
+        for (auto y = first; y <= last; y += chunk) add_chunk(y, std::min(last, y + (chunk - 1)), run_of);
     }
 
     // Hands over what is left, and returns the box around all spans.
@@ -36,7 +46,38 @@ class SpanBatch {
     [[nodiscard]] const Window& window() const noexcept { return window_; }
 
   private:
-    static constexpr std::size_t capacity = 256;
+    static constexpr int chunk = 64;
+    static constexpr std::size_t capacity = 4UL * chunk;
+
+    template <class RunOf>
+    void add_chunk(int first, int last, const RunOf& run_of) {
+        auto* const begin = room();
+        auto* end = begin;
+        auto least = touched_.left;
+        auto most = touched_.right;
+        for (auto y = first; y <= last; ++y) {
+            const auto run = run_of(y);
+            const auto left = std::max(run.left, window_.left);
+            const auto right = std::min(run.right, window_.right);
+            *end = {.y = y, .x = left, .length = right - left};
+            if (left >= right) continue;
+            ++end;
+            least = std::min(least, left);
+            most = std::max(most, right);
+        }
+        if (end == begin) return;
+        count_ = static_cast<std::size_t>(end - spans_);
+        touched_ = {.left = least,
+                    .top = std::min(touched_.top, begin->y),
+                    .right = most,
+                    .bottom = std::max(touched_.bottom, end[-1].y + 1)};
+    }
+
+    // Where the next spans go: there is room for a chunk of them.
+    Span* room() {
+        if (count_ > capacity - chunk) deliver();
+        return spans_ + count_;
+    }
 
     void deliver();
 
@@ -47,7 +88,7 @@ class SpanBatch {
                     .right = std::numeric_limits<int>::min(),
                     .bottom = std::numeric_limits<int>::min()};
     std::size_t count_ = 0;
-    Span spans_[capacity];
+    Span spans_[capacity];  // the first count_ are set
 };
 
 // Takes spans in any order, with repeats, and passes them on sorted, each pixel once.

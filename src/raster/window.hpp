@@ -1,10 +1,10 @@
 // The rows and columns that are drawn, with ends that are not included: the form of a clip that loops like.
 #pragma once
 
+#include "coldbrick/geometry.hpp"
+
 #include <algorithm>
 #include <limits>
-
-#include "coldbrick/geometry.hpp"
 
 namespace coldbrick::detail {
 
@@ -31,8 +31,8 @@ constexpr Window window_of(const Box& box) noexcept {
 
 constexpr Box box_of(const Window& window) noexcept {
     if (window.empty()) return {};
-    return Box::between({.from = {.x = window.left, .y = window.top},
-                         .to = {.x = window.right - 1, .y = window.bottom - 1}});
+    return Box::between(
+        {.from = {.x = window.left, .y = window.top}, .to = {.x = window.right - 1, .y = window.bottom - 1}});
 }
 
 }  // namespace coldbrick::detail

@@ -1,10 +1,10 @@
 #include "scene/evaluate.hpp"
 
-#include <algorithm>
-#include <array>
-
 #include "scene/grammar.hpp"
 #include "scene/report.hpp"
+
+#include <algorithm>
+#include <array>
 
 namespace coldbrick {
 
@@ -112,7 +112,8 @@ std::optional<Ellipse> read_ellipse(Arguments& given) {
     }
     const auto center = given.point("center");
     const auto radii = given.radii("radii");
-    return center && radii ? std::optional{Ellipse::around({.center = *center, .radii = *radii})} : std::nullopt;
+    return center && radii ? std::optional{Ellipse::around({.center = *center, .radii = *radii})}
+                           : std::nullopt;
 }
 
 std::optional<Polygon> read_polygon(Arguments& given) {
@@ -181,8 +182,9 @@ void check_start(const std::vector<Statement>& statements, Faults& faults) {
         faults.add({.text = "", .place = {.line = 1, .column = 1}}, "the scene is empty", advice);
         return;
     }
-    const auto& first = statements[0][0];
-    const auto is_drawing = first.text != "sheet" && std::find(verbs.begin(), verbs.end(), first.text) != verbs.end();
+    const auto& first = statements[0].words[0];
+    const auto is_drawing =
+        first.text != "sheet" && std::find(verbs.begin(), verbs.end(), first.text) != verbs.end();
     if (is_drawing) faults.add(first, "the first statement must be the sheet", advice);
 }
 
@@ -210,8 +212,10 @@ void evaluate_drawing(const ParsedStatement& statement, ValueReader& values, Fau
     auto figure = read_figure(statement.words(), given);
     const auto ink = given.color("ink");
     if (!figure || !ink) return;
-    scene.calls.push_back(
-        {.figure = std::move(*figure), .ink = *ink, .place = statement.verb.place, .words = statement.words()});
+    scene.calls.push_back({.figure = std::move(*figure),
+                           .ink = *ink,
+                           .place = statement.verb.place,
+                           .words = statement.words()});
 }
 
 }  // namespace detail
@@ -223,16 +227,17 @@ Scene parse_scene(std::string_view text, std::string_view name) {
     const auto statements = detail::split_statements(text, faults);
     detail::check_start(statements, faults);
     auto sheet_seen = false;
-    for (const auto& words : statements) {
-        const auto is_sheet = words[0].text == "sheet";
+    for (const auto& statement : statements) {
+        const auto& verb = statement.words[0];
+        const auto is_sheet = verb.text == "sheet";
         if (is_sheet && sheet_seen) {
-            faults.add(words[0], "the sheet is given twice", "a scene has one sheet, its first statement");
+            faults.add(verb, "the sheet is given twice", "a scene has one sheet, its first statement");
             continue;
         }
         sheet_seen = sheet_seen || is_sheet;
-        const auto statement = detail::parse_statement(words, faults);
-        if (!statement) continue;
-        (is_sheet ? detail::evaluate_sheet : detail::evaluate_drawing)(*statement, values, faults, scene);
+        const auto parsed = detail::parse_statement(statement, faults);
+        if (!parsed) continue;
+        (is_sheet ? detail::evaluate_sheet : detail::evaluate_drawing)(*parsed, values, faults, scene);
     }
     if (faults.count() == 0) return scene;
     detail::throw_scene_error(std::move(faults).sorted(), text, name);

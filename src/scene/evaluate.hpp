@@ -1,9 +1,10 @@
 // Statements to drawing calls.
 #pragma once
 
-#include "coldbrick/scene.hpp"
 #include "scene/parse.hpp"
 #include "scene/values.hpp"
+
+#include "coldbrick/scene.hpp"
 
 namespace coldbrick::detail {
 

@@ -1,9 +1,9 @@
 // Words to a tree: statements with verb, shape and arguments.
 #pragma once
 
-#include <optional>
-
 #include "scene/words.hpp"
+
+#include <optional>
 
 namespace coldbrick::detail {
 
@@ -22,8 +22,8 @@ struct ParsedStatement {
     [[nodiscard]] std::string words() const { return shape ? verb.text + " " + shape->text : verb.text; }
 };
 
-// The tree of one statement, checked against the grammar: known words, each keyword once, with as many values as it
-// takes, and all that the statement needs. Empty if there were faults.
-[[nodiscard]] std::optional<ParsedStatement> parse_statement(const Statement& words, Faults& faults);
+// The tree of one statement, checked against the grammar: known words, each keyword once, with as many values
+// as it takes, and all that the statement needs. Empty if there were faults, then or before.
+[[nodiscard]] std::optional<ParsedStatement> parse_statement(const Statement& statement, Faults& faults);
 
 }  // namespace coldbrick::detail

@@ -1,10 +1,10 @@
 // Faults as text.
 #pragma once
 
+#include "coldbrick/scene.hpp"
+
 #include <string_view>
 #include <vector>
-
-#include "coldbrick/scene.hpp"
 
 namespace coldbrick::detail {
 

@@ -1,13 +1,13 @@
 #include "scene/values.hpp"
 
-#include <muParser.h>
+#include "coldbrick/color_names.hpp"
 
 #include <array>
 #include <charconv>
 #include <cmath>
 #include <sstream>
 
-#include "coldbrick/color_names.hpp"
+#include <muParser.h>
 
 namespace coldbrick::detail {
 
@@ -50,15 +50,24 @@ std::string allowed(int least, int most) {
 // What an expression's fault is, in our words.
 std::string describe(const mu::Parser::exception_type& fault) {
     switch (fault.GetCode()) {
-        case mu::ecUNASSIGNABLE_TOKEN: return quoted(fault.GetToken()) + " is no number and no known name";
-        case mu::ecMISSING_PARENS: return "a parenthesis is not closed";
-        case mu::ecUNEXPECTED_PARENS: return "a parenthesis is closed that was not opened";
-        case mu::ecUNEXPECTED_EOF: return "the expression ends too early";
-        case mu::ecUNEXPECTED_OPERATOR: return quoted(fault.GetToken()) + " stands where a number should";
-        case mu::ecUNEXPECTED_VAL: return "an operator is missing between two numbers";
-        case mu::ecTOO_FEW_PARAMS: return "the function has too few values";
-        case mu::ecTOO_MANY_PARAMS: return "the function has too many values";
-        default: return "this is no number and no expression";
+        case mu::ecUNASSIGNABLE_TOKEN:
+            return quoted(fault.GetToken()) + " is no number and no known name";
+        case mu::ecMISSING_PARENS:
+            return "a parenthesis is not closed";
+        case mu::ecUNEXPECTED_PARENS:
+            return "a parenthesis is closed that was not opened";
+        case mu::ecUNEXPECTED_EOF:
+            return "the expression ends too early";
+        case mu::ecUNEXPECTED_OPERATOR:
+            return quoted(fault.GetToken()) + " stands where a number should";
+        case mu::ecUNEXPECTED_VAL:
+            return "an operator is missing between two numbers";
+        case mu::ecTOO_FEW_PARAMS:
+            return "the function has too few values";
+        case mu::ecTOO_MANY_PARAMS:
+            return "the function has too many values";
+        default:
+            return "this is no number and no expression";
     }
 }
 
@@ -86,8 +95,9 @@ std::optional<double> ValueReader::number(const Word& word) {
         const auto near = nearest_word(fault.GetToken(), expressions_->names());
         const auto is_name = fault.GetCode() == mu::ecUNASSIGNABLE_TOKEN;
         faults_.add(part_of(word, at, std::min(at + length, word.text.size())), describe(fault),
-                    is_name && !near.empty() ? "did you mean " + quoted(near) + "?"
-                                             : "a value is a number, or an expression such as 18+4*25 or (18 + 100)");
+                    is_name && !near.empty()
+                        ? "did you mean " + quoted(near) + "?"
+                        : "a value is a number, or an expression such as 18+4*25 or (18 + 100)");
     }
     return std::nullopt;
 }
@@ -111,7 +121,8 @@ std::optional<int> ValueReader::whole(const Word& word, int least, int most) {
 std::optional<Point> ValueReader::pair(const Word& word, int least, int most) {
     const auto values = split_at_commas(word);
     if (values.size() != 2 || values[0].text.empty() || values[1].text.empty()) {
-        faults_.add(word, quoted(word.text) + " is no pair", "a pair is two values and a comma, without spaces: 236,148");
+        faults_.add(word, quoted(word.text) + " is no pair",
+                    "a pair is two values and a comma, without spaces: 236,148");
         return std::nullopt;
     }
     const auto x = whole(values[0], least, most);
@@ -132,10 +143,12 @@ std::optional<Color> ValueReader::color(const Word& word) {
     std::vector<std::string_view> names;
     for (const auto& entry : named_colors) names.push_back(entry.name);
     const auto near = nearest_word(word.text, names);
-    faults_.add(word, quoted(word.text) + " is no colour",
-                near.empty() ? "allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "
-                               "and gray(196)"
-                             : "did you mean " + quoted(near) + "?");
+    faults_.add(
+        word, quoted(word.text) + " is no colour",
+        near.empty()
+            ? "allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "
+              "and gray(196)"
+            : "did you mean " + quoted(near) + "?");
     return std::nullopt;
 }
 
@@ -146,15 +159,17 @@ std::optional<Color> ValueReader::color_function(const Word& word, std::size_t o
     };
     constexpr auto forms = std::to_array<Form>({{"rgb", 3}, {"rgba", 4}, {"gray", 1}});
     const auto name = std::string_view{word.text}.substr(0, open);
-    const auto* const form = std::find_if(forms.begin(), forms.end(), [&](const Form& f) { return f.name == name; });
+    const auto* const form =
+        std::find_if(forms.begin(), forms.end(), [&](const Form& f) { return f.name == name; });
     if (form == forms.end()) {
-        faults_.add(part_of(word, 0, open), quoted(name) + " is no kind of colour", "allowed are rgb, rgba and gray");
+        faults_.add(part_of(word, 0, open), quoted(name) + " is no kind of colour",
+                    "allowed are rgb, rgba and gray");
         return std::nullopt;
     }
     const auto parts = split_at_commas(part_of(word, open + 1, word.text.size() - 1));
     if (parts.size() != form->values) {
-        faults_.add(word, std::string{name} + " takes " + std::to_string(form->values) + " values; given are " +
-                              std::to_string(parts.size()));
+        faults_.add(word, std::string{name} + " takes " + std::to_string(form->values) +
+                              " values; given are " + std::to_string(parts.size()));
         return std::nullopt;
     }
     auto channels = std::array<std::uint8_t, 4>{0, 0, 0, 255};

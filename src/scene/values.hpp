@@ -1,10 +1,10 @@
 // The values in a scene: numbers, pairs, colours.
 #pragma once
 
+#include "scene/words.hpp"
+
 #include <memory>
 #include <optional>
-
-#include "scene/words.hpp"
 
 namespace coldbrick::detail {
 

@@ -1,12 +1,15 @@
 #include "scene/words.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace coldbrick::detail {
 
 namespace {
 
-constexpr bool is_space(char c) noexcept { return c == ' ' || c == '\t' || c == '\v' || c == '\f' || c == '\r'; }
+constexpr bool is_space(char c) noexcept {
+    return c == ' ' || c == '\t' || c == '\v' || c == '\f' || c == '\r';
+}
 
 // Cuts one line into words.
 class LineSplitter {
@@ -15,13 +18,14 @@ class LineSplitter {
         : line_{line.substr(0, line.find("//"))}, number_{number}, faults_{faults} {}
 
     // Whether the statement goes on in the next line.
-    bool split(Statement& words) {
+    bool split(Statement& statement) {
         auto text = line_;
         while (!text.empty() && is_space(text.back())) text.remove_suffix(1);
         const auto goes_on = text.ends_with('\\');
         if (goes_on) text.remove_suffix(1);
         line_ = text;
-        while (skip_spaces()) words.push_back(next_word());
+        while (skip_spaces()) statement.words.push_back(next_word());
+        statement.sound = statement.sound && sound_;
         return goes_on;
     }
 
@@ -39,6 +43,7 @@ class LineSplitter {
             if (line_[at_] == ')' && !open.empty()) open.pop_back();
         }
         if (!open.empty()) {
+            sound_ = false;
             faults_.add(word_from(open.back(), open.back() + 1), "this parenthesis is not closed",
                         "write the ')' on the same line");
         }
@@ -54,6 +59,7 @@ class LineSplitter {
     int number_;
     Faults& faults_;
     std::size_t at_ = 0;
+    bool sound_ = true;
 };
 
 }  // namespace
@@ -89,7 +95,8 @@ Word part_of(const Word& word, std::size_t begin, std::size_t end) {
 std::string quoted(std::string_view text) {
     constexpr std::size_t longest = 40;
     std::string result{'\''};
-    for (const auto c : text.substr(0, longest)) result += static_cast<unsigned char>(c) < 0x20U || c == 0x7f ? '?' : c;
+    for (const auto c : text.substr(0, longest))
+        result += static_cast<unsigned char>(c) < 0x20U || c == 0x7f ? '?' : c;
     if (text.size() > longest) result += "...";
     result += '\'';
     return result;
@@ -124,15 +131,14 @@ std::vector<Statement> split_statements(std::string_view text, Faults& faults) {
     constexpr std::string_view byte_order_mark = "\xef\xbb\xbf";
     if (text.starts_with(byte_order_mark)) text.remove_prefix(byte_order_mark.size());
     std::vector<Statement> statements;
-    Statement words;
+    Statement statement;
     int number = 0;
     for (const auto line : lines_of(text)) {
-        const auto goes_on = LineSplitter{line, ++number, faults}.split(words);
-        if (goes_on || words.empty()) continue;
-        statements.push_back(std::move(words));
-        words.clear();
+        const auto goes_on = LineSplitter{line, ++number, faults}.split(statement);
+        if (goes_on || statement.words.empty()) continue;
+        statements.push_back(std::exchange(statement, {}));
     }
-    if (!words.empty()) statements.push_back(std::move(words));
+    if (!statement.words.empty()) statements.push_back(std::move(statement));
     return statements;
 }
 

@@ -1,11 +1,11 @@
 // A scene's text as statements of words, each with its place.
 #pragma once
 
+#include "coldbrick/scene.hpp"
+
 #include <string>
 #include <string_view>
 #include <vector>
-
-#include "coldbrick/scene.hpp"
 
 namespace coldbrick::detail {
 
@@ -15,7 +15,10 @@ struct Word {
     Place place;
 };
 
-using Statement = std::vector<Word>;
+struct Statement {
+    std::vector<Word> words;
+    bool sound = true;  // no fault in it so far
+};
 
 // Gathers what is wrong with a scene.
 class Faults {
@@ -46,7 +49,8 @@ class Faults {
 // The lines of a text, without their ends (LF or CRLF).
 [[nodiscard]] std::vector<std::string_view> lines_of(std::string_view text);
 
-// The statements, without comments and empty lines. A statement goes on after a line that ends with a backslash.
+// The statements, without comments and empty lines. A statement goes on after a line that ends with a
+// backslash.
 [[nodiscard]] std::vector<Statement> split_statements(std::string_view text, Faults& faults);
 
 }  // namespace coldbrick::detail

@@ -1,0 +1,118 @@
+// Large fills against memset of the same spans, and a huge circle against a small one.
+#include "pairs.hpp"
+
+#include <coldbrick/draw.hpp>
+
+#include <cmath>
+#include <cstring>
+#include <memory>
+#include <numbers>
+
+namespace bench {
+
+namespace {
+
+using namespace coldbrick;
+
+constexpr auto sheet = Size{.width = 1920, .height = 1080};
+constexpr auto ink = Color{.red = 0xe8, .green = 0xb2, .blue = 0x3a};
+
+// The star's points are 800 pixels apart from top to bottom.
+Polygon ten_pointed_star() {
+    Ring vertices;
+    constexpr auto points = 10;
+    for (int i = 0; i < 2 * points; ++i) {
+        const auto radius = i % 2 == 0 ? 400.0 : 200.0;
+        const auto angle = std::numbers::pi * (i / static_cast<double>(points) - 0.5);
+        vertices.push_back({.x = 960 + static_cast<int>(std::lround(radius * std::cos(angle))),
+                            .y = 540 + static_cast<int>(std::lround(radius * std::sin(angle)))});
+    }
+    return Polygon{std::move(vertices)};
+}
+
+template <PixelFormat Format>
+std::shared_ptr<Bitmap<Format>> shared_bitmap() {
+    return std::make_shared<Bitmap<Format>>(sheet, gray(20));
+}
+
+template <class Area>
+std::vector<Span> spans_of(const Area& area) {
+    std::vector<Span> spans;
+    for_each_span(area, {.at = {}, .size = sheet}, [&](const Span& run) { spans.push_back(run); });
+    return spans;
+}
+
+// memset of each span, on the same bytes as the drawing.
+template <PixelFormat Format>
+std::function<void()> memset_of(std::vector<Span> spans, const std::shared_ptr<Bitmap<Format>>& bitmap) {
+    constexpr auto pixel_bytes = static_cast<std::size_t>(bytes_per_pixel<Format>);
+    return [spans = std::move(spans), bitmap] {
+        auto* const bytes = const_cast<std::uint8_t*>(bitmap->bytes().data());
+        for (const auto& run : spans) {
+            const auto first =
+                static_cast<std::size_t>(run.y) * sheet.width + static_cast<std::size_t>(run.x);
+            std::memset(bytes + first * pixel_bytes, 7, static_cast<std::size_t>(run.length) * pixel_bytes);
+        }
+        written(bytes);
+    };
+}
+
+template <PixelFormat Format, class Area>
+void add_fill(const std::string& name, const Area& area, double allowed) {
+    const auto bitmap = shared_bitmap<Format>();
+    add({.name = name,
+         .reference = "memset of its spans",
+         .allowed = allowed,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(fill(*bitmap, area, ink)); },
+         .other = memset_of(spans_of(area), bitmap)});
+}
+
+template <PixelFormat Format>
+void add_clear(const std::string& name, double allowed) {
+    const auto bitmap = shared_bitmap<Format>();
+    add({.name = name,
+         .reference = "memset of its rows",
+         .allowed = allowed,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(clear(*bitmap, ink)); },
+         .other = memset_of(spans_of(Box{.at = {}, .size = sheet}), bitmap)});
+}
+
+template <class Draw>
+void add_huge(const std::string& name, const Draw& draw) {
+    const auto view = std::make_shared<Bitmap<Rgba8>>(Size{.width = 640, .height = 480}, gray(20));
+    // Both edges go through the middle of the buffer, from top to bottom.
+    const auto circle = [](int radius) {
+        return Circle{.center = {.x = 320 - radius, .y = 240}, .radius = radius};
+    };
+    add({.name = name,
+         .reference = "the same, radius 1000",
+         .allowed = 2,
+         .items = 1,
+         .ours = [=] { draw(*view, circle(1'000'000'000)); },
+         .other = [=] { draw(*view, circle(1000)); }});
+}
+
+}  // namespace
+
+void add_fills() {
+    const auto box = Box{.at = {.x = 60, .y = 40}, .size = {.width = 1800, .height = 1000}};
+    const auto circle = Circle{.center = {.x = 960, .y = 540}, .radius = 400};
+    add_clear<Rgba8>("clear 1920x1080, 4 bytes", 1.15);
+    add_clear<Rgb8>("clear 1920x1080, 3 bytes", 1.25);
+    add_fill<Rgba8>("box 1800x1000, 4 bytes", box, 1.15);
+    add_fill<Rgb8>("box 1800x1000, 3 bytes", box, 1.25);
+    add_fill<Rgba8>("circle of radius 400, 4 bytes", circle, 1.5);
+    add_fill<Rgb8>("circle of radius 400, 3 bytes", circle, 1.5);
+    add_fill<Rgba8>("ten-pointed star, 4 bytes", ten_pointed_star(), 1.5);
+    add_fill<Rgb8>("ten-pointed star, 3 bytes", ten_pointed_star(), 1.5);
+    add_fill<Rgba8>("ten-pointed star, shared edges, 4 bytes",
+                    filled(ten_pointed_star(), {.edges = Edges::shared}), 0);
+    add_huge("filled circle of radius 10^9 in 640x480",
+             [](auto& view, const Circle& c) { benchmark::DoNotOptimize(fill(view, c, ink)); });
+    add_huge("circle outline of radius 10^9 in 640x480",
+             [](auto& view, const Circle& c) { benchmark::DoNotOptimize(stroke(view, c, ink)); });
+}
+
+}  // namespace bench

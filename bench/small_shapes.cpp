@@ -1,0 +1,163 @@
+// Many small shapes: against textbook loops that test each pixel, and the time for each of a million.
+#include "pairs.hpp"
+
+#include <coldbrick/draw.hpp>
+
+#include <cstdlib>
+#include <memory>
+#include <random>
+
+namespace bench {
+
+namespace {
+
+using namespace coldbrick;
+
+constexpr auto sheet = Size{.width = 1920, .height = 1080};
+constexpr auto ink = Color{.red = 0xe8, .green = 0xb2, .blue = 0x3a};
+
+// What a textbook draws on: an array of pixels with a bounds check.
+struct PlainCanvas {
+    std::vector<std::uint32_t> pixels = std::vector<std::uint32_t>(std::size_t{sheet.width} * sheet.height);
+
+    void set(int x, int y) {
+        if (x < 0 || y < 0 || x >= sheet.width || y >= sheet.height) return;
+        pixels[static_cast<std::size_t>(y) * sheet.width + static_cast<std::size_t>(x)] = 0xff3ab2e8U;
+    }
+};
+
+// The midpoint line for all directions, one pixel after the other.
+void textbook_line(PlainCanvas& canvas, const Line& line) {
+    auto [x, y] = line.from;
+    const auto dx = std::abs(line.to.x - x);
+    const auto dy = -std::abs(line.to.y - y);
+    const auto step_x = x < line.to.x ? 1 : -1;
+    const auto step_y = y < line.to.y ? 1 : -1;
+    auto error = dx + dy;
+    while (true) {
+        canvas.set(x, y);
+        if (x == line.to.x && y == line.to.y) return;
+        const auto twice = 2 * error;
+        if (twice >= dy) {
+            error += dy;
+            x += step_x;
+        }
+        if (twice <= dx) {
+            error += dx;
+            y += step_y;
+        }
+    }
+}
+
+void textbook_circle(PlainCanvas& canvas, const Circle& circle) {
+    const auto r = circle.radius;
+    for (int dy = -r; dy <= r; ++dy) {
+        for (int dx = -r; dx <= r; ++dx) {
+            if (dx * dx + dy * dy <= r * r + r) canvas.set(circle.center.x + dx, circle.center.y + dy);
+        }
+    }
+}
+
+template <class Shape, class Make>
+std::shared_ptr<std::vector<Shape>> many(std::size_t count, const Make& make) {
+    std::mt19937 random{20};
+    auto shapes = std::make_shared<std::vector<Shape>>();
+    const auto number = [&](int least, int most) {
+        return std::uniform_int_distribution{least, most}(random);
+    };
+    while (shapes->size() < count) shapes->push_back(make(number));
+    return shapes;
+}
+
+template <class Shape, class Ours, class Other>
+void add_against(const std::string& name, const std::string& reference,
+                 const std::shared_ptr<std::vector<Shape>>& shapes, const Ours& ours, const Other& other) {
+    const auto bitmap = std::make_shared<Bitmap<Rgba8>>(sheet, gray(20));
+    const auto canvas = std::make_shared<PlainCanvas>();
+    add({.name = name,
+         .reference = reference,
+         .allowed = 0.5,
+         .items = static_cast<double>(shapes->size()),
+         .ours =
+             [=] {
+                 for (const auto& shape : *shapes) benchmark::DoNotOptimize(ours(*bitmap, shape));
+             },
+         .other =
+             [=] {
+                 for (const auto& shape : *shapes) other(*canvas, shape);
+                 written(canvas->pixels.data());
+             }});
+}
+
+// Drawing against only finding the spans: the rest of the time is spent on writing pixels.
+template <class Area>
+void add_million(const std::string& name, const std::shared_ptr<std::vector<Area>>& areas) {
+    const auto bitmap = std::make_shared<Bitmap<Rgba8>>(sheet, gray(20));
+    add({.name = "each of 1 million: " + name,
+         .reference = "its spans alone",
+         .allowed = 0,
+         .items = static_cast<double>(areas->size()),
+         .ours =
+             [=] {
+                 for (const auto& area : *areas) benchmark::DoNotOptimize(fill(*bitmap, area, ink));
+             },
+         .other =
+             [=] {
+                 for (const auto& area : *areas) {
+                     benchmark::DoNotOptimize(
+                         for_each_span(area, {.at = {}, .size = sheet},
+                                       [](const Span& run) { benchmark::DoNotOptimize(run.length); }));
+                 }
+             }});
+}
+
+}  // namespace
+
+void add_small_shapes() {
+    const auto somewhere = [](const auto& number) {
+        return Point{.x = number(0, sheet.width - 1), .y = number(0, sheet.height - 1)};
+    };
+    const auto beside = [](const auto& number, Point p, int reach) {
+        return Point{.x = p.x + number(-reach, reach), .y = p.y + number(-reach, reach)};
+    };
+    add_against(
+        "hairline of about 200 pixels", "textbook loop",
+        many<Line>(1000,
+                   [&](const auto& number) {
+                       while (true) {
+                           const auto from = somewhere(number);
+                           const auto to = beside(number, from, 220);
+                           const auto length = std::max(std::abs(to.x - from.x), std::abs(to.y - from.y));
+                           if (length > 180) return Line{.from = from, .to = to};
+                       }
+                   }),
+        [](auto& bitmap, const Line& line) { return stroke(bitmap, line, ink); }, textbook_line);
+    add_against(
+        "filled circle of radius 4", "textbook double loop",
+        many<Circle>(1000,
+                     [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; }),
+        [](auto& bitmap, const Circle& circle) { return fill(bitmap, circle, ink); }, textbook_circle);
+    constexpr std::size_t million = 1'000'000;
+    add_million("box 9x9", many<Box>(million, [&](const auto& number) {
+                    return Box{.at = somewhere(number), .size = {.width = 9, .height = 9}};
+                }));
+    add_million("circle of radius 4", many<Circle>(million, [&](const auto& number) {
+                    return Circle{.center = somewhere(number), .radius = 4};
+                }));
+    add_million("circle outline of radius 4", many<Stroked<Circle>>(million, [&](const auto& number) {
+                    return stroked(Circle{.center = somewhere(number), .radius = 4});
+                }));
+    add_million("ellipse 13x9", many<Ellipse>(million, [&](const auto& number) {
+                    return Ellipse::around({.center = somewhere(number), .radii = {.x = 6, .y = 4}});
+                }));
+    add_million("triangle within 13x13", many<Polygon>(million, [&](const auto& number) {
+                    const auto p = somewhere(number);
+                    return Polygon{beside(number, p, 6), beside(number, p, 6), beside(number, p, 6)};
+                }));
+    add_million("hairline within 13x13", many<Stroked<Line>>(million, [&](const auto& number) {
+                    const auto p = somewhere(number);
+                    return stroked(Line{.from = beside(number, p, 6), .to = beside(number, p, 6)});
+                }));
+}
+
+}  // namespace bench
