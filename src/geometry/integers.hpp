@@ -26,6 +26,8 @@ constexpr std::int64_t ceil_div(std::int64_t numerator, std::int64_t denominator
 // floor is always exact.
 class ExactSteps {
   public:
+    using Value = std::int64_t;
+
     constexpr ExactSteps() noexcept = default;
     constexpr ExactSteps(std::int64_t start, std::int64_t step, std::int64_t denominator) noexcept
         : value_{floor_div(start, denominator)},
@@ -55,6 +57,36 @@ class ExactSteps {
     std::int64_t step_ = 0;
     std::uint64_t fraction_ = 0;
     std::uint64_t fraction_step_ = 0;
+};
+
+// The largest extent of an edge for which ShortSteps are exact.
+inline constexpr std::int64_t short_extent = (1 << 15) - 1;
+
+// The same for n < 2^15, denominator <= 2^16, |start| and |step| < 2^31, in one number with 32 binary digits after the
+// point. The bias of 2^-17 makes up for what the steps lose, and is less than the 2^-16 that separates a fraction below
+// 1 from 1.
+class ShortSteps {
+  public:
+    using Value = int;
+
+    constexpr ShortSteps() noexcept = default;
+    constexpr ShortSteps(std::int64_t start, std::int64_t step, std::int64_t denominator) noexcept
+        : place_{floor_div(start * unit, denominator) + bias}, step_{floor_div(step * unit, denominator)} {}
+
+    [[nodiscard]] constexpr int value() const noexcept { return static_cast<int>(place_ >> 32U); }
+    constexpr void advance() noexcept { place_ += step_; }
+
+    // value() of the n-th step is the whole part of (place() + n * step()) / 2^32.
+    [[nodiscard]] constexpr std::int64_t place() const noexcept { return place_; }
+    [[nodiscard]] constexpr std::int64_t step() const noexcept { return step_; }
+
+    static constexpr std::int64_t unit = std::int64_t{1} << 32U;
+
+  private:
+    static constexpr std::int64_t bias = 1 << 15;
+
+    std::int64_t place_ = 0;
+    std::int64_t step_ = 0;
 };
 
 }  // namespace coldbrick::detail

@@ -34,6 +34,9 @@ struct Edge {
 // the left: ceil(x(t) - 1/2) = floor((2*dx*t + dy - 1) / (2*dy)). In a flat edge, the k-th pixel from the
 // upper end lies in row t if t - 1/2 < dy*k / |dx| <= t + 1/2, so that the run of row t ends before k =
 // floor((2*|dx|*t + |dx|) / (2*dy)) + 1.
+//
+// Steps is ExactSteps, or ShortSteps for edges up to short_extent.
+template <class Steps>
 class HairlineRows {
   public:
     // Starts in the given row of the edge.
@@ -45,16 +48,16 @@ class HairlineRows {
         const auto dy = edge.height();
         const auto t = std::int64_t{row} - edge.upper.y;
         if (steep_) {
-            steps_ = ExactSteps{2 * dx * t + (dy - 1), 2 * dx, 2 * dy};
+            steps_ = Steps{2 * dx * t + (dy - 1), 2 * dx, 2 * dy};
             return;
         }
-        count_ = edge.width() + 1;
+        count_ = static_cast<Value>(edge.width() + 1);
         if (dy == 0) {
-            steps_ = ExactSteps{edge.width(), 0, 1};
+            steps_ = Steps{edge.width(), 0, 1};
             return;
         }
-        begin_ = t == 0 ? 0 : floor_div(edge.width() * (2 * t - 1), 2 * dy) + 1;
-        steps_ = ExactSteps{edge.width() * (2 * t + 1), 2 * edge.width(), 2 * dy};
+        begin_ = t == 0 ? 0 : static_cast<Value>(floor_div(edge.width() * (2 * t - 1), 2 * dy) + 1);
+        steps_ = Steps{edge.width() * (2 * t + 1), 2 * edge.width(), 2 * dy};
     }
 
     // The pixels in the row at hand.
@@ -63,7 +66,7 @@ class HairlineRows {
             const auto x = static_cast<int>(upper_x_ + steps_.value());
             return {.left = x, .right = x + 1};
         }
-        const auto end = std::min(steps_.value() + 1, count_);
+        const auto end = std::min<Value>(steps_.value() + 1, count_);
         if (leftward_) {
             return {.left = static_cast<int>(upper_x_ - end + 1),
                     .right = static_cast<int>(upper_x_ - begin_ + 1)};
@@ -78,22 +81,25 @@ class HairlineRows {
     }
 
   private:
-    ExactSteps steps_;
-    std::int64_t upper_x_;
-    std::int64_t begin_ = 0;  // flat edges: the run's first pixel, counted from the upper end
-    std::int64_t count_ = 0;  // flat edges: pixels in all
+    using Value = typename Steps::Value;
+
+    Steps steps_;
+    Value upper_x_;
+    Value begin_ = 0;  // flat edges: the run's first pixel, counted from the upper end
+    Value count_ = 0;  // flat edges: pixels in all
     bool steep_;
     bool leftward_;
 };
 
 // Where an edge of height 1 or more crosses the rows from upper.y to lower.y - 1, rounded up to a pixel: as
 // an empty run before the first pixel that is not left of the edge.
+template <class Steps>
 class CrossingRows {
   public:
     CrossingRows(const Edge& edge, int row) noexcept : upper_x_{edge.upper.x} {
         const auto dx = std::int64_t{edge.lower.x} - edge.upper.x;
         const auto t = std::int64_t{row} - edge.upper.y;
-        steps_ = ExactSteps{dx * t + (edge.height() - 1), dx, edge.height()};
+        steps_ = Steps{dx * t + (edge.height() - 1), dx, edge.height()};
     }
 
     [[nodiscard]] Run run() const noexcept {
@@ -104,8 +110,8 @@ class CrossingRows {
     void advance() noexcept { steps_.advance(); }
 
   private:
-    ExactSteps steps_;
-    std::int64_t upper_x_;
+    Steps steps_;
+    typename Steps::Value upper_x_;
 };
 
 }  // namespace coldbrick::detail

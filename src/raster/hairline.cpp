@@ -10,28 +10,20 @@ namespace coldbrick::detail {
 
 namespace {
 
-// Up to this extent an edge can be traced in numbers of 64 bits.
-constexpr std::int64_t longest_trace = (1 << 15) - 1;
-
 // The whole of an edge, as one pixel in each row if it is steep, else in each column: the k-th at
-// floor((start + k*step) / denominator) across. Places are kept with 32 binary digits after the point, cut off. The
-// bias of 2^-17 makes up for what less than 2^15 steps lose, and is less than the 2^-16 that separate a fraction below 1
-// from 1, so the floor is exact.
+// floor((start + k*step) / denominator) across.
 void trace(const Edge& edge, const SpanReceiver& receiver) {
     const auto along = std::max(edge.width(), edge.height());
     const auto across = std::min(edge.width(), edge.height());
     const auto leftward = edge.lower.x < edge.upper.x;
-    const auto denominator = 2 * along;
     const auto start = (edge.steep() || !leftward ? 0 : 2 * across * along) + along - 1;
-    const auto step = leftward ? -2 * across : 2 * across;
+    const ShortSteps steps{start, leftward ? -2 * across : 2 * across, 2 * along};
     const auto offset = std::int64_t{edge.steep() ? edge.upper.x : edge.upper.y};
-    constexpr std::int64_t unit = std::int64_t{1} << 32U;
-    constexpr std::int64_t bias = 1 << 15;
     const auto take = edge.steep() ? receiver.take_down : receiver.take_across;
     take(receiver.context, {.first = edge.steep() ? edge.upper.y : edge.left(),
                             .count = static_cast<int>(along + 1),
-                            .place = offset * unit + floor_div(start * unit, denominator) + bias,
-                            .step = floor_div(step * unit, denominator)});
+                            .place = offset * ShortSteps::unit + steps.place(),
+                            .step = steps.step()});
 }
 
 Box scan_edge(const Edge& edge, const Box& clip, const SpanReceiver& receiver) {
@@ -44,12 +36,12 @@ Box scan_edge(const Edge& edge, const Box& clip, const SpanReceiver& receiver) {
     // In an edge much flatter than this, runs are long enough to be quicker.
     const auto has_short_runs = edge.height() > 0 && edge.width() < 8 * edge.height();
     const auto extent = std::max(edge.width(), edge.height());
-    if (inside && has_short_runs && extent <= longest_trace && receiver.take_down != nullptr) {
+    if (inside && has_short_runs && extent <= short_extent && receiver.take_down != nullptr) {
         trace(edge, receiver);
         return Box::between({.from = edge.upper, .to = edge.lower});
     }
     SpanBatch batch{window, receiver};
-    HairlineRows rows{edge, first};
+    HairlineRows<ExactSteps> rows{edge, first};
     batch.add_rows(first, last, [&](int) {
         const auto run = rows.run();
         rows.advance();

@@ -12,7 +12,9 @@
 
 #include "coldbrick/error.hpp"
 
+#include <array>
 #include <limits>
+#include <memory_resource>
 #include <string>
 #include <vector>
 
@@ -56,28 +58,36 @@ struct ActiveEdge {
     Rows rows;
     Run run;  // in the row at hand
     int last_row;
-    int crossed_rows_end;  // the winding number changes in the rows before this one
     int direction;
 };
 
 // What differs between inclusive and shared edges.
+template <class Steps>
 struct InclusiveEdges {
-    using Rows = HairlineRows;
+    using Rows = HairlineRows<Steps>;
+    static constexpr bool crosses_last_row = false;
     static bool counts(const Edge&) noexcept { return true; }
     static int last_row(const Edge& edge) noexcept { return edge.lower.y; }
 };
 
+template <class Steps>
 struct SharedEdges {
-    using Rows = CrossingRows;
+    using Rows = CrossingRows<Steps>;
+    static constexpr bool crosses_last_row = true;
     static bool counts(const Edge& edge) noexcept { return edge.height() > 0; }
     static int last_row(const Edge& edge) noexcept { return edge.lower.y - 1; }
 };
 
+std::size_t vertex_count(const Polygon& polygon) noexcept {
+    std::size_t count = 0;
+    for (const auto& ring : polygon.rings()) count += ring.size();
+    return count;
+}
+
 template <class Kind>
-std::vector<DirectedEdge> edges_in(const Polygon& polygon, const Window& window) {
-    std::vector<DirectedEdge> edges;
+void find_edges(const Polygon& polygon, const Window& window, std::pmr::vector<DirectedEdge>& edges) {
+    edges.reserve(vertex_count(polygon));
     for (const auto& ring : polygon.rings()) {
-        edges.reserve(edges.size() + ring.size());
         auto from = ring.back();
         for (const auto to : ring) {
             const auto edge = Edge::between(from, to);
@@ -93,7 +103,6 @@ std::vector<DirectedEdge> edges_in(const Polygon& polygon, const Window& window)
     }
     std::sort(edges.begin(), edges.end(),
               [](const DirectedEdge& a, const DirectedEdge& b) { return a.first_row < b.first_row; });
-    return edges;
 }
 
 // Goes down the rows of the window with the edges that are in each.
@@ -101,7 +110,9 @@ template <class Kind>
 class RowSweep {
   public:
     RowSweep(const Polygon& polygon, const Window& window, FillRule rule)
-        : waiting_{edges_in<Kind>(polygon, window)}, winding_mask_{rule == FillRule::even_odd ? 1 : -1} {}
+        : winding_mask_{rule == FillRule::even_odd ? 1 : -1} {
+        find_edges<Kind>(polygon, window, waiting_);
+    }
 
     void run(SpanBatch& batch) {
         const auto bottom = batch.window().bottom;
@@ -110,8 +121,11 @@ class RowSweep {
             if (active_.empty()) y = waiting_[next_].first_row;
             activate(y);
             sort_active();
-            add_row(batch, y);
-            if (y == next_end_) retire(y);
+            if (y == next_end_) {
+                add_last_row(batch, y);
+            } else {
+                add_row(batch, y);
+            }
         }
     }
 
@@ -122,17 +136,19 @@ class RowSweep {
         for (; next_ < waiting_.size() && waiting_[next_].first_row == y; ++next_) {
             const auto& [edge, first_row, direction] = waiting_[next_];
             const auto rows = typename Kind::Rows{edge, first_row};
-            active_.push_back({.rows = rows,
-                               .run = rows.run(),
-                               .last_row = Kind::last_row(edge),
-                               .crossed_rows_end = edge.lower.y,
-                               .direction = direction});
+            active_.push_back(
+                {.rows = rows, .run = rows.run(), .last_row = Kind::last_row(edge), .direction = direction});
             next_end_ = std::min(next_end_, active_.back().last_row);
             sorted_ = false;
         }
     }
 
-    void retire(int y) {
+    // A row in which an edge ends.
+    void add_last_row(SpanBatch& batch, int y) {
+        if constexpr (!Kind::crosses_last_row) {
+            for (auto& edge : active_) edge.direction = edge.last_row == y ? 0 : edge.direction;
+        }
+        add_row(batch, y);
         std::erase_if(active_, [y](const Active& edge) { return edge.last_row == y; });
         next_end_ = std::numeric_limits<int>::max();
         for (const auto& edge : active_) next_end_ = std::min(next_end_, edge.last_row);
@@ -152,7 +168,7 @@ class RowSweep {
         auto end = begin;
         auto winding = 0;
         auto next_left = std::numeric_limits<int>::min();
-        sorted_ = true;
+        auto sorted = true;
         for (auto& edge : active_) {
             const auto [left, right] = edge.run;
             const auto inside = (winding & winding_mask_) != 0;
@@ -162,22 +178,51 @@ class RowSweep {
                 end = begin;
             }
             end = std::max({end, left, right});
-            winding += y < edge.crossed_rows_end ? edge.direction : 0;
+            winding += edge.direction;
             edge.rows.advance();
             edge.run = edge.rows.run();
-            sorted_ = sorted_ && next_left <= edge.run.left;
+            sorted = sorted && next_left <= edge.run.left;
             next_left = edge.run.left;
         }
         batch.add(y, begin, end);
+        sorted_ = sorted;
     }
 
-    std::vector<DirectedEdge> waiting_;
+    // Polygons of a few dozen vertices need no memory but this.
+    std::array<std::byte, 4096> nearby_;
+    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size()};
+    std::pmr::vector<DirectedEdge> waiting_{&memory_};
     std::size_t next_ = 0;
-    std::vector<Active> active_;
+    std::pmr::vector<Active> active_{&memory_};
     bool sorted_ = true;
     int next_end_ = std::numeric_limits<int>::max();  // the row in which the next active edge ends
     int winding_mask_;
 };
+
+// Whether all edges are short enough for ShortSteps.
+bool is_short(const Polygon& polygon) noexcept {
+    const auto [least, most] = [&] {
+        auto low = polygon.rings().front().front();
+        auto high = low;
+        for (const auto& ring : polygon.rings()) {
+            for (const auto [x, y] : ring) {
+                low = {.x = std::min(low.x, x), .y = std::min(low.y, y)};
+                high = {.x = std::max(high.x, x), .y = std::max(high.y, y)};
+            }
+        }
+        return std::pair{low, high};
+    }();
+    return std::int64_t{most.x} - least.x <= short_extent && std::int64_t{most.y} - least.y <= short_extent;
+}
+
+template <class Steps>
+void sweep(const Polygon& polygon, const Fill& how, SpanBatch& batch) {
+    if (how.edges == Edges::shared) {
+        RowSweep<SharedEdges<Steps>>{polygon, batch.window(), how.rule}.run(batch);
+    } else {
+        RowSweep<InclusiveEdges<Steps>>{polygon, batch.window(), how.rule}.run(batch);
+    }
+}
 
 }  // namespace
 
@@ -185,10 +230,10 @@ Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const Span
     check_polygon(shape);
     SpanBatch batch{window_of(clip), receiver};
     if (batch.window().empty()) return {};
-    if (how.edges == Edges::shared) {
-        RowSweep<SharedEdges>{shape, batch.window(), how.rule}.run(batch);
+    if (is_short(shape)) {
+        sweep<ShortSteps>(shape, how, batch);
     } else {
-        RowSweep<InclusiveEdges>{shape, batch.window(), how.rule}.run(batch);
+        sweep<ExactSteps>(shape, how, batch);
     }
     return batch.finish();
 }
