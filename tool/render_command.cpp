@@ -28,12 +28,14 @@ std::string read_all(std::istream& stream) {
 
 std::string read_scene(const std::string& path) {
     if (path == "-") return read_all(std::cin);
+    const auto fail = [&](std::errc reason) {
+        throw Error{fmt::format("{}: cannot be read: {}", path, std::make_error_code(reason).message())};
+    };
+    if (std::filesystem::is_directory(path)) fail(std::errc::is_a_directory);
     errno = 0;
     std::ifstream file{path, std::ios::binary};
-    auto text = file ? read_all(file) : std::string{};
-    if (!file)
-        throw Error{fmt::format("{}: cannot be read: {}", path, std::generic_category().message(errno))};
-    return text;
+    if (!file) fail(static_cast<std::errc>(errno));
+    return read_all(file);
 }
 
 FileFormat format_for(const RenderArguments& arguments) {

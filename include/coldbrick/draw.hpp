@@ -13,6 +13,7 @@
 // byte in common.
 #pragma once
 
+#include "coldbrick/error.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"

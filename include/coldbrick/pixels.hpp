@@ -79,6 +79,12 @@ struct SurfaceAccess {
     static Surface of(const Bitmap<Format>& bitmap) noexcept {
         return bitmap.surface();
     }
+    template <class Format>
+    static Pixels<Format> view(const Surface& surface) noexcept {
+        Pixels<Format> pixels;
+        pixels.surface_ = surface;
+        return pixels;
+    }
 };
 
 }  // namespace detail
@@ -100,8 +106,10 @@ class Pixels {
               bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
 
     // A view to draw on is also a view to read.
-    Pixels(const Pixels<Layout>& other) noexcept  // NOLINT(google-explicit-constructor)
-        requires std::is_const_v<Format> : surface_{detail::SurfaceAccess::of(other)} {}
+    template <class Other>
+        requires(std::is_const_v<Format> && std::is_same_v<Other, Layout>)
+    Pixels(const Pixels<Other>& other) noexcept  // NOLINT(google-explicit-constructor)
+        : surface_{detail::SurfaceAccess::of(other)} {}
 
     // Columns and rows of the whole buffer.
     [[nodiscard]] Size size() const noexcept { return surface_.size; }
@@ -123,10 +131,7 @@ class Pixels {
 
   private:
     friend struct detail::SurfaceAccess;
-    template <PixelFormat F>
-    friend class Bitmap;
-
-    explicit Pixels(const detail::Surface& surface) noexcept : surface_{surface} {}
+    Pixels() noexcept = default;
 
     detail::Surface surface_;
 };

@@ -78,7 +78,7 @@ class ColumnSearch {
             const auto from = std::max(top, edge.upper.y);
             const auto to = std::min(bottom, edge.lower.y - 1);
             if (from > to) continue;
-            const auto [a, b] = std::minmax(crossing(edge, from), crossing(edge, to));
+            const auto [a, b] = std::minmax({crossing(edge, from), crossing(edge, to)});
             left = std::min(left, a);
             right = std::max(right, b);
         }

@@ -184,6 +184,8 @@ class RowSweep {
             sorted = sorted && next_left <= edge.run.left;
             next_left = edge.run.left;
         }
+        // Edges right of the window are not among the active ones.
+        if ((winding & winding_mask_) != 0) end = std::max(end, batch.window().right);
         batch.add(y, begin, end);
         sorted_ = sorted;
     }

@@ -47,11 +47,18 @@ std::string allowed(int least, int most) {
     return "allowed is " + std::to_string(least) + " to " + std::to_string(most);
 }
 
+// The part of the expression that a fault is about, without spaces after it.
+std::string_view token_of(const mu::Parser::exception_type& fault) {
+    auto token = std::string_view{fault.GetToken()};
+    while (token.ends_with(' ')) token.remove_suffix(1);
+    return token;
+}
+
 // What an expression's fault is, in our words.
 std::string describe(const mu::Parser::exception_type& fault) {
     switch (fault.GetCode()) {
         case mu::ecUNASSIGNABLE_TOKEN:
-            return quoted(fault.GetToken()) + " is no number and no known name";
+            return quoted(token_of(fault)) + " is no number and no known name";
         case mu::ecMISSING_PARENS:
             return "a parenthesis is not closed";
         case mu::ecUNEXPECTED_PARENS:
@@ -59,7 +66,7 @@ std::string describe(const mu::Parser::exception_type& fault) {
         case mu::ecUNEXPECTED_EOF:
             return "the expression ends too early";
         case mu::ecUNEXPECTED_OPERATOR:
-            return quoted(fault.GetToken()) + " stands where a number should";
+            return quoted(token_of(fault)) + " stands where a number should";
         case mu::ecUNEXPECTED_VAL:
             return "an operator is missing between two numbers";
         case mu::ecTOO_FEW_PARAMS:
@@ -91,8 +98,8 @@ std::optional<double> ValueReader::number(const Word& word) {
     } catch (const mu::Parser::exception_type& fault) {
         const auto at = std::min(static_cast<std::size_t>(std::max(0, static_cast<int>(fault.GetPos()))),
                                  word.text.empty() ? 0 : word.text.size() - 1);
-        const auto length = std::max<std::size_t>(1, fault.GetToken().size());
-        const auto near = nearest_word(fault.GetToken(), expressions_->names());
+        const auto length = std::max<std::size_t>(1, token_of(fault).size());
+        const auto near = nearest_word(token_of(fault), expressions_->names());
         const auto is_name = fault.GetCode() == mu::ecUNASSIGNABLE_TOKEN;
         faults_.add(part_of(word, at, std::min(at + length, word.text.size())), describe(fault),
                     is_name && !near.empty()

@@ -1,0 +1,13 @@
+#!/usr/bin/env bash
+# Builds the release and runs the benchmarks; their table goes to standard output. Arguments go to the benchmark
+# program, such as --benchmark_filter=star. Installs what is missing (apt-get).
+set -euo pipefail
+cd "$(dirname "$0")/.."
+. scripts/packages.sh
+install_missing "${build_packages[@]}" libbenchmark-dev >&2
+
+build=build/bench
+[ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_BENCH=ON \
+    -DCOLDBRICK_TESTS=OFF -DCOLDBRICK_EXAMPLES=OFF -DCOLDBRICK_TOOL=OFF >/dev/null
+cmake --build "$build" >&2
+exec "$build/bench/coldbrick_bench" "$@"

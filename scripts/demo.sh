@@ -1,0 +1,23 @@
+#!/usr/bin/env bash
+# Builds the release and draws the whole demo into out/. Installs what is missing (apt-get).
+set -euo pipefail
+cd "$(dirname "$0")/.."
+. scripts/packages.sh
+install_missing "${build_packages[@]}"
+
+build=build/demo
+[ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_TESTS=OFF >/dev/null
+cmake --build "$build" | tail -n 1
+
+mkdir -p out
+render() { "$build/tool/coldbrick" render "$@"; }
+render demo/scenes/berth-board.brick -o out/berth-board.png --scale 1,2
+render demo/scenes/fairway-chart.brick -o out/fairway-chart.png --scale 1,2
+render demo/scenes/tide-display.brick -o out/tide-display.png --scale 1,6
+for scene in demo/scenes/rules/*.brick; do
+    render "$scene" -o "out/rule-$(basename "$scene" .brick).png" --scale 12
+done
+"$build/examples/first_picture" out/first-picture.png
+"$build/examples/camera_frame" out/camera-frame.png
+"$build/examples/one_bit_display" out/one-bit-display.png
+echo "All pictures are in $PWD/out"

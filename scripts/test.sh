@@ -1,0 +1,21 @@
+#!/usr/bin/env bash
+# Builds and runs all the tests, twice: the release with GCC, and with Clang, its sanitizers and clang-tidy. Checks the
+# formatting. Installs what is missing (apt-get).
+set -euo pipefail
+cd "$(dirname "$0")/.."
+. scripts/packages.sh
+install_missing "${build_packages[@]}" libgtest-dev clang libclang-rt-14-dev clang-format clang-tidy
+
+git ls-files '*.hpp' '*.cpp' | xargs clang-format --dry-run --Werror
+echo "Formatting: as .clang-format says"
+
+test_build() {
+    local build=$1
+    shift
+    [ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja "$@" >/dev/null
+    cmake --build "$build"
+    ctest --test-dir "$build" --output-on-failure -j "$(nproc)"
+}
+test_build build/clang -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_COMPILER=clang++ -DCMAKE_C_COMPILER=clang \
+    -DCOLDBRICK_SANITIZE=ON -DCMAKE_CXX_FLAGS=-O1 -DCMAKE_CXX_CLANG_TIDY=clang-tidy
+test_build build/gcc -DCMAKE_BUILD_TYPE=Release -DCMAKE_CXX_COMPILER=g++ -DCOLDBRICK_BENCH=OFF

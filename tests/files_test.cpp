@@ -1,0 +1,174 @@
+// Pictures to files: exact pixels in every format, complete or not at all.
+#include "oracle.hpp"
+
+#include <coldbrick/convert.hpp>
+#include <coldbrick/files.hpp>
+
+#include <fstream>
+#include <iterator>
+#include <sstream>
+
+#include <png.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+namespace {
+
+using namespace coldbrick;
+namespace fs = std::filesystem;
+using Bytes = std::vector<std::uint8_t>;
+
+// A folder that goes with the test.
+class Files : public testing::Test {
+  protected:
+    Files() { fs::create_directories(folder); }
+    ~Files() override { fs::remove_all(folder); }
+
+    [[nodiscard]] std::size_t count() const {
+        return static_cast<std::size_t>(
+            std::distance(fs::directory_iterator{folder}, fs::directory_iterator{}));
+    }
+    static Bytes content(const fs::path& path) {
+        std::ifstream file{path, std::ios::binary};
+        return {std::istreambuf_iterator<char>{file}, std::istreambuf_iterator<char>{}};
+    }
+
+    const fs::path folder = fs::temp_directory_path() / ("coldbrick-files-" + std::to_string(::getpid()));
+};
+
+template <PixelFormat Format>
+Bitmap<Format> sample() {
+    Bitmap<Format> bitmap{{31, 17}, 0x0b2239_rgb};
+    fill(bitmap, Circle{.center = {12, 8}, .radius = 7}, 0xe8b23a_rgb);
+    stroke(bitmap, Line{.from = {0, 16}, .to = {30, 0}}, 0xffffff80_rgba);
+    return bitmap;
+}
+
+// Pixels as a reader of PNG files finds them.
+Bytes decoded_png(const Bytes& file, png_uint_32 format, Size size) {
+    png_image image{};
+    image.version = PNG_IMAGE_VERSION;
+    EXPECT_NE(png_image_begin_read_from_memory(&image, file.data(), file.size()), 0) << image.message;
+    EXPECT_EQ(image.format, format);
+    EXPECT_EQ(static_cast<int>(image.width), size.width);
+    EXPECT_EQ(static_cast<int>(image.height), size.height);
+    Bytes pixels(PNG_IMAGE_SIZE(image));
+    EXPECT_NE(png_image_finish_read(&image, nullptr, pixels.data(), 0, nullptr), 0) << image.message;
+    return pixels;
+}
+
+TEST_F(Files, PngHoldsThePixelsOfEveryFormat) {
+    constexpr auto size = Size{31, 17};
+    EXPECT_EQ(decoded_png(encode(sample<Gray8>(), FileFormat::png), PNG_FORMAT_GRAY, size),
+              sample<Gray8>().bytes());
+    EXPECT_EQ(decoded_png(encode(sample<Rgb8>(), FileFormat::png), PNG_FORMAT_RGB, size),
+              sample<Rgb8>().bytes());
+    EXPECT_EQ(decoded_png(encode(sample<Bgr8>(), FileFormat::png), PNG_FORMAT_RGB, size),
+              sample<Rgb8>().bytes());
+    Bitmap<Rgba8> translucent{size, 0x10203040_rgba};
+    mark(translucent, {3, 3}, colors::gold);
+    EXPECT_EQ(decoded_png(encode(translucent, FileFormat::png), PNG_FORMAT_RGBA, size), translucent.bytes());
+    EXPECT_EQ(decoded_png(encode(convert<Bgra8>(translucent), FileFormat::png), PNG_FORMAT_RGBA, size),
+              translucent.bytes());
+}
+
+Bytes with_header(const std::string& header, const Bytes& pixels) {
+    Bytes file{header.begin(), header.end()};
+    file.insert(file.end(), pixels.begin(), pixels.end());
+    return file;
+}
+
+TEST_F(Files, PnmAndPamByteByByte) {
+    const auto rgb = sample<Rgb8>();
+    const auto gray_one = sample<Gray8>();
+    Bitmap<Rgba8> rgba{{31, 17}, 0x10203040_rgba};
+    EXPECT_EQ(encode(rgb, FileFormat::ppm), with_header("P6\n31 17\n255\n", rgb.bytes()));
+    EXPECT_EQ(encode(sample<Bgr8>(), FileFormat::pnm), with_header("P6\n31 17\n255\n", rgb.bytes()));
+    EXPECT_EQ(encode(gray_one, FileFormat::pgm), with_header("P5\n31 17\n255\n", gray_one.bytes()));
+    EXPECT_EQ(encode(gray_one, FileFormat::pnm), with_header("P5\n31 17\n255\n", gray_one.bytes()));
+    EXPECT_EQ(encode(rgba, FileFormat::pam),
+              with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 4\nMAXVAL 255\nTUPLTYPE RGB_ALPHA\nENDHDR\n",
+                          rgba.bytes()));
+    EXPECT_EQ(
+        encode(rgb, FileFormat::pam),
+        with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 3\nMAXVAL 255\nTUPLTYPE RGB\nENDHDR\n", rgb.bytes()));
+    EXPECT_EQ(encode(gray_one, FileFormat::pam),
+              with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 1\nMAXVAL 255\nTUPLTYPE GRAYSCALE\nENDHDR\n",
+                          gray_one.bytes()));
+}
+
+TEST_F(Files, ViewsAreWrittenAsFarAsTheirClip) {
+    const auto bitmap = sample<Rgb8>();
+    const auto part = bitmap.within({.at = {5, 4}, .size = {9, 6}});
+    EXPECT_EQ(encode(part, FileFormat::ppm), with_header("P6\n9 6\n255\n", convert<Rgb8>(part).bytes()));
+    EXPECT_THROW((void)encode(bitmap.within({}), FileFormat::png), Error);
+}
+
+TEST_F(Files, SuffixNamesTheFormat) {
+    EXPECT_EQ(file_format_of("a/b.PNG"), FileFormat::png);
+    EXPECT_EQ(file_format_of("b.c.pam"), FileFormat::pam);
+    save(sample<Rgb8>(), folder / "quay.ppm");
+    EXPECT_EQ(content(folder / "quay.ppm"), encode(sample<Rgb8>(), FileFormat::ppm));
+    save(sample<Rgb8>(), folder / "quay.picture", FileFormat::png);
+    EXPECT_EQ(content(folder / "quay.picture"), encode(sample<Rgb8>(), FileFormat::png));
+    std::ostringstream stream;
+    save(sample<Rgb8>(), stream, FileFormat::png);
+    const auto text = stream.str();
+    EXPECT_EQ(Bytes(text.begin(), text.end()), encode(sample<Rgb8>(), FileFormat::png));
+}
+
+template <class Call>
+std::string error_of(const Call& call) {
+    try {
+        call();
+    } catch (const Error& error) {
+        return error.what();
+    }
+    return "no error";
+}
+
+TEST_F(Files, WhatAFileCannotHoldIsRefused) {
+    EXPECT_EQ(
+        error_of([&] { save(sample<Rgb8>(), folder / "quay.jpx"); }),
+        (folder / "quay.jpx").string() + ": the suffix is .jpx; allowed are .png, .pgm, .ppm, .pnm and .pam");
+    EXPECT_EQ(error_of([] { (void)file_format_of("quay"); }),
+              "quay: the name has no suffix; allowed are .png, .pgm, .ppm, .pnm and .pam");
+    EXPECT_NE(error_of([&] { save(sample<Rgb8>(), folder / "a.pgm"); }).find("opaque grays only"),
+              std::string::npos);
+    Bitmap<Rgba8> bitmap{{9, 9}, colors::gold};
+    EXPECT_EQ(error_of([&] { save(bitmap, folder / "b.ppm"); }), "no error");
+    clear(bitmap.within({.at = {4, 6}, .size = {1, 1}}), 0xffffff80_rgba);
+    EXPECT_NE(error_of([&] { save(bitmap, folder / "c.ppm"); }).find("as pixel 4,6"), std::string::npos);
+    EXPECT_EQ(count(), 1U);
+}
+
+TEST_F(Files, FailedSaveLeavesTheOldFileAndNothingElse) {
+    const auto path = folder / "quay.png";
+    std::ofstream{path} << "old";
+    const auto unwritable = folder / "none" / "quay.png";
+    EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), unwritable); }),
+              unwritable.string() + ": cannot be written: No such file or directory");
+    EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), folder, FileFormat::png); }),
+              folder.string() + ": cannot be written: Is a directory");
+    EXPECT_THROW(save(sample<Rgb8>(), path, FileFormat::pgm), Error);
+    EXPECT_EQ(content(path), (Bytes{'o', 'l', 'd'}));
+    std::ofstream closed;
+    EXPECT_THROW(save(sample<Rgb8>(), closed, FileFormat::png), Error);
+    EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), "/dev/full", FileFormat::png); }),
+              "/dev/full: cannot be written: No space left on device");
+    EXPECT_EQ(count(), 1U);
+}
+
+TEST_F(Files, ReplacedFileKeepsItsModeAndLinksGoOnPointing) {
+    const auto path = folder / "quay.png";
+    std::ofstream{path} << "old";
+    fs::permissions(path, fs::perms{0640});
+    fs::create_symlink(path, folder / "link.png");
+    save(sample<Rgb8>(), folder / "link.png");
+    EXPECT_TRUE(fs::is_symlink(folder / "link.png"));
+    EXPECT_EQ(content(path), encode(sample<Rgb8>(), FileFormat::png));
+    EXPECT_EQ(fs::status(path).permissions(), fs::perms{0640});
+    EXPECT_EQ(count(), 2U);
+}
+
+}  // namespace

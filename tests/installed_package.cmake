@@ -1,0 +1,10 @@
+file(REMOVE_RECURSE ${WORK})
+execute_process(COMMAND ${CMAKE_COMMAND} --install ${BUILD} --prefix ${WORK}/prefix OUTPUT_QUIET COMMAND_ERROR_IS_FATAL ANY)
+execute_process(COMMAND ${CMAKE_COMMAND} -S ${OUTSIDE} -B ${WORK}/build -G ${GENERATOR}
+    -DCMAKE_PREFIX_PATH=${WORK}/prefix -DCMAKE_CXX_COMPILER=${COMPILER} COMMAND_ERROR_IS_FATAL ANY)
+execute_process(COMMAND ${CMAKE_COMMAND} --build ${WORK}/build COMMAND_ERROR_IS_FATAL ANY)
+execute_process(COMMAND ${WORK}/build/outside ${WORK}/outside.png COMMAND_ERROR_IS_FATAL ANY)
+execute_process(COMMAND ${WORK}/prefix/bin/coldbrick --version OUTPUT_VARIABLE version COMMAND_ERROR_IS_FATAL ANY)
+if(NOT version MATCHES "^coldbrick [0-9]+\\.[0-9]+\\.[0-9]+\n$")
+    message(FATAL_ERROR "unexpected version: ${version}")
+endif()

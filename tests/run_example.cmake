@@ -1,0 +1,6 @@
+file(REMOVE ${PICTURE})
+execute_process(COMMAND ${PROGRAM} ${PICTURE} COMMAND_ERROR_IS_FATAL ANY)
+file(SIZE ${PICTURE} bytes)
+if(bytes LESS 100)
+    message(FATAL_ERROR "${PICTURE} has only ${bytes} bytes")
+endif()
