@@ -10,12 +10,13 @@
 
 // Stands for the camera: masonry in memory of its own, as the driver would hand it out.
 std::vector<std::uint8_t> grab_frame(int width, int height, int stride) {
-    std::vector<std::uint8_t> memory(static_cast<std::size_t>(stride * height), 0x11);
+    std::vector<std::uint8_t> memory(static_cast<std::size_t>(stride) * static_cast<std::size_t>(height),
+                                     0x11);
     for (int y = 0; y < height; ++y) {
         for (int x = 0; x < width; ++x) {
             const auto joint = y % 30 < 2 || (x + (y / 30 % 2) * 35) % 70 < 2;
             const auto grain = (x * 7 + y * 13 + x * y) % 23;
-            auto* const pixel = &memory[static_cast<std::size_t>(y * stride + x * 3)];
+            auto* const pixel = memory.data() + std::ptrdiff_t{y} * stride + std::ptrdiff_t{x} * 3;
             for (int channel = 0; channel < 3; ++channel) {
                 pixel[channel] = static_cast<std::uint8_t>((joint ? 62 : 118 + 9 * channel) + grain);
             }

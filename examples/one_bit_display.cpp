@@ -16,7 +16,7 @@ struct Display {
     std::vector<std::uint8_t> bytes = std::vector<std::uint8_t>(std::size_t{size.width / 8} * size.height);
 
     static std::size_t byte_of(int x, int y) {
-        return static_cast<std::size_t>(y * (size.width / 8) + x / 8);
+        return static_cast<std::size_t>(y) * (size.width / 8) + static_cast<std::size_t>(x / 8);
     }
 
     // Turns the pixels of an area over: dark ones bright, bright ones dark. Each comes once, so none turns

@@ -16,6 +16,14 @@ TEST(Colors, LiteralsAndGray) {
     EXPECT_EQ(with_alpha(colors::gold, 7), (Color{.red = 255, .green = 215, .blue = 0, .alpha = 7}));
 }
 
+TEST(Colors, LiteralsHaveExactlyTheirDigits) {
+    EXPECT_TRUE((detail::has_hex_digits<6, '0', 'x', 'e', '8', 'B', '2', '3', 'a'>()));
+    EXPECT_FALSE((detail::has_hex_digits<6, '0', 'x', 'e', '8', 'b', '2', '3'>()));
+    EXPECT_FALSE((detail::has_hex_digits<6, '0', 'x', 'e', '8', 'b', '\'', '2', '3'>()));
+    EXPECT_FALSE((detail::has_hex_digits<6, '1', '2', '3', '4', '5', '6', '7', '8'>()));
+    EXPECT_EQ(0xE8B23A_rgb, 0xe8b23a_rgb);
+}
+
 TEST(Colors, Digits) {
     EXPECT_EQ(parse_color("#fb0"), 0xffbb00_rgb);
     EXPECT_EQ(parse_color("#fb08"), 0xffbb0088_rgba);

@@ -49,7 +49,8 @@ TEST(Blending, EveryAlphaOverEveryValueOnOpaquePixels) {
 TEST(Blending, OpaqueColorBuffersInBothOrders) {
     Dice dice{41};
     for (int i = 0; i < 300; ++i) {
-        const auto [below, ink] = std::pair{with_alpha(dice.color(), 255), dice.color()};
+        const auto below = with_alpha(dice.color(), 255);
+        const auto ink = dice.color();
         const auto bar = Box{.at = {0, 0}, .size = {dice.number(1, 70), 1}};
         const auto blended = [&](auto bitmap) {
             fill(bitmap, bar, ink);

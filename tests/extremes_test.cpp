@@ -18,6 +18,8 @@ int inward(double coordinate) {
         std::lround(std::clamp(coordinate, -static_cast<double>(most), static_cast<double>(most))));
 }
 
+double quarter_turns(int count) { return count * std::numbers::pi / 2; }
+
 // A window around a place, inside the valid coordinates.
 Box window_at(double x, double y) {
     return {.at = {std::clamp(inward(x) - 12, -most, most - sees.width + 1),
@@ -31,7 +33,7 @@ TEST(Extremes, HugeCirclesAlongTheirRim) {
         const auto radius = i < 20 ? most : dice.number(1000, most);
         const auto circle =
             Circle{.center = {dice.number(-most, most), dice.number(-most, most)}, .radius = radius};
-        const auto turn = i % 10 == 0 ? i / 10 * std::numbers::pi / 2 : dice.number(0, 6283) / 1000.0;
+        const auto turn = i % 10 == 0 ? quarter_turns(i / 10) : dice.number(0, 6283) / 1000.0;
         const auto window =
             window_at(circle.center.x + radius * std::cos(turn), circle.center.y + radius * std::sin(turn));
         expect_pixels(circle, in_circle(circle), window, "huge circle");
@@ -45,7 +47,7 @@ TEST(Extremes, HugeAndVeryThinEllipses) {
         const auto extent = [&] { return i % 4 == 0 ? dice.number(1, 3) : dice.number(1 << 16, most); };
         const auto radii = Radii{.x = extent(), .y = i % 8 == 0 ? dice.number(1 << 20, most) : extent()};
         const auto center = Point{dice.number(-most, most), dice.number(-most, most)};
-        const auto turn = i % 3 == 0 ? i / 3 * std::numbers::pi / 2 : dice.number(0, 6283) / 1000.0;
+        const auto turn = i % 3 == 0 ? quarter_turns(i / 3) : dice.number(0, 6283) / 1000.0;
         const auto window =
             window_at(center.x + radii.x * std::cos(turn), center.y + radii.y * std::sin(turn));
         const auto ellipse = Ellipse::around({.center = center, .radii = radii});

@@ -1,4 +1,5 @@
 // Pictures to files: exact pixels in every format, complete or not at all.
+#include "folder_test.hpp"
 #include "oracle.hpp"
 
 #include <coldbrick/convert.hpp>
@@ -9,8 +10,6 @@
 #include <sstream>
 
 #include <png.h>
-#include <sys/stat.h>
-#include <unistd.h>
 
 namespace {
 
@@ -18,23 +17,9 @@ using namespace coldbrick;
 namespace fs = std::filesystem;
 using Bytes = std::vector<std::uint8_t>;
 
-// A folder that goes with the test.
-class Files : public testing::Test {
-  protected:
-    Files() { fs::create_directories(folder); }
-    ~Files() override { fs::remove_all(folder); }
+using Files = FolderTest;
 
-    [[nodiscard]] std::size_t count() const {
-        return static_cast<std::size_t>(
-            std::distance(fs::directory_iterator{folder}, fs::directory_iterator{}));
-    }
-    static Bytes content(const fs::path& path) {
-        std::ifstream file{path, std::ios::binary};
-        return {std::istreambuf_iterator<char>{file}, std::istreambuf_iterator<char>{}};
-    }
-
-    const fs::path folder = fs::temp_directory_path() / ("coldbrick-files-" + std::to_string(::getpid()));
-};
+std::string bytes_of(const Bytes& bytes) { return {bytes.begin(), bytes.end()}; }
 
 template <PixelFormat Format>
 Bitmap<Format> sample() {
@@ -107,68 +92,57 @@ TEST_F(Files, ViewsAreWrittenAsFarAsTheirClip) {
 TEST_F(Files, SuffixNamesTheFormat) {
     EXPECT_EQ(file_format_of("a/b.PNG"), FileFormat::png);
     EXPECT_EQ(file_format_of("b.c.pam"), FileFormat::pam);
-    save(sample<Rgb8>(), folder / "quay.ppm");
-    EXPECT_EQ(content(folder / "quay.ppm"), encode(sample<Rgb8>(), FileFormat::ppm));
-    save(sample<Rgb8>(), folder / "quay.picture", FileFormat::png);
-    EXPECT_EQ(content(folder / "quay.picture"), encode(sample<Rgb8>(), FileFormat::png));
+    save(sample<Rgb8>(), path("quay.ppm"));
+    EXPECT_EQ(content(path("quay.ppm")), bytes_of(encode(sample<Rgb8>(), FileFormat::ppm)));
+    save(sample<Rgb8>(), path("quay.picture"), FileFormat::png);
+    EXPECT_EQ(content(path("quay.picture")), bytes_of(encode(sample<Rgb8>(), FileFormat::png)));
     std::ostringstream stream;
     save(sample<Rgb8>(), stream, FileFormat::png);
-    const auto text = stream.str();
-    EXPECT_EQ(Bytes(text.begin(), text.end()), encode(sample<Rgb8>(), FileFormat::png));
-}
-
-template <class Call>
-std::string error_of(const Call& call) {
-    try {
-        call();
-    } catch (const Error& error) {
-        return error.what();
-    }
-    return "no error";
+    EXPECT_EQ(stream.str(), bytes_of(encode(sample<Rgb8>(), FileFormat::png)));
 }
 
 TEST_F(Files, WhatAFileCannotHoldIsRefused) {
     EXPECT_EQ(
-        error_of([&] { save(sample<Rgb8>(), folder / "quay.jpx"); }),
-        (folder / "quay.jpx").string() + ": the suffix is .jpx; allowed are .png, .pgm, .ppm, .pnm and .pam");
+        error_of([&] { save(sample<Rgb8>(), path("quay.jpx")); }),
+        (path("quay.jpx")).string() + ": the suffix is .jpx; allowed are .png, .pgm, .ppm, .pnm and .pam");
     EXPECT_EQ(error_of([] { (void)file_format_of("quay"); }),
               "quay: the name has no suffix; allowed are .png, .pgm, .ppm, .pnm and .pam");
-    EXPECT_NE(error_of([&] { save(sample<Rgb8>(), folder / "a.pgm"); }).find("opaque grays only"),
+    EXPECT_NE(error_of([&] { save(sample<Rgb8>(), path("a.pgm")); }).find("opaque grays only"),
               std::string::npos);
     Bitmap<Rgba8> bitmap{{9, 9}, colors::gold};
-    EXPECT_EQ(error_of([&] { save(bitmap, folder / "b.ppm"); }), "no error");
+    EXPECT_EQ(error_of([&] { save(bitmap, path("b.ppm")); }), "no error");
     clear(bitmap.within({.at = {4, 6}, .size = {1, 1}}), 0xffffff80_rgba);
-    EXPECT_NE(error_of([&] { save(bitmap, folder / "c.ppm"); }).find("as pixel 4,6"), std::string::npos);
-    EXPECT_EQ(count(), 1U);
+    EXPECT_NE(error_of([&] { save(bitmap, path("c.ppm")); }).find("as pixel 4,6"), std::string::npos);
+    EXPECT_EQ(file_count(), 1U);
 }
 
 TEST_F(Files, FailedSaveLeavesTheOldFileAndNothingElse) {
-    const auto path = folder / "quay.png";
-    std::ofstream{path} << "old";
-    const auto unwritable = folder / "none" / "quay.png";
+    const auto old = path("quay.png");
+    write("quay.png", "old");
+    const auto unwritable = path("none") / "quay.png";
     EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), unwritable); }),
               unwritable.string() + ": cannot be written: No such file or directory");
-    EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), folder, FileFormat::png); }),
-              folder.string() + ": cannot be written: Is a directory");
-    EXPECT_THROW(save(sample<Rgb8>(), path, FileFormat::pgm), Error);
-    EXPECT_EQ(content(path), (Bytes{'o', 'l', 'd'}));
+    EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), folder(), FileFormat::png); }),
+              folder().string() + ": cannot be written: Is a directory");
+    EXPECT_THROW(save(sample<Rgb8>(), old, FileFormat::pgm), Error);
+    EXPECT_EQ(content(old), "old");
     std::ofstream closed;
     EXPECT_THROW(save(sample<Rgb8>(), closed, FileFormat::png), Error);
     EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), "/dev/full", FileFormat::png); }),
               "/dev/full: cannot be written: No space left on device");
-    EXPECT_EQ(count(), 1U);
+    EXPECT_EQ(file_count(), 1U);
 }
 
 TEST_F(Files, ReplacedFileKeepsItsModeAndLinksGoOnPointing) {
-    const auto path = folder / "quay.png";
-    std::ofstream{path} << "old";
-    fs::permissions(path, fs::perms{0640});
-    fs::create_symlink(path, folder / "link.png");
-    save(sample<Rgb8>(), folder / "link.png");
-    EXPECT_TRUE(fs::is_symlink(folder / "link.png"));
-    EXPECT_EQ(content(path), encode(sample<Rgb8>(), FileFormat::png));
-    EXPECT_EQ(fs::status(path).permissions(), fs::perms{0640});
-    EXPECT_EQ(count(), 2U);
+    const auto old = path("quay.png");
+    write("quay.png", "old");
+    fs::permissions(old, fs::perms{0640});
+    fs::create_symlink(old, path("link.png"));
+    save(sample<Rgb8>(), path("link.png"));
+    EXPECT_TRUE(fs::is_symlink(path("link.png")));
+    EXPECT_EQ(content(old), bytes_of(encode(sample<Rgb8>(), FileFormat::png)));
+    EXPECT_EQ(fs::status(old).permissions(), fs::perms{0640});
+    EXPECT_EQ(file_count(), 2U);
 }
 
 }  // namespace

@@ -70,9 +70,12 @@ inline Membership outline(const Membership& inside) {
 // A pixel of the line has no neighbour across the longer direction that is nearer, or as near with a smaller
 // coordinate.
 inline bool on_line(Point a, Point b, Point p) {
-    auto [ax, ay] = std::pair{Wide{a.x}, Wide{a.y}};
-    auto [bx, by] = std::pair{Wide{b.x}, Wide{b.y}};
-    auto [x, y] = std::pair{Wide{p.x}, Wide{p.y}};
+    Wide ax = a.x;
+    Wide ay = a.y;
+    Wide bx = b.x;
+    Wide by = b.y;
+    Wide x = p.x;
+    Wide y = p.y;
     const auto size = [](Wide v) { return v < 0 ? -v : v; };
     if (size(bx - ax) < size(by - ay)) {
         std::swap(ax, ay);

@@ -1,4 +1,5 @@
 // Views and bitmaps: memory of the caller's, strides, clips, conversion, enlarging.
+#include "folder_test.hpp"
 #include "oracle.hpp"
 
 #include <coldbrick/convert.hpp>
@@ -143,16 +144,6 @@ TEST(Pixels, ReadOnlyViewsReadWhatIsDrawn) {
     EXPECT_EQ(std::as_const(bitmap).color_at({7, 8}), colors::teal);
     static_assert(!Target<Pixels<const Rgb8>> && !Target<const Bitmap<Rgb8>&> && Target<const Pixels<Rgb8>&>);
     static_assert(Picture<Pixels<const Rgb8>> && Picture<const Bitmap<Rgb8>&>);
-}
-
-template <class Call>
-std::string error_of(const Call& call) {
-    try {
-        call();
-    } catch (const Error& error) {
-        return error.what();
-    }
-    return "no error";
 }
 
 TEST(Pixels, WhatCannotBeABuffer) {

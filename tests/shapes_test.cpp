@@ -147,44 +147,43 @@ TEST(Shapes, MeshesWithSharedEdgesCoverEachPixelOnce) {
         for (int r = 0; r <= cells; ++r) {
             for (int c = 0; c <= cells; ++c) {
                 const auto on_rim = r == 0 || c == 0 || r == cells || c == cells;
-                const auto moved = [&] {
-                    return on_rim ? 0 : dice.number(-2, 2);  // too little to fold a triangle over };
-                    corners[r][c] = {window.at.x + 9 * c + moved(), window.at.y + 8 * r + moved()};
-                }
+                // Moved too little to fold a triangle over.
+                const auto moved = [&] { return on_rim ? 0 : dice.number(-2, 2); };
+                corners[r][c] = {window.at.x + 9 * c + moved(), window.at.y + 8 * r + moved()};
             }
-            std::multiset<std::pair<int, int>> covered;
-            const auto add = [&](const Polygon& polygon) {
-                for (const auto p : drawn(filled(polygon, shared), window)) covered.insert({p.x, p.y});
-            };
-            for (int r = 0; r < cells; ++r) {
-                for (int c = 0; c < cells; ++c) {
-                    const auto [a, b] = std::pair{corners[r][c], corners[r][c + 1]};
-                    const auto [d, e] = std::pair{corners[r + 1][c], corners[r + 1][c + 1]};
-                    add(Polygon{a, b, e});
-                    add(Polygon{a, e, d});
-                }
-            }
-            const auto rim =
-                Polygon{corners[0][0], corners[0][cells], corners[cells][cells], corners[cells][0]};
-            std::multiset<std::pair<int, int>> once;
-            for (const auto p : pixels_of(in_polygon(rim, shared), window)) once.insert({p.x, p.y});
-            EXPECT_EQ(covered, once);
         }
+        std::multiset<std::pair<int, int>> covered;
+        const auto add = [&](const Polygon& polygon) {
+            for (const auto p : drawn(filled(polygon, shared), window)) covered.insert({p.x, p.y});
+        };
+        for (int r = 0; r < cells; ++r) {
+            for (int c = 0; c < cells; ++c) {
+                const auto [a, b] = std::pair{corners[r][c], corners[r][c + 1]};
+                const auto [d, e] = std::pair{corners[r + 1][c], corners[r + 1][c + 1]};
+                add(Polygon{a, b, e});
+                add(Polygon{a, e, d});
+            }
+        }
+        const auto rim = Polygon{corners[0][0], corners[0][cells], corners[cells][cells], corners[cells][0]};
+        std::multiset<std::pair<int, int>> once;
+        for (const auto p : pixels_of(in_polygon(rim, shared), window)) once.insert({p.x, p.y});
+        EXPECT_EQ(covered, once);
     }
+}
 
-    TEST(Shapes, ClippedIsThePartOfUnclipped) {
-        Dice dice{8};
-        for (int i = 0; i < 200; ++i) {
-            const auto polygon = random_polygon(dice, window);
-            const auto line = stroked(Line{.from = dice.point(around), .to = dice.point(around)});
-            const auto clip = intersection(random_box(dice, window, 25), window);
-            const auto part_of = [&](const PixelSet& whole) {
-                return pixels_of([&](Point p) { return whole.contains(p); }, clip);
-            };
-            EXPECT_EQ(drawn(polygon, clip), part_of(drawn(polygon, window)));
-            EXPECT_EQ(drawn(stroked(polygon), clip), part_of(drawn(stroked(polygon), window)));
-            EXPECT_EQ(drawn(line, clip), part_of(drawn(line, window)));
-        }
+TEST(Shapes, ClippedIsThePartOfUnclipped) {
+    Dice dice{8};
+    for (int i = 0; i < 200; ++i) {
+        const auto polygon = random_polygon(dice, window);
+        const auto line = stroked(Line{.from = dice.point(around), .to = dice.point(around)});
+        const auto clip = intersection(random_box(dice, window, 25), window);
+        const auto part_of = [&](const PixelSet& whole) {
+            return pixels_of([&](Point p) { return whole.contains(p); }, clip);
+        };
+        EXPECT_EQ(drawn(polygon, clip), part_of(drawn(polygon, window)));
+        EXPECT_EQ(drawn(stroked(polygon), clip), part_of(drawn(stroked(polygon), window)));
+        EXPECT_EQ(drawn(line, clip), part_of(drawn(line, window)));
     }
+}
 
 }  // namespace

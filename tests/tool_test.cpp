@@ -1,4 +1,5 @@
 // The command-line tool, run as its users run it.
+#include "folder_test.hpp"
 #include "oracle.hpp"
 
 #include <coldbrick/convert.hpp>
@@ -6,11 +7,9 @@
 #include <coldbrick/scene.hpp>
 
 #include <cstdlib>
-#include <fstream>
-#include <iterator>
+#include <sstream>
 
 #include <sys/wait.h>
-#include <unistd.h>
 
 namespace {
 
@@ -23,31 +22,16 @@ struct Outcome {
     std::string err;
 };
 
-class Tool : public testing::Test {
+class Tool : public FolderTest {
   protected:
-    Tool() { fs::create_directories(folder); }
-    ~Tool() override { fs::remove_all(folder); }
-
-    [[nodiscard]] fs::path path(const std::string& name) const { return folder / name; }
-
-    static std::string content(const fs::path& file) {
-        std::ifstream stream{file, std::ios::binary};
-        return {std::istreambuf_iterator<char>{stream}, std::istreambuf_iterator<char>{}};
-    }
-
-    void write(const std::string& name, const std::string& text) const {
-        std::ofstream{path(name), std::ios::binary} << text;
-    }
-
     // Runs the tool in the folder, with arguments as a shell takes them.
     [[nodiscard]] Outcome run(const std::string& arguments) const {
         const auto command =
-            "cd '" + folder.string() + "' && '" COLDBRICK_TOOL "' " + arguments + " >.out 2>.err";
+            "cd '" + folder().string() + "' && '" COLDBRICK_TOOL "' " + arguments + " >.out 2>.err";
         const auto status = std::system(command.c_str());
         return {WEXITSTATUS(status), content(path(".out")), content(path(".err"))};
     }
 
-    const fs::path folder = fs::temp_directory_path() / ("coldbrick-tool-" + std::to_string(::getpid()));
     const std::string scene = "sheet size 6,4 ink navy\nfill box at 1,1 size 3,2 ink gold\n";
 };
 

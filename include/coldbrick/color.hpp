@@ -10,6 +10,7 @@
 // A colour has no channel order: that belongs to the buffer it is drawn on.
 #pragma once
 
+#include <cstddef>
 #include <cstdint>
 #include <optional>
 #include <string_view>
@@ -49,23 +50,51 @@ Color parse_color(std::string_view text);
 // The same, with nothing instead of an Error.
 std::optional<Color> find_color(std::string_view text) noexcept;
 
-inline namespace literals {
+namespace detail {
 
-// 0xrrggbb_rgb: an opaque colour. More than 24 bits do not compile.
-consteval Color operator""_rgb(unsigned long long digits) {
-    if (digits > 0xffffffULL) throw "an _rgb colour has six digits: 0xrrggbb_rgb";
-    return {.red = static_cast<std::uint8_t>(digits >> 16U),
-            .green = static_cast<std::uint8_t>(digits >> 8U & 0xffU),
-            .blue = static_cast<std::uint8_t>(digits & 0xffU)};
+// Whether a literal is 0x and this many hexadecimal digits.
+template <std::size_t digits, char... letters>
+constexpr bool has_hex_digits() noexcept {
+    constexpr char text[] = {letters...};
+    if (sizeof text != digits + 2 || text[0] != '0' || (text[1] != 'x' && text[1] != 'X')) return false;
+    for (std::size_t i = 2; i < sizeof text; ++i) {
+        const auto letter = text[i];
+        const auto is_hex = (letter >= '0' && letter <= '9') || (letter >= 'a' && letter <= 'f') ||
+                            (letter >= 'A' && letter <= 'F');
+        if (!is_hex) return false;
+    }
+    return true;
 }
 
-// 0xrrggbbaa_rgba: a colour with its alpha. More than 32 bits do not compile.
-consteval Color operator""_rgba(unsigned long long digits) {
-    if (digits > 0xffffffffULL) throw "an _rgba colour has eight digits: 0xrrggbbaa_rgba";
-    return {.red = static_cast<std::uint8_t>(digits >> 24U),
-            .green = static_cast<std::uint8_t>(digits >> 16U & 0xffU),
-            .blue = static_cast<std::uint8_t>(digits >> 8U & 0xffU),
-            .alpha = static_cast<std::uint8_t>(digits & 0xffU)};
+template <char... letters>
+constexpr Color color_of_literal() noexcept {
+    constexpr char text[] = {letters...};
+    const auto value = [](char letter) { return letter <= '9' ? letter - '0' : (letter | 0x20) - 'a' + 10; };
+    const auto channel = [&](std::size_t i) {
+        return static_cast<std::uint8_t>(value(text[2 * i + 2]) * 16 + value(text[2 * i + 3]));
+    };
+    return {.red = channel(0),
+            .green = channel(1),
+            .blue = channel(2),
+            .alpha = sizeof text == 10 ? channel(3) : std::uint8_t{255}};
+}
+
+}  // namespace detail
+
+inline namespace literals {
+
+// 0xrrggbb_rgb: an opaque colour. Anything but 0x and six hexadecimal digits does not compile.
+template <char... letters>
+constexpr Color operator""_rgb() noexcept {
+    static_assert(detail::has_hex_digits<6, letters...>(), "an _rgb colour is written 0xrrggbb_rgb");
+    return detail::color_of_literal<letters...>();
+}
+
+// 0xrrggbbaa_rgba: a colour with its alpha. Anything but 0x and eight hexadecimal digits does not compile.
+template <char... letters>
+constexpr Color operator""_rgba() noexcept {
+    static_assert(detail::has_hex_digits<8, letters...>(), "an _rgba colour is written 0xrrggbbaa_rgba");
+    return detail::color_of_literal<letters...>();
 }
 
 }  // namespace literals

@@ -13,7 +13,7 @@ namespace coldbrick {
 class Ink {
   public:
     // Implicit, so that a colour can be given wherever an ink is asked for.
-    constexpr Ink(Color color) noexcept : color_{color} {}  // NOLINT(google-explicit-constructor)
+    constexpr Ink(Color color) noexcept : color_{color} {}
 
     [[nodiscard]] constexpr Color color() const noexcept { return color_; }
 

@@ -49,6 +49,9 @@ class Bitmap;
 
 namespace detail {
 
+template <class Other, class Format>
+concept WritableFormOf = std::is_const_v<Format> && std::is_same_v<Other, std::remove_const_t<Format>>;
+
 // A view without its type: what rasterised spans are painted on.
 struct Surface {
     std::uint8_t* top_left;
@@ -106,10 +109,8 @@ class Pixels {
               bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
 
     // A view to draw on is also a view to read.
-    template <class Other>
-        requires(std::is_const_v<Format> && std::is_same_v<Other, Layout>)
-    Pixels(const Pixels<Other>& other) noexcept  // NOLINT(google-explicit-constructor)
-        : surface_{detail::SurfaceAccess::of(other)} {}
+    template <detail::WritableFormOf<Format> Other>
+    Pixels(const Pixels<Other>& other) noexcept : surface_{detail::SurfaceAccess::of(other)} {}
 
     // Columns and rows of the whole buffer.
     [[nodiscard]] Size size() const noexcept { return surface_.size; }
@@ -117,16 +118,14 @@ class Pixels {
     // The pixels that drawing may touch and reading may see; the whole buffer unless narrowed by within().
     [[nodiscard]] Box clip() const noexcept { return surface_.clip; }
 
-    // The same pixels under the same coordinates, clipped to the box as well; a box outside leaves an empty
-    // clip.
+    // The same pixels under the same coordinates, clipped to the box too; a box outside leaves an empty clip.
     [[nodiscard]] Pixels within(const Box& box) const noexcept {
         auto narrowed = *this;
         narrowed.surface_.clip = intersection(surface_.clip, box);
         return narrowed;
     }
 
-    // The colour of a pixel; opaque where the format has no alpha. Throws Error if the pixel is outside the
-    // clip.
+    // The colour of a pixel; opaque where the format has no alpha. Throws Error for one outside the clip.
     [[nodiscard]] Color color_at(Point pixel) const { return detail::color_at(surface_, pixel); }
 
   private:
@@ -152,11 +151,9 @@ class Bitmap {
     [[nodiscard]] Size size() const noexcept { return size_; }
 
     // Views of all pixels, valid as long as the bitmap lives and is not assigned to.
-    [[nodiscard]] Pixels<Format> pixels() noexcept {
-        return Pixels<Format>{{.top_left = bytes_.data(), .size = size_}};
-    }
+    [[nodiscard]] Pixels<Format> pixels() noexcept { return detail::SurfaceAccess::view<Format>(surface()); }
     [[nodiscard]] Pixels<const Format> pixels() const noexcept {
-        return Pixels<const Format>{ConstMemory{.top_left = bytes_.data(), .size = size_}};
+        return detail::SurfaceAccess::view<const Format>(surface());
     }
 
     // A view that draws only inside the box; see Pixels::within.

@@ -54,8 +54,8 @@ namespace detail {
 // Whether a receiver of spans may be told of a pixel twice.
 enum class Repeats { harmless, never };
 
-// One pixel in each of consecutive rows (or columns) from the first on. The k-th of count lies in the column (or row)
-// that is the whole part of (place + k * step) / 2^32.
+// One pixel in each of consecutive rows (or columns) from the first on. The k-th of count lies in the column
+// (or row) that is the whole part of (place + k * step) / 2^32.
 struct Trace {
     int first;
     int count;
@@ -68,8 +68,8 @@ struct SpanReceiver {
     void* context;
     void (*take)(void* context, std::span<const Span> spans);
     Repeats repeats;
-    // Take hairlines that lie inside the clip without making spans of them. Null: as spans. Only where repeats are
-    // harmless.
+    // Take hairlines that lie inside the clip without making spans of them. Null: as spans. Only where
+    // repeats are harmless.
     void (*take_down)(void* context, const Trace& by_row) = nullptr;
     void (*take_across)(void* context, const Trace& by_column) = nullptr;
 };

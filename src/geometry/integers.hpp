@@ -62,9 +62,9 @@ class ExactSteps {
 // The largest extent of an edge for which ShortSteps are exact.
 inline constexpr std::int64_t short_extent = (1 << 15) - 1;
 
-// The same for n < 2^15, denominator <= 2^16, |start| and |step| < 2^31, in one number with 32 binary digits after the
-// point. The bias of 2^-17 makes up for what the steps lose, and is less than the 2^-16 that separates a fraction below
-// 1 from 1.
+// The same for n < 2^15, denominator <= 2^16, |start| and |step| < 2^31, in one number with 32 binary digits
+// after the point. The bias of 2^-17 makes up for what the steps lose, and is less than the 2^-16 that
+// separates a fraction below 1 from 1.
 class ShortSteps {
   public:
     using Value = int;

@@ -32,8 +32,8 @@ struct OpaqueWriter {
         }
     }
 
-    // Writes one pixel at each step along and, as the trace says, across; both in bytes. Rows far apart are rarely in
-    // the cache: memory is asked for some pixels before it is needed.
+    // Writes one pixel at each step along and, as the trace says, across; both in bytes. Rows far apart are
+    // rarely in the cache: memory is asked for some pixels before it is needed.
     static void write_trace(const OpaquePainter& painter, const Trace& trace, std::ptrdiff_t along,
                             std::ptrdiff_t across) noexcept {
         std::uint8_t pixel[pixel_bytes];

@@ -148,6 +148,7 @@ std::optional<Color> ValueReader::color(const Word& word) {
         return std::nullopt;
     }
     std::vector<std::string_view> names;
+    names.reserve(named_colors.size());
     for (const auto& entry : named_colors) names.push_back(entry.name);
     const auto near = nearest_word(word.text, names);
     faults_.add(
