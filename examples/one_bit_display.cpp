@@ -33,14 +33,12 @@ struct Display {
 int main(int argc, char** argv) {
     Display display;
     display.invert(stroked(Box{.at = {0, 0}, .size = Display::size}));
-    // The tide of the day, and the water below it.
-    const auto curve =
-        std::vector<Point>{{4, 48}, {20, 22}, {36, 14}, {52, 26}, {68, 46}, {84, 50}, {100, 34}, {123, 10}};
-    display.invert(stroked(Polyline{.through = curve}));
-    auto water = curve;
-    water.insert(water.end(), {{123, 63}, {4, 63}});
-    display.invert(filled(Polygon{water}, {.edges = Edges::shared}));
-    // Now: a ring that shows on both.
+    // The tide of the day, water up to its curve.
+    display.invert(Polygon{
+        {2, 48}, {20, 22}, {36, 14}, {52, 26}, {68, 46}, {84, 50}, {100, 34}, {125, 10}, {125, 61}, {2, 61}});
+    // The hours, and a ring around the hour that it is: they show on dark and on bright.
+    for (int hour = 0; hour < 12; ++hour)
+        display.invert(Box{.at = {8 + 10 * hour, 54}, .size = {1, hour % 6 == 0 ? 6 : 3}});
     display.invert(Circle{.center = {68, 46}, .radius = 6});
     display.invert(Circle{.center = {68, 46}, .radius = 3});
 

@@ -114,7 +114,7 @@ void expect_one_layer(const Draw& draw, const PixelSet& expected) {
     const auto layer = Color{.red = 100, .green = 50, .blue = 25};
     for (int y = 0; y < sheet.height; ++y) {
         for (int x = 0; x < sheet.width; ++x) {
-            ASSERT_EQ(bitmap.color_at({x, y}), expected.contains({x, y}) ? layer : colors::black)
+            ASSERT_EQ(bitmap.color_at({x, y}), has(expected, {x, y}) ? layer : colors::black)
                 << x << ',' << y;
         }
     }

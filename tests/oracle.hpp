@@ -5,10 +5,11 @@
 #include <coldbrick/color_names.hpp>
 #include <coldbrick/draw.hpp>
 
+#include <algorithm>
 #include <functional>
 #include <ostream>
 #include <random>
-#include <set>
+#include <vector>
 
 #include <gtest/gtest.h>
 
@@ -134,17 +135,20 @@ inline Membership in_polygon(const Polygon& polygon, const Fill& how) {
     };
 }
 
-struct ByRowThenColumn {
-    bool operator()(const Point& a, const Point& b) const { return a.y != b.y ? a.y < b.y : a.x < b.x; }
-};
-using PixelSet = std::set<Point, ByRowThenColumn>;
+// Sorted by row, then column.
+using PixelSet = std::vector<Point>;
+
+inline bool precedes(const Point& a, const Point& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; }
+inline bool has(const PixelSet& pixels, Point p) {
+    return std::binary_search(pixels.begin(), pixels.end(), p, precedes);
+}
 
 inline PixelSet pixels_of(const Membership& inside, const Box& window) {
     PixelSet pixels;
     for (int y = 0; y < window.size.height; ++y) {
         for (int x = 0; x < window.size.width; ++x) {
             const auto p = Point{window.at.x + x, window.at.y + y};
-            if (inside(p)) pixels.insert(p);
+            if (inside(p)) pixels.push_back(p);
         }
     }
     return pixels;
@@ -167,7 +171,7 @@ PixelSet drawn(const Area& area, const Box& window) {
         EXPECT_TRUE(run.y > before.y || (run.y == before.y && run.x > before.x + before.length))
             << "row " << run.y;
         before = run;
-        for (int i = 0; i < run.length; ++i) pixels.insert({run.x + i, run.y});
+        for (int i = 0; i < run.length; ++i) pixels.push_back({run.x + i, run.y});
     });
     EXPECT_EQ(touched, box_of(pixels));
     EXPECT_EQ(touched, intersection(touched, window));

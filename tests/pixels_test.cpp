@@ -4,7 +4,7 @@
 
 #include <coldbrick/convert.hpp>
 
-#include <numeric>
+#include <set>
 
 namespace {
 

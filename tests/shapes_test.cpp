@@ -1,6 +1,8 @@
 // Every shape against the rules, in random places of a small window.
 #include "oracle.hpp"
 
+#include <set>
+
 namespace {
 
 using namespace coldbrick;
@@ -105,7 +107,7 @@ Polygon random_polygon(Dice& dice, const Box& place) {
 
 TEST(Shapes, PolygonsByEveryRuleAndEdge) {
     Dice dice{5};
-    for (int i = 0; i < 500; ++i) {
+    for (int i = 0; i < 260; ++i) {
         const auto polygon = random_polygon(dice, i % 2 == 0 ? window : around);
         for (const auto rule : {FillRule::even_odd, FillRule::nonzero}) {
             for (const auto edges : {Edges::inclusive, Edges::shared}) {
@@ -133,7 +135,7 @@ TEST(Shapes, OutlineLiesInsideTheFillOfTheSameShape) {
     for (int i = 0; i < 100; ++i) {
         const auto polygon = random_polygon(dice, window);
         const auto inside = drawn(polygon, window);
-        for (const auto p : drawn(stroked(polygon), window)) EXPECT_TRUE(inside.contains(p));
+        for (const auto p : drawn(stroked(polygon), window)) EXPECT_TRUE(has(inside, p));
     }
 }
 
@@ -178,7 +180,7 @@ TEST(Shapes, ClippedIsThePartOfUnclipped) {
         const auto line = stroked(Line{.from = dice.point(around), .to = dice.point(around)});
         const auto clip = intersection(random_box(dice, window, 25), window);
         const auto part_of = [&](const PixelSet& whole) {
-            return pixels_of([&](Point p) { return whole.contains(p); }, clip);
+            return pixels_of([&](Point p) { return has(whole, p); }, clip);
         };
         EXPECT_EQ(drawn(polygon, clip), part_of(drawn(polygon, window)));
         EXPECT_EQ(drawn(stroked(polygon), clip), part_of(drawn(stroked(polygon), window)));

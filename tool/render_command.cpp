@@ -80,9 +80,9 @@ void write(const Picture& picture, const Output& output, FileFormat format, cons
     const auto bytes = encode(picture, format);
     const auto to_stdout = output.path == "-";
     if (to_stdout) {
-        detail::write_stream(std::cout, bytes);
+        write_stream(std::cout, bytes);
     } else {
-        detail::write_file(output.path, bytes);
+        write_file(output.path, bytes);
     }
     fmt::print(to_stdout ? stderr : stdout, "{}: {} x {} pixels, {}, {} bytes\n",
                to_stdout ? "standard output" : output.path, picture.size().width, picture.size().height,

@@ -34,9 +34,14 @@ enum class FileFormat {
 
 namespace detail {
 std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format);
+}
+
+// Writes bytes that encode() gave to a file. Throws Error if it cannot be written; then the old file is as it
+// was. What stands at the path and is no ordinary file (a device, a pipe) is written to directly.
 void write_file(const std::filesystem::path& path, const std::vector<std::uint8_t>& bytes);
+
+// Writes bytes to a stream, and flushes it. Throws Error if the stream fails.
 void write_stream(std::ostream& stream, const std::vector<std::uint8_t>& bytes);
-}  // namespace detail
 
 // The bytes of the file. Throws Error if the clip is empty or the format cannot hold the picture.
 template <Picture P>
@@ -48,7 +53,7 @@ template <Picture P>
 // file (a device, a pipe) is written to directly.
 template <Picture P>
 void save(const P& picture, const std::filesystem::path& path, FileFormat format) {
-    detail::write_file(path, encode(picture, format));
+    write_file(path, encode(picture, format));
 }
 
 // The same, in the format that the suffix names. Throws Error if it names none.
@@ -57,10 +62,10 @@ void save(const P& picture, const std::filesystem::path& path) {
     save(picture, path, file_format_of(path));
 }
 
-// Throws Error as encode does (then nothing is written), and if the stream fails.
+// Throws Error as encode() does (then nothing is written) and write_stream().
 template <Picture P>
 void save(const P& picture, std::ostream& stream, FileFormat format) {
-    detail::write_stream(stream, encode(picture, format));
+    write_stream(stream, encode(picture, format));
 }
 
 }  // namespace coldbrick

@@ -36,8 +36,6 @@ FileFormat file_format_of(const fs::path& path) {
                 "; allowed are .png, .pgm, .ppm, .pnm and .pam"};
 }
 
-namespace detail {
-
 namespace {
 
 [[noreturn]] void fail(const fs::path& path, int error) {
@@ -137,7 +135,5 @@ void write_stream(std::ostream& stream, const std::vector<std::uint8_t>& bytes) 
     stream.flush();
     if (!stream) throw Error{"stream: the picture cannot be written to it"};
 }
-
-}  // namespace detail
 
 }  // namespace coldbrick
