@@ -68,7 +68,7 @@ class PixelPattern {
   private:
     static constexpr std::size_t block = pattern_period + 16;     // what is set from the start
     static constexpr std::size_t longest = 170 * pattern_period;  // what is set when a long run comes
-    static constexpr std::size_t long_run = 960;
+    static constexpr std::size_t long_run = 512;
 
     template <std::size_t pixel_bytes>
     void repeat(Pixel pixel) noexcept {

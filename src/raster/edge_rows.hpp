@@ -32,63 +32,70 @@ struct Edge {
 //
 // With dx, dy and t = y - upper.y, a steep edge has in its row the pixel nearest to x(t) = dx*t / dy, of two
 // the left: ceil(x(t) - 1/2) = floor((2*dx*t + dy - 1) / (2*dy)). In a flat edge, the k-th pixel from the
-// upper end lies in row t if t - 1/2 < dy*k / |dx| <= t + 1/2, so that the run of row t ends before k =
-// floor((2*|dx|*t + |dx|) / (2*dy)) + 1.
+// upper end lies in row t if t - 1/2 < dy*k / |dx| <= t + 1/2, so the last one of the row is k =
+// floor(|dx|*(2*t + 1) / (2*dy)) or the lower end.
 //
 // Steps is ExactSteps, or ShortSteps for edges up to short_extent.
 template <class Steps>
 class HairlineRows {
   public:
     // Starts in the given row of the edge.
-    HairlineRows(const Edge& edge, int row) noexcept
-        : upper_x_{edge.upper.x},
-          steep_{edge.steep() && edge.height() > 0},
-          leftward_{edge.lower.x < edge.upper.x} {
-        const auto dx = std::int64_t{edge.lower.x} - edge.upper.x;
+    HairlineRows(const Edge& edge, int row) noexcept : end_{edge.lower.x}, kind_{kind_of(edge)} {
+        const auto x = edge.upper.x;
+        const auto dx = edge.width();
         const auto dy = edge.height();
         const auto t = std::int64_t{row} - edge.upper.y;
-        if (steep_) {
-            steps_ = Steps{2 * dx * t + (dy - 1), 2 * dx, 2 * dy};
-            return;
+        const auto before = t == 0 ? 0 : static_cast<int>(floor_div(dx * (2 * t - 1), 2 * dy) + 1);
+        switch (kind_) {
+            case Kind::steep:
+                steps_ = Steps{x, 2 * (edge.lower.x - std::int64_t{x}) * t + (dy - 1),
+                               2 * (edge.lower.x - std::int64_t{x}), 2 * dy};
+                break;
+            case Kind::rightward:
+                steps_ = dy == 0 ? Steps{end_, 0, 0, 1} : Steps{x, dx * (2 * t + 1), 2 * dx, 2 * dy};
+                run_.right = x + before;
+                break;
+            case Kind::leftward:
+                steps_ = Steps{x, (2 * dy - 1) - dx * (2 * t + 1), -2 * dx, 2 * dy};
+                run_.left = x + 1 - before;
+                break;
         }
-        count_ = static_cast<Value>(edge.width() + 1);
-        if (dy == 0) {
-            steps_ = Steps{edge.width(), 0, 1};
-            return;
-        }
-        begin_ = t == 0 ? 0 : static_cast<Value>(floor_div(edge.width() * (2 * t - 1), 2 * dy) + 1);
-        steps_ = Steps{edge.width() * (2 * t + 1), 2 * edge.width(), 2 * dy};
+        follow();
     }
 
     // The pixels in the row at hand.
-    [[nodiscard]] Run run() const noexcept {
-        if (steep_) {
-            const auto x = static_cast<int>(upper_x_ + steps_.value());
-            return {.left = x, .right = x + 1};
-        }
-        const auto end = std::min<Value>(steps_.value() + 1, count_);
-        if (leftward_) {
-            return {.left = static_cast<int>(upper_x_ - end + 1),
-                    .right = static_cast<int>(upper_x_ - begin_ + 1)};
-        }
-        return {.left = static_cast<int>(upper_x_ + begin_), .right = static_cast<int>(upper_x_ + end)};
-    }
+    [[nodiscard]] const Run& run() const noexcept { return run_; }
 
     // On to the next row, which the edge has.
     void advance() noexcept {
-        begin_ = steps_.value() + 1;
         steps_.advance();
+        follow();
     }
 
   private:
-    using Value = typename Steps::Value;
+    enum class Kind : std::uint8_t { steep, rightward, leftward };
+
+    static Kind kind_of(const Edge& edge) noexcept {
+        if (edge.steep() && edge.height() > 0) return Kind::steep;
+        return edge.lower.x < edge.upper.x ? Kind::leftward : Kind::rightward;
+    }
+
+    // The run of the row that the steps have come to, after that of the row before.
+    void follow() noexcept {
+        const auto x = steps_.value();
+        if (kind_ == Kind::steep) {
+            run_ = {.left = static_cast<int>(x), .right = static_cast<int>(x) + 1};
+        } else if (kind_ == Kind::rightward) {
+            run_ = {.left = run_.right, .right = static_cast<int>(std::min<std::int64_t>(x, end_)) + 1};
+        } else {
+            run_ = {.left = static_cast<int>(std::max<std::int64_t>(x, end_)), .right = run_.left};
+        }
+    }
 
     Steps steps_;
-    Value upper_x_;
-    Value begin_ = 0;  // flat edges: the run's first pixel, counted from the upper end
-    Value count_ = 0;  // flat edges: pixels in all
-    bool steep_;
-    bool leftward_;
+    Run run_{.left = 0, .right = 0};
+    int end_;  // flat edges: the last pixel
+    Kind kind_;
 };
 
 // Where an edge of height 1 or more crosses the rows from upper.y to lower.y - 1, rounded up to a pixel: as
@@ -96,14 +103,14 @@ class HairlineRows {
 template <class Steps>
 class CrossingRows {
   public:
-    CrossingRows(const Edge& edge, int row) noexcept : upper_x_{edge.upper.x} {
+    CrossingRows(const Edge& edge, int row) noexcept {
         const auto dx = std::int64_t{edge.lower.x} - edge.upper.x;
         const auto t = std::int64_t{row} - edge.upper.y;
-        steps_ = Steps{dx * t + (edge.height() - 1), dx, edge.height()};
+        steps_ = Steps{edge.upper.x, dx * t + (edge.height() - 1), dx, edge.height()};
     }
 
     [[nodiscard]] Run run() const noexcept {
-        const auto x = static_cast<int>(upper_x_ + steps_.value());
+        const auto x = static_cast<int>(steps_.value());
         return {.left = x, .right = x};
     }
 
@@ -111,7 +118,6 @@ class CrossingRows {
 
   private:
     Steps steps_;
-    typename Steps::Value upper_x_;
 };
 
 }  // namespace coldbrick::detail

@@ -10,20 +10,38 @@ namespace coldbrick::detail {
 
 namespace {
 
-// The whole of an edge, as one pixel in each row if it is steep, else in each column: the k-th at
-// floor((start + k*step) / denominator) across.
-void trace(const Edge& edge, const SpanReceiver& receiver) {
+// The whole of a short edge, as one pixel in each row if it is steep, else in each column.
+Box trace(const Edge& edge, const SpanReceiver& receiver) {
     const auto along = std::max(edge.width(), edge.height());
     const auto across = std::min(edge.width(), edge.height());
     const auto leftward = edge.lower.x < edge.upper.x;
-    const auto start = (edge.steep() || !leftward ? 0 : 2 * across * along) + along - 1;
-    const ShortSteps steps{start, leftward ? -2 * across : 2 * across, 2 * along};
-    const auto offset = std::int64_t{edge.steep() ? edge.upper.x : edge.upper.y};
-    const auto take = edge.steep() ? receiver.take_down : receiver.take_across;
-    take(receiver.context, {.first = edge.steep() ? edge.upper.y : edge.left(),
-                            .count = static_cast<int>(along + 1),
-                            .place = offset * ShortSteps::unit + steps.place(),
-                            .step = steps.step()});
+    const auto start = along - 1;
+    const auto step = leftward ? -2 * across : 2 * across;
+    if (edge.steep()) {
+        const ShortSteps columns{edge.upper.x, start, step, 2 * along};
+        receiver.take_down(receiver.context, {.first = edge.upper.y,
+                                              .count = static_cast<int>(along + 1),
+                                              .place = columns.place(),
+                                              .step = columns.step()});
+    } else {
+        const ShortSteps rows{leftward ? edge.lower.y : edge.upper.y, start, step, 2 * along};
+        receiver.take_across(receiver.context, {.first = edge.left(),
+                                                .count = static_cast<int>(along + 1),
+                                                .place = rows.place(),
+                                                .step = rows.step()});
+    }
+    return Box::between({.from = edge.upper, .to = edge.lower});
+}
+
+template <class Steps>
+Box scan_rows(const Edge& edge, int first, int last, SpanBatch& batch) {
+    HairlineRows<Steps> rows{edge, first};
+    batch.add_rows(first, last, [&](int) {
+        const auto run = rows.run();
+        rows.advance();
+        return run;
+    });
+    return batch.finish();
 }
 
 Box scan_edge(const Edge& edge, const Box& clip, const SpanReceiver& receiver) {
@@ -31,23 +49,15 @@ Box scan_edge(const Edge& edge, const Box& clip, const SpanReceiver& receiver) {
     const auto first = std::max(edge.upper.y, window.top);
     const auto last = std::min(edge.lower.y, window.bottom - 1);
     if (first > last || edge.right() < window.left || edge.left() >= window.right) return {};
+    const auto is_short = std::max(edge.width(), edge.height()) <= short_extent;
     const auto inside = first == edge.upper.y && last == edge.lower.y && edge.left() >= window.left &&
                         edge.right() < window.right;
     // In an edge much flatter than this, runs are long enough to be quicker.
     const auto has_short_runs = edge.height() > 0 && edge.width() < 8 * edge.height();
-    const auto extent = std::max(edge.width(), edge.height());
-    if (inside && has_short_runs && extent <= short_extent && receiver.take_down != nullptr) {
-        trace(edge, receiver);
-        return Box::between({.from = edge.upper, .to = edge.lower});
-    }
+    if (inside && is_short && has_short_runs && receiver.take_down != nullptr) return trace(edge, receiver);
     SpanBatch batch{window, receiver};
-    HairlineRows<ExactSteps> rows{edge, first};
-    batch.add_rows(first, last, [&](int) {
-        const auto run = rows.run();
-        rows.advance();
-        return run;
-    });
-    return batch.finish();
+    return is_short ? scan_rows<ShortSteps>(edge, first, last, batch)
+                    : scan_rows<ExactSteps>(edge, first, last, batch);
 }
 
 // Calls use(a, b) for each line of the path; a path of one point is a line from there to there.

@@ -56,7 +56,6 @@ struct DirectedEdge {
 template <class Rows>
 struct ActiveEdge {
     Rows rows;
-    Run run;  // in the row at hand
     int last_row;
     int direction;
 };
@@ -116,16 +115,18 @@ class RowSweep {
 
     void run(SpanBatch& batch) {
         const auto bottom = batch.window().bottom;
-        for (auto y = waiting_.empty() ? bottom : waiting_.front().first_row; y < bottom; ++y) {
-            if (active_.empty() && next_ == waiting_.size()) return;
-            if (active_.empty()) y = waiting_[next_].first_row;
+        auto y = bottom;
+        while (true) {
+            if (active_.empty()) {
+                if (next_ == waiting_.size()) return;
+                y = waiting_[next_].first_row;
+            }
+            if (y >= bottom) return;
             activate(y);
             sort_active();
-            if (y == next_end_) {
-                add_last_row(batch, y);
-            } else {
-                add_row(batch, y);
-            }
+            const auto next_first = next_ < waiting_.size() ? waiting_[next_].first_row : bottom;
+            const auto end = std::min({next_end_, next_first, bottom});
+            y = y < end ? add_rows(batch, y, end) : add_last_row(batch, y);
         }
     }
 
@@ -135,59 +136,67 @@ class RowSweep {
     void activate(int y) {
         for (; next_ < waiting_.size() && waiting_[next_].first_row == y; ++next_) {
             const auto& [edge, first_row, direction] = waiting_[next_];
-            const auto rows = typename Kind::Rows{edge, first_row};
-            active_.push_back(
-                {.rows = rows, .run = rows.run(), .last_row = Kind::last_row(edge), .direction = direction});
+            active_.push_back({.rows = typename Kind::Rows{edge, first_row},
+                               .last_row = Kind::last_row(edge),
+                               .direction = direction});
             next_end_ = std::min(next_end_, active_.back().last_row);
             sorted_ = false;
         }
-    }
-
-    // A row in which an edge ends.
-    void add_last_row(SpanBatch& batch, int y) {
-        if constexpr (!Kind::crosses_last_row) {
-            for (auto& edge : active_) edge.direction = edge.last_row == y ? 0 : edge.direction;
-        }
-        add_row(batch, y);
-        std::erase_if(active_, [y](const Active& edge) { return edge.last_row == y; });
-        next_end_ = std::numeric_limits<int>::max();
-        for (const auto& edge : active_) next_end_ = std::min(next_end_, edge.last_row);
     }
 
     // By where their runs begin. From one row to the next little changes.
     void sort_active() {
         if (sorted_) return;
         std::sort(active_.begin(), active_.end(),
-                  [](const Active& a, const Active& b) { return a.run.left < b.run.left; });
+                  [](const Active& a, const Active& b) { return a.rows.run().left < b.rows.run().left; });
+        sorted_ = true;
+    }
+
+    // Rows in which edges neither begin nor end, up to the end or until the edges change places. Gives the
+    // next row.
+    int add_rows(SpanBatch& batch, int y, int end) {
+        const auto edges = std::span<Active>{active_};
+        while (y < end && sorted_) sorted_ = add_row(batch, y++, edges, winding_mask_);
+        return y;
+    }
+
+    // A row in which an edge ends. Gives the next row.
+    int add_last_row(SpanBatch& batch, int y) {
+        if constexpr (!Kind::crosses_last_row) {
+            for (auto& edge : active_) edge.direction = edge.last_row == y ? 0 : edge.direction;
+        }
+        sorted_ = add_row(batch, y, active_, winding_mask_);
+        std::erase_if(active_, [y](const Active& edge) { return edge.last_row == y; });
+        next_end_ = std::numeric_limits<int>::max();
+        for (const auto& edge : active_) next_end_ = std::min(next_end_, edge.last_row);
+        return y + 1;
     }
 
     // The runs, and what lies between them where the winding number, cut to the bits of the mask, is not 0.
-    // Each edge goes on to the next row.
-    void add_row(SpanBatch& batch, int y) {
-        auto begin = active_.front().run.left;
+    // Each edge goes on to the next row. Says whether they are still sorted there.
+    static bool add_row(SpanBatch& batch, int y, std::span<Active> edges, int winding_mask) {
+        auto begin = edges.front().rows.run().left;
         auto end = begin;
         auto winding = 0;
         auto next_left = std::numeric_limits<int>::min();
         auto sorted = true;
-        for (auto& edge : active_) {
-            const auto [left, right] = edge.run;
-            const auto inside = (winding & winding_mask_) != 0;
+        for (auto& edge : edges) {
+            const auto [left, right] = edge.rows.run();
+            const auto inside = (winding & winding_mask) != 0;
             if (!inside && left > end) {
                 batch.add(y, begin, end);
                 begin = left;
-                end = begin;
             }
-            end = std::max({end, left, right});
+            end = std::max(end, right);
             winding += edge.direction;
             edge.rows.advance();
-            edge.run = edge.rows.run();
-            sorted = sorted && next_left <= edge.run.left;
-            next_left = edge.run.left;
+            sorted = sorted && next_left <= edge.rows.run().left;
+            next_left = edge.rows.run().left;
         }
         // Edges right of the window are not among the active ones.
-        if ((winding & winding_mask_) != 0) end = std::max(end, batch.window().right);
+        if ((winding & winding_mask) != 0) end = std::max(end, batch.window().right);
         batch.add(y, begin, end);
-        sorted_ = sorted;
+        return sorted;
     }
 
     // Polygons of a few dozen vertices need no memory but this.

@@ -4,6 +4,8 @@ namespace coldbrick::detail {
 
 void SpanBatch::deliver() {
     if (count_ == 0) return;
+    if (top_ == bottom_) top_ = spans_[0].y;
+    bottom_ = spans_[count_ - 1].y + 1;
     receiver_.take(receiver_.context, {spans_, count_});
     count_ = 0;
 }

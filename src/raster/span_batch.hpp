@@ -1,5 +1,5 @@
-// The way from a rasteriser to a receiver: spans are clipped to columns, gathered, handed over some hundreds
-// at a time, and the box around them is kept.
+// The way from a rasteriser to a receiver: spans, in the order of their rows, are clipped to columns,
+// gathered, handed over some hundreds at a time, and the box around them is kept.
 #pragma once
 
 #include "raster/window.hpp"
@@ -25,22 +25,24 @@ class SpanBatch {
         if (left >= right) return;
         *room() = {.y = y, .x = left, .length = right - left};
         ++count_;
-        touched_ = {.left = std::min(touched_.left, left),
-                    .top = std::min(touched_.top, y),
-                    .right = std::max(touched_.right, right),
-                    .bottom = std::max(touched_.bottom, y + 1)};
+        left_ = std::min(left_, left);
+        right_ = std::max(right_, right);
     }
 
     // The same for each row from first to last, with run_of(y) giving left and right.
     template <class RunOf>
     void add_rows(int first, int last, const RunOf& run_of) {
-        for (auto y = first; y <= last; y += chunk) add_chunk(y, std::min(last, y + (chunk - 1)), run_of);
+        while (first <= last) {
+            const auto end = last - first < chunk ? last : first + (chunk - 1);
+            add_chunk(first, end, run_of);
+            first = end + 1;
+        }
     }
 
     // Hands over what is left, and returns the box around all spans.
     Box finish() {
         deliver();
-        return box_of(touched_);
+        return box_of({.left = left_, .top = top_, .right = right_, .bottom = bottom_});
     }
 
     [[nodiscard]] const Window& window() const noexcept { return window_; }
@@ -53,8 +55,8 @@ class SpanBatch {
     void add_chunk(int first, int last, const RunOf& run_of) {
         auto* const begin = room();
         auto* end = begin;
-        auto least = touched_.left;
-        auto most = touched_.right;
+        auto least = left_;
+        auto most = right_;
         for (auto y = first; y <= last; ++y) {
             const auto run = run_of(y);
             const auto left = std::max(run.left, window_.left);
@@ -65,12 +67,9 @@ class SpanBatch {
             least = std::min(least, left);
             most = std::max(most, right);
         }
-        if (end == begin) return;
         count_ = static_cast<std::size_t>(end - spans_);
-        touched_ = {.left = least,
-                    .top = std::min(touched_.top, begin->y),
-                    .right = most,
-                    .bottom = std::max(touched_.bottom, end[-1].y + 1)};
+        left_ = least;
+        right_ = most;
     }
 
     // Where the next spans go: there is room for a chunk of them.
@@ -83,10 +82,11 @@ class SpanBatch {
 
     Window window_;
     SpanReceiver receiver_;
-    Window touched_{.left = std::numeric_limits<int>::max(),
-                    .top = std::numeric_limits<int>::max(),
-                    .right = std::numeric_limits<int>::min(),
-                    .bottom = std::numeric_limits<int>::min()};
+    // The box around the spans so far; its rows, around those handed over.
+    int left_ = std::numeric_limits<int>::max();
+    int right_ = std::numeric_limits<int>::min();
+    int top_ = 0;
+    int bottom_ = 0;
     std::size_t count_ = 0;
     Span spans_[capacity];  // the first count_ are set
 };
