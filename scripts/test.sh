@@ -6,7 +6,7 @@ cd "$(dirname "$0")/.."
 . scripts/packages.sh
 install_missing "${build_packages[@]}" libgtest-dev clang libclang-rt-14-dev clang-format clang-tidy
 
-git ls-files '*.hpp' '*.cpp' | xargs clang-format --dry-run --Werror
+find include src tool examples tests bench -name '*.[hc]pp' -print0 | xargs -0 clang-format --dry-run --Werror
 echo "Formatting: as .clang-format says"
 
 test_build() {
