@@ -49,8 +49,7 @@ std::function<void()> memset_of(std::vector<Span> spans, const std::shared_ptr<B
     return [spans = std::move(spans), bitmap] {
         auto* const bytes = const_cast<std::uint8_t*>(bitmap->bytes().data());
         for (const auto& run : spans) {
-            const auto first =
-                static_cast<std::size_t>(run.y) * sheet.width + static_cast<std::size_t>(run.x);
+            const auto first = static_cast<std::size_t>(run.y) * sheet.width + static_cast<std::size_t>(run.x);
             std::memset(bytes + first * pixel_bytes, 7, static_cast<std::size_t>(run.length) * pixel_bytes);
         }
         written(bytes);
@@ -83,9 +82,7 @@ template <class Draw>
 void add_huge(const std::string& name, const Draw& draw) {
     const auto view = std::make_shared<Bitmap<Rgba8>>(Size{.width = 640, .height = 480}, gray(20));
     // Both edges go through the middle of the buffer, from top to bottom.
-    const auto circle = [](int radius) {
-        return Circle{.center = {.x = 320 - radius, .y = 240}, .radius = radius};
-    };
+    const auto circle = [](int radius) { return Circle{.center = {.x = 320 - radius, .y = 240}, .radius = radius}; };
     add({.name = name,
          .reference = "the same, radius 1000",
          .allowed = 2,
@@ -107,8 +104,7 @@ void add_fills() {
     add_fill<Rgb8>("circle of radius 400, 3 bytes", circle, 1.5);
     add_fill<Rgba8>("ten-pointed star, 4 bytes", ten_pointed_star(), 1.5);
     add_fill<Rgb8>("ten-pointed star, 3 bytes", ten_pointed_star(), 1.5);
-    add_fill<Rgba8>("ten-pointed star, shared edges, 4 bytes",
-                    filled(ten_pointed_star(), {.edges = Edges::shared}), 0);
+    add_fill<Rgba8>("ten-pointed star, shared edges, 4 bytes", filled(ten_pointed_star(), {.edges = Edges::shared}), 0);
     add_huge("filled circle of radius 10^9 in 640x480",
              [](auto& view, const Circle& c) { benchmark::DoNotOptimize(fill(view, c, ink)); });
     add_huge("circle outline of radius 10^9 in 640x480",

@@ -1,5 +1,5 @@
-// Times all pairs and prints their ratios. Repetitions of all benchmarks are mixed, and medians are compared,
-// so that a machine that is busy for a while does not favour one side.
+// Times all pairs and prints their ratios. Repetitions of all benchmarks are mixed, and medians are compared, so that
+// a machine that is busy for a while does not favour one side.
 #include "pairs.hpp"
 
 #include <algorithm>
@@ -75,9 +75,7 @@ int main(int argc, char** argv) {
     bench::add_small_shapes();
     for (const auto& pair : bench::pairs()) {
         const auto time = [](const std::string& name, const std::function<void()>& call) {
-            benchmark::RegisterBenchmark(name.c_str(), bench::time_calls, call)
-                ->Repetitions(15)
-                ->MinTime(0.03);
+            benchmark::RegisterBenchmark(name.c_str(), bench::time_calls, call)->Repetitions(15)->MinTime(0.03);
         };
         time(pair.name, pair.ours);
         time(pair.name + bench::reference_suffix, pair.other);

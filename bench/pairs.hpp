@@ -1,5 +1,5 @@
-// A benchmark is a pair: our drawing, and a reference that is timed in the same run. The table at the end
-// shows their ratio.
+// A benchmark is a pair: our drawing, and a reference that is timed in the same run. The table at the end shows their
+// ratio.
 #pragma once
 
 #include <functional>

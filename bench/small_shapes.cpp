@@ -62,21 +62,19 @@ template <class Shape, class Make>
 std::shared_ptr<std::vector<Shape>> many(std::size_t count, const Make& make) {
     std::mt19937 random{20};
     auto shapes = std::make_shared<std::vector<Shape>>();
-    const auto number = [&](int least, int most) {
-        return std::uniform_int_distribution{least, most}(random);
-    };
+    const auto number = [&](int least, int most) { return std::uniform_int_distribution{least, most}(random); };
     while (shapes->size() < count) shapes->push_back(make(number));
     return shapes;
 }
 
 template <class Shape, class Ours, class Other>
-void add_against(const std::string& name, const std::string& reference,
+void add_against(const std::string& name, const std::string& reference, double allowed,
                  const std::shared_ptr<std::vector<Shape>>& shapes, const Ours& ours, const Other& other) {
     const auto bitmap = std::make_shared<Bitmap<Rgba8>>(sheet, gray(20));
     const auto canvas = std::make_shared<PlainCanvas>();
     add({.name = name,
          .reference = reference,
-         .allowed = 0.5,
+         .allowed = allowed,
          .items = static_cast<double>(shapes->size()),
          .ours =
              [=] {
@@ -104,9 +102,9 @@ void add_million(const std::string& name, const std::shared_ptr<std::vector<Area
          .other =
              [=] {
                  for (const auto& area : *areas) {
-                     benchmark::DoNotOptimize(
-                         for_each_span(area, {.at = {}, .size = sheet},
-                                       [](const Span& run) { benchmark::DoNotOptimize(run.length); }));
+                     benchmark::DoNotOptimize(for_each_span(area, {.at = {}, .size = sheet}, [](const Span& run) {
+                         benchmark::DoNotOptimize(run.length);
+                     }));
                  }
              }});
 }
@@ -114,28 +112,31 @@ void add_million(const std::string& name, const std::shared_ptr<std::vector<Area
 }  // namespace
 
 void add_small_shapes() {
-    const auto somewhere = [](const auto& number) {
-        return Point{.x = number(0, sheet.width - 1), .y = number(0, sheet.height - 1)};
+    const auto within = [](const auto& number, Size part) {
+        return Point{.x = number(0, part.width - 1), .y = number(0, part.height - 1)};
     };
+    const auto somewhere = [=](const auto& number) { return within(number, sheet); };
     const auto beside = [](const auto& number, Point p, int reach) {
         return Point{.x = p.x + number(-reach, reach), .y = p.y + number(-reach, reach)};
     };
+    const auto add_hairlines = [&](const std::string& where, Size part, double allowed) {
+        const auto lines = many<Line>(1000, [&](const auto& number) {
+            while (true) {
+                const auto from = within(number, part);
+                const auto to = beside(number, from, 220);
+                const auto length = std::max(std::abs(to.x - from.x), std::abs(to.y - from.y));
+                if (length > 180) return Line{.from = from, .to = to};
+            }
+        });
+        add_against(
+            "hairline of about 200 pixels, " + where, "textbook loop", allowed, lines,
+            [](auto& bitmap, const Line& line) { return stroke(bitmap, line, ink); }, textbook_line);
+    };
+    add_hairlines("anywhere on the sheet", sheet, 0.5);
+    add_hairlines("in a corner of 300x300", {.width = 300, .height = 300}, 0.5);
     add_against(
-        "hairline of about 200 pixels", "textbook loop",
-        many<Line>(1000,
-                   [&](const auto& number) {
-                       while (true) {
-                           const auto from = somewhere(number);
-                           const auto to = beside(number, from, 220);
-                           const auto length = std::max(std::abs(to.x - from.x), std::abs(to.y - from.y));
-                           if (length > 180) return Line{.from = from, .to = to};
-                       }
-                   }),
-        [](auto& bitmap, const Line& line) { return stroke(bitmap, line, ink); }, textbook_line);
-    add_against(
-        "filled circle of radius 4", "textbook double loop",
-        many<Circle>(1000,
-                     [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; }),
+        "filled circle of radius 4", "textbook double loop", 0.5,
+        many<Circle>(1000, [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; }),
         [](auto& bitmap, const Circle& circle) { return fill(bitmap, circle, ink); }, textbook_circle);
     constexpr std::size_t million = 1'000'000;
     add_million("box 9x9", many<Box>(million, [&](const auto& number) {

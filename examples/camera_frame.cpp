@@ -1,5 +1,4 @@
-// Marks up a frame of the quay camera in the camera's own memory: blue, green, red, and rows padded to 64
-// bytes.
+// Marks up a frame of the quay camera in the camera's own memory: blue, green, red, and rows padded to 64 bytes.
 //
 //     camera_frame marked.png
 #include <coldbrick/coldbrick.hpp>
@@ -10,8 +9,7 @@
 
 // Stands for the camera: masonry in memory of its own, as the driver would hand it out.
 std::vector<std::uint8_t> grab_frame(int width, int height, int stride) {
-    std::vector<std::uint8_t> memory(static_cast<std::size_t>(stride) * static_cast<std::size_t>(height),
-                                     0x11);
+    std::vector<std::uint8_t> memory(static_cast<std::size_t>(stride) * static_cast<std::size_t>(height), 0x11);
     for (int y = 0; y < height; ++y) {
         for (int x = 0; x < width; ++x) {
             const auto joint = y % 30 < 2 || (x + (y / 30 % 2) * 35) % 70 < 2;

@@ -25,8 +25,7 @@ int main(int argc, char** argv) {
     const auto cage = Polygon{{92, 170}, {110, 88}, {126, 88}, {144, 170}};
     fill(picture, cage, 0xc8402f_rgb);
     stroke(picture, cage, 0x5d1a14_rgb);
-    for (int y = 104; y < 168; y += 16)
-        stroke(picture, Line{.from = {96, y + 12}, .to = {140, y}}, 0x5d1a14_rgb);
+    for (int y = 104; y < 168; y += 16) stroke(picture, Line{.from = {96, y + 12}, .to = {140, y}}, 0x5d1a14_rgb);
     fill(picture, hull, 0xa93226_rgb);
     stroke(picture, hull, 0x5d1a14_rgb);
     fill(picture, Polygon{{118, 52}, {108, 68}, {128, 68}}, colors::black);

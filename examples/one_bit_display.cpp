@@ -1,5 +1,5 @@
-// The tide gauge's display has one bit a pixel, eight pixels in a byte: a format that the library knows
-// nothing about. Spans are all it needs.
+// The tide gauge's display has one bit a pixel, eight pixels in a byte: a format that the library knows nothing
+// about. Spans are all it needs.
 //
 //     one_bit_display gauge.png
 #include <coldbrick/coldbrick.hpp>
@@ -19,8 +19,7 @@ struct Display {
         return static_cast<std::size_t>(y) * (size.width / 8) + static_cast<std::size_t>(x / 8);
     }
 
-    // Turns the pixels of an area over: dark ones bright, bright ones dark. Each comes once, so none turns
-    // back.
+    // Turns the pixels of an area over: dark ones bright, bright ones dark. Each comes once, so none turns back.
     template <class Area>
     void invert(const Area& area) {
         for_each_span(area, {.at = {0, 0}, .size = size}, [&](const Span& run) {
@@ -34,8 +33,8 @@ int main(int argc, char** argv) {
     Display display;
     display.invert(stroked(Box{.at = {0, 0}, .size = Display::size}));
     // The tide of the day, water up to its curve.
-    display.invert(Polygon{
-        {2, 48}, {20, 22}, {36, 14}, {52, 26}, {68, 46}, {84, 50}, {100, 34}, {125, 10}, {125, 61}, {2, 61}});
+    display.invert(
+        Polygon{{2, 48}, {20, 22}, {36, 14}, {52, 26}, {68, 46}, {84, 50}, {100, 34}, {125, 10}, {125, 61}, {2, 61}});
     // The hours, and a ring around the hour that it is: they show on dark and on bright.
     for (int hour = 0; hour < 12; ++hour)
         display.invert(Box{.at = {8 + 10 * hour, 54}, .size = {1, hour % 6 == 0 ? 6 : 3}});

@@ -53,8 +53,7 @@ TEST(Colors, WhatIsNoColor) {
         parse_color("golden");
         FAIL();
     } catch (const Error& error) {
-        EXPECT_NE(std::string{error.what()}.find("'golden' is no colour; allowed are #rgb"),
-                  std::string::npos);
+        EXPECT_NE(std::string{error.what()}.find("'golden' is no colour; allowed are #rgb"), std::string::npos);
     }
 }
 

@@ -13,17 +13,14 @@ int nearest(std::int64_t numerator, std::int64_t denominator) {
     return static_cast<int>((2 * numerator + denominator) / (2 * denominator));
 }
 
-int opaque_over(int source, int alpha, int below) {
-    return nearest(source * alpha + below * (255 - alpha), 255);
-}
+int opaque_over(int source, int alpha, int below) { return nearest(source * alpha + below * (255 - alpha), 255); }
 
 Color straight_over(Color s, Color d) {
     const auto above = s.alpha * 255;
     const auto below = d.alpha * (255 - s.alpha);
     if (above + below == 0) return d;
     const auto channel = [&](int a, int b) {
-        return static_cast<std::uint8_t>(
-            nearest(std::int64_t{a} * above + std::int64_t{b} * below, above + below));
+        return static_cast<std::uint8_t>(nearest(std::int64_t{a} * above + std::int64_t{b} * below, above + below));
     };
     return {channel(s.red, d.red), channel(s.green, d.green), channel(s.blue, d.blue),
             static_cast<std::uint8_t>(nearest(above + below, 255))};
@@ -34,10 +31,8 @@ TEST(Blending, EveryAlphaOverEveryValueOnOpaquePixels) {
     for (const auto source : sources) {
         for (int alpha = 0; alpha < 256; ++alpha) {
             Bitmap<Gray8> ramp{{256, 1}};
-            for (int below = 0; below < 256; ++below)
-                mark(ramp, {below, 0}, gray(static_cast<std::uint8_t>(below)));
-            fill(ramp, Box{.at = {0, 0}, .size = {256, 1}},
-                 with_alpha(gray(source), static_cast<std::uint8_t>(alpha)));
+            for (int below = 0; below < 256; ++below) mark(ramp, {below, 0}, gray(static_cast<std::uint8_t>(below)));
+            fill(ramp, Box{.at = {0, 0}, .size = {256, 1}}, with_alpha(gray(source), static_cast<std::uint8_t>(alpha)));
             for (int below = 0; below < 256; ++below) {
                 ASSERT_EQ(ramp.bytes()[static_cast<std::size_t>(below)], opaque_over(source, alpha, below))
                     << int{source} << " alpha " << alpha << " over " << below;
@@ -114,8 +109,7 @@ void expect_one_layer(const Draw& draw, const PixelSet& expected) {
     const auto layer = Color{.red = 100, .green = 50, .blue = 25};
     for (int y = 0; y < sheet.height; ++y) {
         for (int x = 0; x < sheet.width; ++x) {
-            ASSERT_EQ(bitmap.color_at({x, y}), has(expected, {x, y}) ? layer : colors::black)
-                << x << ',' << y;
+            ASSERT_EQ(bitmap.color_at({x, y}), has(expected, {x, y}) ? layer : colors::black) << x << ',' << y;
         }
     }
     EXPECT_EQ(touched, box_of(expected));
@@ -140,8 +134,7 @@ TEST(Blending, EachPixelOnceWhereAPathCrossesItself) {
     }
 }
 
-// Opaque hairlines take ways of their own through the library: they must give the pixels of the translucent
-// ones.
+// Opaque hairlines take ways of their own through the library: they must give the pixels of the translucent ones.
 template <PixelFormat Format>
 void expect_opaque_as_told() {
     constexpr auto sheet = Box{.at = {0, 0}, .size = {90, 70}};
@@ -149,14 +142,12 @@ void expect_opaque_as_told() {
     for (int i = 0; i < 600; ++i) {
         const auto place = i % 3 == 0 ? Box{.at = {-40, -40}, .size = {200, 160}} : sheet;
         const auto from = dice.point(place);
-        const auto to =
-            i % 5 == 0 ? Point{from.x + dice.number(-3, 3), dice.point(place).y} : dice.point(place);
+        const auto to = i % 5 == 0 ? Point{from.x + dice.number(-3, 3), dice.point(place).y} : dice.point(place);
         const auto line = Line{.from = from, .to = to};
         Bitmap<Format> bitmap{sheet.size, colors::black};
         const auto touched = stroke(bitmap, line, colors::white);
         const auto expected = pixels_of([&](Point p) { return on_line(from, to, p); }, sheet);
-        EXPECT_EQ(pixels_of([&](Point p) { return bitmap.color_at(p) == colors::white; }, sheet) == expected,
-                  true)
+        EXPECT_EQ(pixels_of([&](Point p) { return bitmap.color_at(p) == colors::white; }, sheet) == expected, true)
             << from << " to " << to;
         EXPECT_EQ(touched, box_of(expected));
     }
@@ -178,10 +169,8 @@ TEST(Drawing, LongHairlinesInALargeBuffer) {
         stroke(bitmap, Line{.from = b, .to = a}, gray(255));
         for (int x = 0; x < sheet.width; x += 7) {
             for (int y = 0; y < sheet.height; ++y) {
-                ASSERT_EQ(
-                    bitmap.bytes()[static_cast<std::size_t>(y) * sheet.width + static_cast<std::size_t>(x)] !=
-                        0,
-                    on_line(a, b, {x, y}));
+                ASSERT_EQ(bitmap.bytes()[static_cast<std::size_t>(y) * sheet.width + static_cast<std::size_t>(x)] != 0,
+                          on_line(a, b, {x, y}));
             }
         }
     }

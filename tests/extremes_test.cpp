@@ -14,8 +14,7 @@ constexpr auto most = max_coordinate;
 constexpr auto sees = Size{.width = 24, .height = 18};
 
 int inward(double coordinate) {
-    return static_cast<int>(
-        std::lround(std::clamp(coordinate, -static_cast<double>(most), static_cast<double>(most))));
+    return static_cast<int>(std::lround(std::clamp(coordinate, -static_cast<double>(most), static_cast<double>(most))));
 }
 
 double quarter_turns(int count) { return count * std::numbers::pi / 2; }
@@ -31,8 +30,7 @@ TEST(Extremes, HugeCirclesAlongTheirRim) {
     Dice dice{11};
     for (int i = 0; i < 200; ++i) {
         const auto radius = i < 20 ? most : dice.number(1000, most);
-        const auto circle =
-            Circle{.center = {dice.number(-most, most), dice.number(-most, most)}, .radius = radius};
+        const auto circle = Circle{.center = {dice.number(-most, most), dice.number(-most, most)}, .radius = radius};
         const auto turn = i % 10 == 0 ? quarter_turns(i / 10) : dice.number(0, 6283) / 1000.0;
         const auto window =
             window_at(circle.center.x + radius * std::cos(turn), circle.center.y + radius * std::sin(turn));
@@ -48,8 +46,7 @@ TEST(Extremes, HugeAndVeryThinEllipses) {
         const auto radii = Radii{.x = extent(), .y = i % 8 == 0 ? dice.number(1 << 20, most) : extent()};
         const auto center = Point{dice.number(-most, most), dice.number(-most, most)};
         const auto turn = i % 3 == 0 ? quarter_turns(i / 3) : dice.number(0, 6283) / 1000.0;
-        const auto window =
-            window_at(center.x + radii.x * std::cos(turn), center.y + radii.y * std::sin(turn));
+        const auto window = window_at(center.x + radii.x * std::cos(turn), center.y + radii.y * std::sin(turn));
         const auto ellipse = Ellipse::around({.center = center, .radii = radii});
         const auto rule = in_ellipse(std::int64_t{center.x} - radii.x, std::int64_t{center.y} - radii.y,
                                      std::int64_t{2} * radii.x + 1, std::int64_t{2} * radii.y + 1);
@@ -65,11 +62,10 @@ TEST(Extremes, LongLines) {
             return i % 5 == 0 ? (dice.number(0, 1) == 0 ? -most : most) : dice.number(-most, most);
         };
         const auto a = Point{far(), far()};
-        const auto b = i % 4 == 0 ? Point{far(), std::clamp(a.y + dice.number(-9, 9), -most, most)}
-                                  : Point{far(), far()};
+        const auto b =
+            i % 4 == 0 ? Point{far(), std::clamp(a.y + dice.number(-9, 9), -most, most)} : Point{far(), far()};
         const auto along = dice.number(0, 1000) / 1000.0;
-        const auto window =
-            window_at(a.x + along * (double{1} * b.x - a.x), a.y + along * (double{1} * b.y - a.y));
+        const auto window = window_at(a.x + along * (double{1} * b.x - a.x), a.y + along * (double{1} * b.y - a.y));
         const auto rule = [=](Point p) { return on_line(a, b, p); };
         const auto line = stroked(Line{.from = a, .to = b});
         EXPECT_FALSE(drawn(line, window).empty());
@@ -81,15 +77,12 @@ TEST(Extremes, LongPolygons) {
     Dice dice{14};
     const auto everywhere = Box::between({.from = {-most, -most}, .to = {most, most}});
     for (int i = 0; i < 200; ++i) {
-        const auto corner = [&] {
-            return Point{dice.number(0, 1) == 0 ? -most : most, dice.number(-most, most)};
-        };
+        const auto corner = [&] { return Point{dice.number(0, 1) == 0 ? -most : most, dice.number(-most, most)}; };
         auto ring = Ring{dice.point(everywhere), corner(), dice.point(everywhere), dice.point(everywhere)};
         const auto polygon = Polygon{ring};
         const auto along = dice.number(0, 1000) / 1000.0;
         const auto [a, b] = std::pair{ring[0], ring[1]};
-        const auto window =
-            window_at(a.x + along * (double{1} * b.x - a.x), a.y + along * (double{1} * b.y - a.y));
+        const auto window = window_at(a.x + along * (double{1} * b.x - a.x), a.y + along * (double{1} * b.y - a.y));
         for (const auto edges : {Edges::inclusive, Edges::shared}) {
             const auto how = Fill{.rule = FillRule::nonzero, .edges = edges};
             expect_pixels(filled(polygon, how), in_polygon(polygon, how), window, "long polygon");

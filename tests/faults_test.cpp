@@ -43,16 +43,12 @@ TEST(Faults, OfUnknownWords) {
     expect_told(
         {Case{"fil box at 1,2 size 3,4 ink red", 1, 3, "unknown statement 'fil'", "did you mean 'fill'?"},
          Case{"paint box", 1, 5, "unknown statement 'paint'", "allowed are fill, mark, sheet and stroke"},
-         Case{"fill", 1, 4, "'fill' has no shape after it",
-              "allowed are box, circle, ellipse, line and polygon"},
-         Case{"fill cirle center 1,2 radius 3 ink red", 6, 5, "unknown shape 'cirle'",
-              "did you mean 'circle'?"},
-         Case{"stroke at 1,2", 8, 2, "unknown shape 'at'",
-              "allowed are box, circle, ellipse, line and polygon"},
+         Case{"fill", 1, 4, "'fill' has no shape after it", "allowed are box, circle, ellipse, line and polygon"},
+         Case{"fill cirle center 1,2 radius 3 ink red", 6, 5, "unknown shape 'cirle'", "did you mean 'circle'?"},
+         Case{"stroke at 1,2", 8, 2, "unknown shape 'at'", "allowed are box, circle, ellipse, line and polygon"},
          Case{"fill line from 1,2 to 3,4 ink red", 6, 4, "a line cannot be filled",
               "a line has no inside; write 'stroke line'"},
-         Case{"fill circle centre 1,2 radius 3 ink red", 13, 6, "unknown keyword 'centre'",
-              "did you mean 'center'?"},
+         Case{"fill circle centre 1,2 radius 3 ink red", 13, 6, "unknown keyword 'centre'", "did you mean 'center'?"},
          Case{"mark 3,4 ink red", 6, 3, "'3,4' has no keyword before it", "allowed are at and ink"},
          Case{"fill polygon through 1,2 3,4 rul nonzero ink red", 30, 3, "unknown keyword 'rul'",
               "did you mean 'rule'?"},
@@ -69,8 +65,7 @@ TEST(Faults, OfArguments) {
          Case{"mark", 1, 4, "'mark' needs at and ink"},
          Case{"fill box at 1,2 ink red", 6, 3, "'fill box' needs size",
               "it takes at, size and ink, or from, to and ink"},
-         Case{"mark at 1,2 size 3,4 ink red", 13, 4, "'size' does not belong here",
-              "'mark' takes at and ink"},
+         Case{"mark at 1,2 size 3,4 ink red", 13, 4, "'size' does not belong here", "'mark' takes at and ink"},
          Case{"stroke polygon through 1,2 3,4 rule nonzero ink red", 32, 4, "'rule' does not belong here",
               "'stroke polygon' takes through and ink"},
          Case{"mark at 1,2 at 3,4 ink red", 13, 2, "'at' is given twice"},
@@ -78,8 +73,7 @@ TEST(Faults, OfArguments) {
          Case{"mark at ink red", 6, 2, "'at' has no value after it"},
          Case{"fill polygon through ink red", 14, 7, "'through' has no value after it"},
          Case{"mark at 1,2 3,4 ink red", 13, 3, "'3,4' has no keyword before it", "allowed are at and ink"},
-         Case{"sheet size 9,9", 1, 5, "the sheet is given twice",
-              "a scene has one sheet, its first statement"}});
+         Case{"sheet size 9,9", 1, 5, "the sheet is given twice", "a scene has one sheet, its first statement"}});
 }
 
 TEST(Faults, OfValues) {
@@ -89,25 +83,21 @@ TEST(Faults, OfValues) {
          Case{"mark at 12 ink red", 9, 2, "'12' is no pair", form_of_pair},
          Case{"fill circle center 1,2 radius -3 ink red", 31, 2, "this is -3; allowed is 0 to 1073741823"},
          Case{"fill box at 1,2 size 5,0 ink red", 24, 1, "this is 0; allowed is 1 to 1073741823"},
-         Case{"mark at 1,1073741824 ink red", 11, 10,
-              "this is 1073741824; allowed is -1073741823 to 1073741823"},
+         Case{"mark at 1,1073741824 ink red", 11, 10, "this is 1073741824; allowed is -1073741823 to 1073741823"},
          Case{"mark at 1,9e99 ink red", 11, 4, "this is 9e+99; allowed is -1073741823 to 1073741823"},
          Case{"mark at 1,7/2 ink red", 11, 3, "this is 3.5; a whole number is needed",
               "round(), floor() and ceil() make whole numbers"},
          Case{"mark at 1,1/0 ink red", 11, 3, "this has no value (a division by 0, or a number too large)"},
          Case{"mark at 1,wide+1 ink red", 11, 4, "'wide' is no number and no known name", form_of_value},
-         Case{"mark at 1,flor(2) ink red", 11, 4, "'flor' is no number and no known name",
-              "did you mean 'floor'?"},
+         Case{"mark at 1,flor(2) ink red", 11, 4, "'flor' is no number and no known name", "did you mean 'floor'?"},
          Case{"mark at 1,2+ ink red", 12, 1, "the expression ends too early", form_of_value},
-         Case{"mark at 1,(2+3 ink red", 11, 1, "this parenthesis is not closed",
-              "write the ')' on the same line"},
+         Case{"mark at 1,(2+3 ink red", 11, 1, "this parenthesis is not closed", "write the ')' on the same line"},
          Case{"mark at 1,2 ink reed", 17, 4, "'reed' is no colour", "did you mean 'red'?"},
          Case{"mark at 1,2 ink #12", 17, 3, "'#12' is no colour",
               "allowed are #rgb, #rgba, #rrggbb and #rrggbbaa, in digits and letters a to f"},
          Case{"mark at 1,2 ink rgb(1,2)", 17, 8, "rgb takes 3 values; given are 2"},
          Case{"mark at 1,2 ink rgb(1,2,256)", 25, 3, "this is 256; allowed is 0 to 255"},
-         Case{"mark at 1,2 ink cmy(1,2,3)", 17, 3, "'cmy' is no kind of colour",
-              "allowed are rgb, rgba and gray"},
+         Case{"mark at 1,2 ink cmy(1,2,3)", 17, 3, "'cmy' is no kind of colour", "allowed are rgb, rgba and gray"},
          Case{"mark at ä,2 ink red", 9, 1, "'ä' is no number and no known name", form_of_value}});
 }
 
@@ -151,8 +141,7 @@ TEST(Faults, ReportShowsTheLineAndAMark) {
               "          ^^^\n"
               "    allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "
               "and gray(196)\n");
-    const auto tabbed =
-        report({.place = {2, 2}, .length = 4, .what = "so", .advice = ""}, text, "quay.brick");
+    const auto tabbed = report({.place = {2, 2}, .length = 4, .what = "so", .advice = ""}, text, "quay.brick");
     EXPECT_EQ(tabbed, "quay.brick:2:2: so\n    \tmark at 1,2 \\\n    \t^^^^\n");
 }
 

@@ -44,12 +44,9 @@ Bytes decoded_png(const Bytes& file, png_uint_32 format, Size size) {
 
 TEST_F(Files, PngHoldsThePixelsOfEveryFormat) {
     constexpr auto size = Size{31, 17};
-    EXPECT_EQ(decoded_png(encode(sample<Gray8>(), FileFormat::png), PNG_FORMAT_GRAY, size),
-              sample<Gray8>().bytes());
-    EXPECT_EQ(decoded_png(encode(sample<Rgb8>(), FileFormat::png), PNG_FORMAT_RGB, size),
-              sample<Rgb8>().bytes());
-    EXPECT_EQ(decoded_png(encode(sample<Bgr8>(), FileFormat::png), PNG_FORMAT_RGB, size),
-              sample<Rgb8>().bytes());
+    EXPECT_EQ(decoded_png(encode(sample<Gray8>(), FileFormat::png), PNG_FORMAT_GRAY, size), sample<Gray8>().bytes());
+    EXPECT_EQ(decoded_png(encode(sample<Rgb8>(), FileFormat::png), PNG_FORMAT_RGB, size), sample<Rgb8>().bytes());
+    EXPECT_EQ(decoded_png(encode(sample<Bgr8>(), FileFormat::png), PNG_FORMAT_RGB, size), sample<Rgb8>().bytes());
     Bitmap<Rgba8> translucent{size, 0x10203040_rgba};
     mark(translucent, {3, 3}, colors::gold);
     EXPECT_EQ(decoded_png(encode(translucent, FileFormat::png), PNG_FORMAT_RGBA, size), translucent.bytes());
@@ -72,14 +69,12 @@ TEST_F(Files, PnmAndPamByteByByte) {
     EXPECT_EQ(encode(gray_one, FileFormat::pgm), with_header("P5\n31 17\n255\n", gray_one.bytes()));
     EXPECT_EQ(encode(gray_one, FileFormat::pnm), with_header("P5\n31 17\n255\n", gray_one.bytes()));
     EXPECT_EQ(encode(rgba, FileFormat::pam),
-              with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 4\nMAXVAL 255\nTUPLTYPE RGB_ALPHA\nENDHDR\n",
-                          rgba.bytes()));
+              with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 4\nMAXVAL 255\nTUPLTYPE RGB_ALPHA\nENDHDR\n", rgba.bytes()));
+    EXPECT_EQ(encode(rgb, FileFormat::pam),
+              with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 3\nMAXVAL 255\nTUPLTYPE RGB\nENDHDR\n", rgb.bytes()));
     EXPECT_EQ(
-        encode(rgb, FileFormat::pam),
-        with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 3\nMAXVAL 255\nTUPLTYPE RGB\nENDHDR\n", rgb.bytes()));
-    EXPECT_EQ(encode(gray_one, FileFormat::pam),
-              with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 1\nMAXVAL 255\nTUPLTYPE GRAYSCALE\nENDHDR\n",
-                          gray_one.bytes()));
+        encode(gray_one, FileFormat::pam),
+        with_header("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 1\nMAXVAL 255\nTUPLTYPE GRAYSCALE\nENDHDR\n", gray_one.bytes()));
 }
 
 TEST_F(Files, ViewsAreWrittenAsFarAsTheirClip) {
@@ -102,13 +97,11 @@ TEST_F(Files, SuffixNamesTheFormat) {
 }
 
 TEST_F(Files, WhatAFileCannotHoldIsRefused) {
-    EXPECT_EQ(
-        error_of([&] { save(sample<Rgb8>(), path("quay.jpx")); }),
-        (path("quay.jpx")).string() + ": the suffix is .jpx; allowed are .png, .pgm, .ppm, .pnm and .pam");
+    EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), path("quay.jpx")); }),
+              (path("quay.jpx")).string() + ": the suffix is .jpx; allowed are .png, .pgm, .ppm, .pnm and .pam");
     EXPECT_EQ(error_of([] { (void)file_format_of("quay"); }),
               "quay: the name has no suffix; allowed are .png, .pgm, .ppm, .pnm and .pam");
-    EXPECT_NE(error_of([&] { save(sample<Rgb8>(), path("a.pgm")); }).find("opaque grays only"),
-              std::string::npos);
+    EXPECT_NE(error_of([&] { save(sample<Rgb8>(), path("a.pgm")); }).find("opaque grays only"), std::string::npos);
     Bitmap<Rgba8> bitmap{{9, 9}, colors::gold};
     EXPECT_EQ(error_of([&] { save(bitmap, path("b.ppm")); }), "no error");
     clear(bitmap.within({.at = {4, 6}, .size = {1, 1}}), 0xffffff80_rgba);

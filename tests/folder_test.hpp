@@ -13,8 +13,8 @@ class FolderTest : public testing::Test {
   protected:
     void SetUp() override {
         const auto* const test = testing::UnitTest::GetInstance()->current_test_info();
-        folder_ = std::filesystem::temp_directory_path() /
-                  ("coldbrick-" + std::to_string(::getpid()) + "-" + test->name());
+        folder_ =
+            std::filesystem::temp_directory_path() / ("coldbrick-" + std::to_string(::getpid()) + "-" + test->name());
         std::filesystem::create_directories(folder_);
     }
     void TearDown() override { std::filesystem::remove_all(folder_); }
@@ -23,8 +23,8 @@ class FolderTest : public testing::Test {
     [[nodiscard]] std::filesystem::path path(const std::string& name) const { return folder_ / name; }
 
     [[nodiscard]] std::size_t file_count() const {
-        return static_cast<std::size_t>(std::distance(std::filesystem::directory_iterator{folder_},
-                                                      std::filesystem::directory_iterator{}));
+        return static_cast<std::size_t>(
+            std::distance(std::filesystem::directory_iterator{folder_}, std::filesystem::directory_iterator{}));
     }
 
     static std::string content(const std::filesystem::path& file) {

@@ -1,5 +1,5 @@
-// The pixel rules by brute force: each asks about one pixel, and knows nothing of rows, spans or clips.
-// Written from docs/pixel-rules.md, apart from the library.
+// The pixel rules by brute force: each asks about one pixel, and knows nothing of rows, spans or clips. Written from
+// docs/pixel-rules.md, apart from the library.
 #pragma once
 
 #include <coldbrick/color_names.hpp>
@@ -20,8 +20,7 @@ inline std::ostream& operator<<(std::ostream& out, const Box& b) {
     return out << "at " << b.at << " size " << b.size.width << ',' << b.size.height;
 }
 inline std::ostream& operator<<(std::ostream& out, const Color& c) {
-    return out << "rgba(" << int{c.red} << ',' << int{c.green} << ',' << int{c.blue} << ',' << int{c.alpha}
-               << ')';
+    return out << "rgba(" << int{c.red} << ',' << int{c.green} << ',' << int{c.blue} << ',' << int{c.alpha} << ')';
 }
 
 }  // namespace coldbrick
@@ -63,8 +62,8 @@ inline Membership in_circle(const Circle& c) {
 // The pixels inside that have a neighbour outside.
 inline Membership outline(const Membership& inside) {
     return [=](Point p) {
-        return inside(p) && !(inside({p.x - 1, p.y}) && inside({p.x + 1, p.y}) && inside({p.x, p.y - 1}) &&
-                              inside({p.x, p.y + 1}));
+        return inside(p) &&
+               !(inside({p.x - 1, p.y}) && inside({p.x + 1, p.y}) && inside({p.x, p.y - 1}) && inside({p.x, p.y + 1}));
     };
 }
 
@@ -107,8 +106,8 @@ inline Membership on_outline(const Polygon& polygon) {
     };
 }
 
-// How often the outlines go round the pixel's centre, moved right by next to nothing and down by even less:
-// counted along a ray straight up, where the library goes along rows.
+// How often the outlines go round the pixel's centre, moved right by next to nothing and down by even less: counted
+// along a ray straight up, where the library goes along rows.
 inline int winding(const Polygon& polygon, Point p) {
     auto count = 0;
     for (const auto& ring : polygon.rings()) {
@@ -119,8 +118,7 @@ inline int winding(const Polygon& polygon, Point p) {
             if (p.x < left.x || p.x >= right.x) continue;
             const auto dx = Wide{right.x} - left.x;
             const auto dy = Wide{right.y} - left.y;
-            const auto below =
-                (Wide{p.y} - left.y) * dx - (Wide{p.x} - left.x) * dy;  // of the edge, times dx
+            const auto below = (Wide{p.y} - left.y) * dx - (Wide{p.x} - left.x) * dy;  // of the edge, times dx
             if (below > 0 || (below == 0 && dy <= 0)) count += a.x <= b.x ? 1 : -1;
         }
     }
@@ -160,16 +158,15 @@ inline Box box_of(const PixelSet& pixels) {
     return box;
 }
 
-// The library's pixels of an area in a window; tests on the way that spans are sorted, apart and inside, and
-// that the box that is returned is the smallest around them.
+// The library's pixels of an area in a window; tests on the way that spans are sorted, apart and inside, and that the
+// box that is returned is the smallest around them.
 template <class Area>
 PixelSet drawn(const Area& area, const Box& window) {
     PixelSet pixels;
     auto before = Span{.y = INT32_MIN, .x = 0, .length = 0};
     const auto touched = for_each_span(area, window, [&](const Span& run) {
         EXPECT_GT(run.length, 0);
-        EXPECT_TRUE(run.y > before.y || (run.y == before.y && run.x > before.x + before.length))
-            << "row " << run.y;
+        EXPECT_TRUE(run.y > before.y || (run.y == before.y && run.x > before.x + before.length)) << "row " << run.y;
         before = run;
         for (int i = 0; i < run.length; ++i) pixels.push_back({run.x + i, run.y});
     });
@@ -186,8 +183,8 @@ void expect_pixels(const Area& area, const Membership& rule, const Box& window, 
     EXPECT_EQ(found == expected, true) << what << ": " << found.size() << " pixels drawn, " << expected.size()
                                        << " by the rule, window " << window;
     for (int i = 0; i < 5; ++i) {
-        const auto p = Point{window.at.x + window.size.width * i / 5,
-                             window.at.y + window.size.height * (i * 2 % 5) / 5};
+        const auto p =
+            Point{window.at.x + window.size.width * i / 5, window.at.y + window.size.height * (i * 2 % 5) / 5};
         EXPECT_EQ(contains(area, p), rule(p)) << what << " at " << p;
     }
 }

@@ -4,6 +4,7 @@
 
 #include <coldbrick/convert.hpp>
 
+#include <limits>
 #include <set>
 
 namespace {
@@ -22,8 +23,7 @@ void draw_many(T&& target, unsigned seed, int count, bool opaque) {
         fill(target, Box{.at = dice.point(place), .size = size}, color);
         fill(target, Circle{.center = dice.point(place), .radius = dice.number(0, 20)}, color);
         fill(target, Ellipse::within({.at = dice.point(place), .size = size}), dice.color());
-        fill(target, Polygon{dice.ring(1, 6, place)}, {.rule = FillRule::nonzero, .edges = Edges::shared},
-             color);
+        fill(target, Polygon{dice.ring(1, 6, place)}, {.rule = FillRule::nonzero, .edges = Edges::shared}, color);
         stroke(target, Polygon{dice.ring(1, 6, place)}, color);
         stroke(target, Line{.from = dice.point(place), .to = dice.point(place)}, color);
         stroke(target, Circle{.center = dice.point(place), .radius = dice.number(0, 20)}, color);
@@ -53,8 +53,7 @@ TYPED_TEST(EveryFormat, OpaqueDrawingsAreTheSamePictureAfterConversion) {
     EXPECT_EQ(bitmap.bytes(), convert<TypeParam>(reference).bytes());
 }
 
-// No byte outside the pixels of the clip is written, whatever the stride; and the picture is that of a plain
-// bitmap.
+// No byte outside the pixels of the clip is written, whatever the stride; and the picture is that of a plain bitmap.
 TYPED_TEST(EveryFormat, ViewsWithAnyStrideWriteOnlyTheirPixels) {
     constexpr int bytes = bytes_per_pixel<TypeParam>;
     constexpr std::ptrdiff_t row = std::ptrdiff_t{canvas.width} * bytes;
@@ -94,11 +93,9 @@ TYPED_TEST(EveryFormat, ClippedViewKeepsCoordinatesAndTheRestOfThePicture) {
             EXPECT_EQ(part.color_at({x, y}), contains(clip, {x, y}) ? whole.color_at({x, y}) : before);
         }
     }
-    EXPECT_EQ(part.within(clip).within({.at = {0, 0}, .size = {6, 9}}).clip(),
-              (Box{.at = {5, 7}, .size = {1, 2}}));
+    EXPECT_EQ(part.within(clip).within({.at = {0, 0}, .size = {6, 9}}).clip(), (Box{.at = {5, 7}, .size = {1, 2}}));
     EXPECT_TRUE(
-        fill(part.within({.at = {90, 90}, .size = {5, 5}}), Circle{.center = {9, 9}, .radius = 4}, gray(1))
-            .empty());
+        fill(part.within({.at = {90, 90}, .size = {5, 5}}), Circle{.center = {9, 9}, .radius = 4}, gray(1)).empty());
 }
 
 TYPED_TEST(EveryFormat, ClearReplacesTheClipWhateverTheAlpha) {
@@ -118,9 +115,20 @@ TYPED_TEST(EveryFormat, EnlargedPixelsAreSquares) {
     const auto large = enlarge(bitmap.within({.at = {4, 3}, .size = {9, 8}}), 5);
     EXPECT_EQ(large.size(), (Size{45, 40}));
     for (int y = 0; y < 40; ++y) {
-        for (int x = 0; x < 45; ++x)
-            EXPECT_EQ(large.color_at({x, y}), bitmap.color_at({4 + x / 5, 3 + y / 5}));
+        for (int x = 0; x < 45; ++x) EXPECT_EQ(large.color_at({x, y}), bitmap.color_at({4 + x / 5, 3 + y / 5}));
     }
+}
+
+TEST(Pixels, ClipsOfAnySize) {
+    constexpr auto largest = std::numeric_limits<int>::max();
+    Bitmap<Gray8> bitmap{canvas};
+    const auto right = bitmap.within({.at = {9, -largest}, .size = {largest, largest}});
+    EXPECT_TRUE(right.clip().empty());
+    EXPECT_EQ(bitmap.within({.at = {9, 5}, .size = {largest, largest}}).clip(), (Box{.at = {9, 5}, .size = {28, 24}}));
+    EXPECT_TRUE(bitmap.within({.at = {9, 5}, .size = {-4, 3}}).clip().empty());
+    const auto all = Box{.at = {-largest, -largest}, .size = {largest, largest}};
+    EXPECT_EQ(for_each_span(Circle{.center = {0, 0}, .radius = 3}, all, [](const Span&) {}),
+              (Box{.at = {-3, -3}, .size = {3, 3}}));
 }
 
 TEST(Pixels, ChannelsLieInTheirOrder) {
@@ -167,8 +175,11 @@ TEST(Pixels, WhatCannotBeABuffer) {
                   (void)bitmap.color_at({4, 0});
               }),
               "color_at: pixel 4,0 is outside; allowed is 0,0 to 3,2");
-    EXPECT_EQ(error_of([&] { (void)enlarge(bitmap, 0); }),
-              "enlarge: factor is 0; allowed is 1 to 1073741823");
+    EXPECT_EQ(error_of([&] {
+                  (void)bitmap.within({}).color_at({4, 0});
+              }),
+              "color_at: pixel 4,0 is outside; allowed is no pixel, as the view's clip is empty");
+    EXPECT_EQ(error_of([&] { (void)enlarge(bitmap, 0); }), "enlarge: factor is 0; allowed is 1 to 1073741823");
     EXPECT_EQ(error_of([&] { (void)enlarge(bitmap, 1 << 29); }),
               "enlarge: the new width is 2147483648; allowed is 1 to 1073741823");
     EXPECT_EQ(error_of([&] { (void)convert<Gray8>(bitmap.within({})); }),

@@ -39,8 +39,7 @@ TEST(Shapes, CirclesOfAllSmallRadii) {
     for (int radius = 0; radius <= 70; ++radius) {
         const auto circle = Circle{.center = {2, -3}, .radius = radius};
         expect_whole(circle, in_circle(circle), whole, "circle " + std::to_string(radius));
-        expect_whole(stroked(circle), outline(in_circle(circle)), whole,
-                     "circle outline " + std::to_string(radius));
+        expect_whole(stroked(circle), outline(in_circle(circle)), whole, "circle outline " + std::to_string(radius));
     }
 }
 
@@ -77,12 +76,10 @@ TEST(Shapes, LinesFromBothEnds) {
     for (int i = 0; i < 1500; ++i) {
         const auto& place = i % 2 == 0 ? window : around;
         const auto a = dice.point(place);
-        const auto b =
-            i % 7 == 0 ? Point{a.x + dice.number(-4, 4), a.y + dice.number(-4, 4)} : dice.point(place);
+        const auto b = i % 7 == 0 ? Point{a.x + dice.number(-4, 4), a.y + dice.number(-4, 4)} : dice.point(place);
         const auto rule = [=](Point p) { return on_line(a, b, p); };
         expect_pixels(stroked(Line{.from = a, .to = b}), rule, window, "line");
-        EXPECT_EQ(drawn(stroked(Line{.from = a, .to = b}), window),
-                  drawn(stroked(Line{.from = b, .to = a}), window));
+        EXPECT_EQ(drawn(stroked(Line{.from = a, .to = b}), window), drawn(stroked(Line{.from = b, .to = a}), window));
         EXPECT_EQ(bounds(stroked(Line{.from = a, .to = b})), Box::between({.from = a, .to = b}));
     }
 }
@@ -115,8 +112,7 @@ TEST(Shapes, PolygonsByEveryRuleAndEdge) {
                 if (i % 2 == 0) {
                     expect_whole(filled(polygon, how), in_polygon(polygon, how), window, "polygon");
                 } else {
-                    expect_pixels(filled(polygon, how), in_polygon(polygon, how), window,
-                                  "polygon over the window");
+                    expect_pixels(filled(polygon, how), in_polygon(polygon, how), window, "polygon over the window");
                 }
             }
         }
@@ -126,8 +122,7 @@ TEST(Shapes, PolygonsByEveryRuleAndEdge) {
 
 TEST(Shapes, PolygonIsInclusiveAndEvenOddByDefault) {
     const auto bow = Polygon{{0, 0}, {12, 0}, {12, 9}, {4, 9}, {4, 3}, {20, 3}, {20, 12}, {0, 12}};
-    expect_whole(bow, in_polygon(bow, {.rule = FillRule::even_odd, .edges = Edges::inclusive}), window,
-                 "bow");
+    expect_whole(bow, in_polygon(bow, {.rule = FillRule::even_odd, .edges = Edges::inclusive}), window, "bow");
 }
 
 TEST(Shapes, OutlineLiesInsideTheFillOfTheSameShape) {

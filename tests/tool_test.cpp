@@ -26,8 +26,7 @@ class Tool : public FolderTest {
   protected:
     // Runs the tool in the folder, with arguments as a shell takes them.
     [[nodiscard]] Outcome run(const std::string& arguments) const {
-        const auto command =
-            "cd '" + folder().string() + "' && '" COLDBRICK_TOOL "' " + arguments + " >.out 2>.err";
+        const auto command = "cd '" + folder().string() + "' && '" COLDBRICK_TOOL "' " + arguments + " >.out 2>.err";
         const auto status = std::system(command.c_str());
         return {WEXITSTATUS(status), content(path(".out")), content(path(".err"))};
     }
@@ -85,11 +84,10 @@ TEST_F(Tool, WarnsOfWhatShowsNothing) {
     write("quay.brick", scene + "mark at 6,0 ink red\nfill circle center 3,-9 radius 2 ink red\n");
     const auto outcome = run("render quay.brick -o quay.png");
     EXPECT_EQ(outcome.code, 0);
-    EXPECT_EQ(
-        outcome.err,
-        "quay.brick:3:1: nothing of this mark shows: it lies at 6,0 to 6,0, right of the sheet, 0,0 to 5,3\n"
-        "quay.brick:4:1: nothing of this fill circle shows: it lies at 1,-11 to 5,-7, above the sheet, "
-        "0,0 to 5,3\n");
+    EXPECT_EQ(outcome.err,
+              "quay.brick:3:1: nothing of this mark shows: it lies at 6,0 to 6,0, right of the sheet, 0,0 to 5,3\n"
+              "quay.brick:4:1: nothing of this fill circle shows: it lies at 1,-11 to 5,-7, above the sheet, "
+              "0,0 to 5,3\n");
     EXPECT_NE(outcome.out.find("1 of 3 drawings show"), std::string::npos);
 }
 
@@ -134,8 +132,7 @@ TEST_F(Tool, WrongCalls) {
               "coldbrick: quay.gif: the suffix is .gif; allowed are .png, .pgm, .ppm, .pnm and .pam\n");
     EXPECT_EQ(complaint("render quay.brick -o q --kind bmp"),
               "coldbrick: --kind is bmp; allowed are png, pgm, ppm, pnm and pam\n");
-    EXPECT_EQ(complaint("render quay.brick -o q.png --scale 0"),
-              "coldbrick: --scale is 0; allowed is 1 to 1024\n");
+    EXPECT_EQ(complaint("render quay.brick -o q.png --scale 0"), "coldbrick: --scale is 0; allowed is 1 to 1024\n");
     EXPECT_EQ(complaint("render quay.brick -o - --scale 1,2"),
               "coldbrick: --scale gives several pictures, but standard output takes one; name a file\n");
     EXPECT_NE(complaint("render quay.brick").find("--output"), std::string::npos);
@@ -151,8 +148,7 @@ TEST_F(Tool, HelpTeachesWithAnExampleThatWorks) {
     std::string example;
     std::istringstream lines{help.out};
     for (std::string line; std::getline(lines, line);) {
-        if (line.starts_with("    ") && line.find("coldbrick render") == std::string::npos)
-            example += line + "\n";
+        if (line.starts_with("    ") && line.find("coldbrick render") == std::string::npos) example += line + "\n";
     }
     write("harbour.brick", example);
     const auto drawn = run("render harbour.brick -o harbour.png --scale 8");

@@ -61,8 +61,7 @@ std::vector<Output> outputs_for(const RenderArguments& arguments) {
         }
         auto path = std::filesystem::path{arguments.picture};
         if (several && scale > 1) {
-            path.replace_filename(
-                fmt::format("{}-x{}{}", path.stem().string(), scale, path.extension().string()));
+            path.replace_filename(fmt::format("{}-x{}{}", path.stem().string(), scale, path.extension().string()));
         }
         outputs.push_back({.path = path.string(), .scale = scale});
     }
@@ -85,16 +84,15 @@ void write(const Picture& picture, const Output& output, FileFormat format, cons
         write_file(output.path, bytes);
     }
     fmt::print(to_stdout ? stderr : stdout, "{}: {} x {} pixels, {}, {} bytes\n",
-               to_stdout ? "standard output" : output.path, picture.size().width, picture.size().height,
-               summary, bytes.size());
+               to_stdout ? "standard output" : output.path, picture.size().width, picture.size().height, summary,
+               bytes.size());
 }
 
 template <PixelFormat Format>
 void draw_as(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
     auto picture = scene.sheet<Format>();
     const auto touched = render(scene, picture);
-    const auto shown =
-        std::count_if(touched.begin(), touched.end(), [](const Box& box) { return !box.empty(); });
+    const auto shown = std::count_if(touched.begin(), touched.end(), [](const Box& box) { return !box.empty(); });
     const auto summary = fmt::format("{} of {} drawings show", shown, touched.size());
     for (const auto& output : outputs) {
         if (output.scale == 1) {

@@ -35,16 +35,16 @@ constexpr Color with_alpha(Color color, std::uint8_t alpha) noexcept {
     return color;
 }
 
-// The gray value of a colour, alpha left aside: the Rec. 709 luma of its encoded channels,
-// (2126 red + 7152 green + 722 blue) / 10000, rounded to the nearest. The luma of gray(v) is v.
+// The gray value of a colour, alpha left aside: the Rec. 709 luma of its encoded channels, (2126 red + 7152 green +
+// 722 blue) / 10000, rounded to the nearest. The luma of gray(v) is v.
 constexpr std::uint8_t luma(Color color) noexcept {
     const auto weighted = 2126U * color.red + 7152U * color.green + 722U * color.blue;
     return static_cast<std::uint8_t>((weighted + 5000U) / 10000U);
 }
 
-// Reads "#rgb", "#rgba", "#rrggbb", "#rrggbbaa" (digits in either case; in the short forms each counts twice)
-// or one of the colour names of CSS Color 4, section 6.1, or "transparent" (section 6.3), in either case.
-// Throws Error for anything else.
+// Reads "#rgb", "#rgba", "#rrggbb", "#rrggbbaa" (digits in either case; in the short forms each counts twice) or one
+// of the colour names of CSS Color 4, section 6.1, or "transparent" (section 6.3), in either case. Throws Error for
+// anything else.
 Color parse_color(std::string_view text);
 
 // The same, with nothing instead of an Error.
@@ -59,8 +59,8 @@ constexpr bool has_hex_digits() noexcept {
     if (sizeof text != digits + 2 || text[0] != '0' || (text[1] != 'x' && text[1] != 'X')) return false;
     for (std::size_t i = 2; i < sizeof text; ++i) {
         const auto letter = text[i];
-        const auto is_hex = (letter >= '0' && letter <= '9') || (letter >= 'a' && letter <= 'f') ||
-                            (letter >= 'A' && letter <= 'F');
+        const auto is_hex =
+            (letter >= '0' && letter <= '9') || (letter >= 'a' && letter <= 'f') || (letter >= 'A' && letter <= 'F');
         if (!is_hex) return false;
     }
     return true;

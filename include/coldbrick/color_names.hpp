@@ -1,5 +1,4 @@
-// coldbrick/color_names.hpp - the colour names of CSS Color 4, section 6.1, as constants, and a table of
-// them.
+// coldbrick/color_names.hpp - the colour names of CSS Color 4, section 6.1, as constants, and a table of them.
 //
 //     fill(chart, shoal, colors::seagreen);
 //     for (const auto& [name, color] : named_colors) std::cout << name << '\n';

@@ -3,8 +3,8 @@
 //     Bitmap<Gray8> proof = convert<Gray8>(chart);
 //     Bitmap<Rgb8>  large = enlarge(display, 6);
 //
-// Of a view, the pixels of its clip are taken; they start at (0, 0) in the new bitmap. Throws Error if there
-// are none.
+// Of a view, the pixels of its clip are taken; they start at (0, 0) in the new bitmap. Throws Error if there are
+// none.
 #pragma once
 
 #include "coldbrick/pixels.hpp"
@@ -27,14 +27,13 @@ struct FormatOf<Bitmap<Format>> {
 void convert(const Surface& from, const Surface& to) noexcept;
 void enlarge(const Surface& from, const Surface& to, int factor) noexcept;
 
-// The factor times the size of the clip. Throws Error if the factor is below 1, the clip empty or the result
-// too large.
+// The factor times the size of the clip. Throws Error if the factor is below 1, the clip empty or the result too
+// large.
 Size enlarged_size(const Surface& from, int factor);
 
 }  // namespace detail
 
-// The same colours in another format. To gray: the luma. To a format without alpha: the colour channels as
-// they are.
+// The same colours in another format. To gray: the luma. To a format without alpha: the colour channels as they are.
 template <PixelFormat Format, Picture P>
 [[nodiscard]] Bitmap<Format> convert(const P& picture) {
     const auto& from = detail::SurfaceAccess::of(picture);

@@ -6,11 +6,10 @@
 //     stroke(chart, Line{.from = {18, 431}, .to = {702, 377}}, colors::white);
 //     mark  (chart, Point{9, 31}, colors::red);
 //
-// All of them: what lies off the buffer or outside the view's clip is left out, which is no error; each pixel
-// is touched at most once; the box around the touched pixels is returned (empty where there are none). Error
-// is thrown for what cannot be meant, and then nothing has been drawn. Nothing is remembered from one call to
-// the next. Calls on different buffers may run at the same time; on one buffer, only if their clips have no
-// byte in common.
+// All of them: what lies off the buffer or outside the view's clip is left out, which is no error; each pixel is
+// touched at most once; the box around the touched pixels is returned (empty where there are none). Error is thrown
+// for what cannot be meant, and then nothing has been drawn. Nothing is remembered from one call to the next. Calls
+// on different buffers may run at the same time; on one buffer, only if their clips have no byte in common.
 #pragma once
 
 #include "coldbrick/error.hpp"
@@ -36,9 +35,8 @@ Box mark(const Surface& surface, Point at, const Ink& ink);
 
 }  // namespace detail
 
-// Sets every pixel of the target (of a view: of its clip) to the colour. It replaces and never blends: with
-// alpha below 255 the pixels become translucent where the format has alpha, and take the colour as it is
-// where not.
+// Sets every pixel of the target (of a view: of its clip) to the colour. It replaces and never blends: with alpha
+// below 255 the pixels become translucent where the format has alpha, and take the colour as it is where not.
 template <Target T>
 Box clear(T&& target, Color color) noexcept {
     const auto& surface = detail::SurfaceAccess::of(target);

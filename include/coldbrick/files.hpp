@@ -5,10 +5,10 @@
 //     save(chart, std::cout, FileFormat::ppm);
 //     std::vector<std::uint8_t> bytes = encode(chart, FileFormat::png);
 //
-// A picture is a bitmap or a view; of a view, the pixels of its clip are written. A file holds exactly the
-// colours of the picture: where the format cannot (colour in .pgm, translucent pixels in .ppm), Error says
-// so. A file appears complete or not at all: it is written beside its place and then moved there, so that
-// after an error the old file, if there was one, is as it was. Link coldbrick::files.
+// A picture is a bitmap or a view; of a view, the pixels of its clip are written. A file holds exactly the colours of
+// the picture: where the format cannot (colour in .pgm, translucent pixels in .ppm), Error says so. A file appears
+// complete or not at all: it is written beside its place and then moved there, so that after an error the old file,
+// if there was one, is as it was. Link coldbrick::files.
 #pragma once
 
 #include "coldbrick/pixels.hpp"
@@ -28,16 +28,15 @@ enum class FileFormat {
     pam,  // PAM, kind P7: gray, RGB or RGBA as the picture is
 };
 
-// The format that a file's suffix names (.png, .pgm, .ppm, .pnm, .pam, in either case). Throws Error for any
-// other.
+// The format that a file's suffix names (.png, .pgm, .ppm, .pnm, .pam, in either case). Throws Error for any other.
 [[nodiscard]] FileFormat file_format_of(const std::filesystem::path& path);
 
 namespace detail {
 std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format);
 }
 
-// Writes bytes that encode() gave to a file. Throws Error if it cannot be written; then the old file is as it
-// was. What stands at the path and is no ordinary file (a device, a pipe) is written to directly.
+// Writes bytes that encode() gave to a file. Throws Error if it cannot be written; then the old file is as it was.
+// What stands at the path and is no ordinary file (a device, a pipe) is written to directly.
 void write_file(const std::filesystem::path& path, const std::vector<std::uint8_t>& bytes);
 
 // Writes bytes to a stream, and flushes it. Throws Error if the stream fails.
@@ -49,8 +48,8 @@ template <Picture P>
     return detail::encode(detail::SurfaceAccess::of(picture), format);
 }
 
-// Throws Error as encode does, and if the file cannot be written. What stands at the path and is no ordinary
-// file (a device, a pipe) is written to directly.
+// Throws Error as encode does, and if the file cannot be written. What stands at the path and is no ordinary file (a
+// device, a pipe) is written to directly.
 template <Picture P>
 void save(const P& picture, const std::filesystem::path& path, FileFormat format) {
     write_file(path, encode(picture, format));

@@ -1,5 +1,4 @@
-// coldbrick/formats.hpp - pixel formats: how many bytes a pixel has and in which order its channels lie in
-// memory.
+// coldbrick/formats.hpp - pixel formats: how many bytes a pixel has and in which order its channels lie in memory.
 //
 //     Bitmap<Rgba8> board{{720, 450}};
 //     Pixels<Bgr8>  frame{{.top_left = memory, .size = {640, 480}, .stride = 1984}};

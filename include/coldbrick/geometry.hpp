@@ -4,8 +4,8 @@
 //     Box same = Box::between({.from = {32, 282}, .to = {179, 377}});         // two corner pixels, both
 //     included Box seen = intersection(berth, Box{.at = {0, 0}, .size = {100, 300}});
 //
-// x grows to the right and y downward; (0, 0) is the top-left pixel of a buffer. An integer coordinate names
-// a pixel and means its centre (docs/pixel-rules.md, "The grid").
+// x grows to the right and y downward; (0, 0) is the top-left pixel of a buffer. An integer coordinate names a pixel
+// and means its centre (docs/pixel-rules.md, "The grid").
 #pragma once
 
 #include <algorithm>
@@ -13,8 +13,8 @@
 
 namespace coldbrick {
 
-// The largest coordinate, radius or size that a shape may have; the least coordinate is its negative. Drawing
-// is exact over the whole range, wherever the buffer lies.
+// The largest coordinate, radius or size that a shape may have; the least coordinate is its negative. Drawing is
+// exact over the whole range, wherever the buffer lies.
 inline constexpr int max_coordinate = (1 << 30) - 1;
 
 // A pixel, by its column and row.
@@ -44,20 +44,19 @@ struct Corners {
     Point to;
 };
 
-// The pixels in columns at.x to at.x + size.width - 1 and rows at.y to at.y + size.height - 1. It is a shape,
-// a clip, and the answer to "where was drawn?". A box without pixels has size {0, 0}; such a box can be an
-// answer or a clip, but drawing it is refused.
+// The pixels in columns at.x to at.x + size.width - 1 and rows at.y to at.y + size.height - 1. It is a shape, a clip,
+// and the answer to "where was drawn?". A box without pixels has size {0, 0}; such a box can be an answer or a clip,
+// but drawing it is refused.
 struct Box {
     Point at;
     Size size;
 
-    // The box whose opposite corners are the two given pixels. Corners beyond max_coordinate give an
-    // unspecified box.
+    // The box whose opposite corners are the two given pixels. Corners beyond max_coordinate give an unspecified box.
     static constexpr Box between(const Corners& corners) noexcept;
 
     [[nodiscard]] constexpr bool empty() const noexcept { return size.width <= 0 || size.height <= 0; }
 
-    // The bottom-right pixel. Of an empty box: unspecified.
+    // The bottom-right pixel, of a box that has one and lies within the numbers.
     [[nodiscard]] constexpr Point last() const noexcept {
         return {.x = at.x + (size.width - 1), .y = at.y + (size.height - 1)};
     }
@@ -76,29 +75,30 @@ constexpr Box Box::between(const Corners& corners) noexcept {
 
 // Whether the pixel lies in the box. No pixel lies in an empty box.
 constexpr bool contains(const Box& box, Point pixel) noexcept {
-    const auto reaches = [](int at, int extent, int value) {
-        return value >= at && std::int64_t{value} - at < extent;
-    };
+    const auto reaches = [](int at, int extent, int value) { return value >= at && std::int64_t{value} - at < extent; };
     return reaches(box.at.x, box.size.width, pixel.x) && reaches(box.at.y, box.size.height, pixel.y);
 }
 
-// The pixels that both boxes have. Where there are none: Box{}.
+// The pixels that both boxes have. Where there are none: Box{}. The boxes may be of any size.
 constexpr Box intersection(const Box& a, const Box& b) noexcept {
     if (a.empty() || b.empty()) return {};
+    const auto last = [](int at, int extent) { return std::int64_t{at} + extent - 1; };
     const auto first = Point{.x = std::max(a.at.x, b.at.x), .y = std::max(a.at.y, b.at.y)};
-    const auto last = Point{.x = std::min(a.last().x, b.last().x), .y = std::min(a.last().y, b.last().y)};
-    if (last.x < first.x || last.y < first.y) return {};
-    return Box::between({.from = first, .to = last});
+    const auto last_x = std::min(last(a.at.x, a.size.width), last(b.at.x, b.size.width));
+    const auto last_y = std::min(last(a.at.y, a.size.height), last(b.at.y, b.size.height));
+    if (last_x < first.x || last_y < first.y) return {};
+    return {
+        .at = first,
+        .size = {.width = static_cast<int>(last_x - first.x + 1), .height = static_cast<int>(last_y - first.y + 1)}};
 }
 
-// The smallest box around both, as for two areas that are to be redrawn together. An empty box adds nothing.
-// The boxes lie within max_coordinate of the origin.
+// The smallest box around both, as for two areas that are to be redrawn together. An empty box adds nothing. The
+// boxes lie within max_coordinate of the origin.
 constexpr Box enclosing(const Box& a, const Box& b) noexcept {
     if (a.empty()) return b.empty() ? Box{} : b;
     if (b.empty()) return a;
-    return Box::between(
-        {.from = {.x = std::min(a.at.x, b.at.x), .y = std::min(a.at.y, b.at.y)},
-         .to = {.x = std::max(a.last().x, b.last().x), .y = std::max(a.last().y, b.last().y)}});
+    return Box::between({.from = {.x = std::min(a.at.x, b.at.x), .y = std::min(a.at.y, b.at.y)},
+                         .to = {.x = std::max(a.last().x, b.last().x), .y = std::max(a.last().y, b.last().y)}});
 }
 
 }  // namespace coldbrick

@@ -1,13 +1,12 @@
-// coldbrick/pixels.hpp - a view of pixels in memory that somebody else owns, and Bitmap, which owns its
-// pixels.
+// coldbrick/pixels.hpp - a view of pixels in memory that somebody else owns, and Bitmap, which owns its pixels.
 //
 //     Bitmap<Rgb8> chart{{720, 450}, 0x0b2239_rgb};              // new pixels, one colour
 //     Pixels<Bgr8> frame{{.top_left = camera, .size = {640, 480}, .stride = 1984}};
 //     fill(frame.within({.at = {10, 10}, .size = {200, 80}}), Circle{...}, gold);   // same coordinates,
 //     clipped Color below = chart.color_at({236, 148});
 //
-// A view is a pointer, a size and a stride; copy it freely. It must not outlive the memory, and drawing never
-// touches a byte of that memory outside the pixels of the view's clip.
+// A view is a pointer, a size and a stride; copy it freely. It must not outlive the memory, and drawing never touches
+// a byte of that memory outside the pixels of the view's clip.
 #pragma once
 
 #include "coldbrick/color.hpp"
@@ -29,8 +28,8 @@ inline constexpr std::uint64_t max_bitmap_bytes = std::uint64_t{1} << 32U;
 struct Memory {
     void* top_left = nullptr;  // the first byte of pixel (0, 0), which is shown at the top left
     Size size;                 // columns and rows, each from 1 to max_coordinate
-    // Bytes from a pixel to the one below it. Negative where rows are stored from bottom to top; its
-    // magnitude is at least the bytes of a row. Left out: rows follow each other without a gap.
+    // Bytes from a pixel to the one below it. Negative where rows are stored from bottom to top; its magnitude is at
+    // least the bytes of a row. Left out: rows follow each other without a gap.
     std::optional<std::ptrdiff_t> stride = std::nullopt;
 };
 
@@ -99,8 +98,8 @@ class Pixels {
   public:
     using Layout = std::remove_const_t<Format>;
 
-    // Throws Error if the pointer is null, the size is empty or beyond max_coordinate, or the stride is
-    // shorter than a row.
+    // Throws Error if the pointer is null, the size is empty or beyond max_coordinate, or the stride is shorter than
+    // a row.
     explicit Pixels(const Memory& memory)
         : surface_{detail::make_surface(memory, bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
     explicit Pixels(const ConstMemory& memory) requires std::is_const_v<Format>
@@ -135,8 +134,8 @@ class Pixels {
     detail::Surface surface_;
 };
 
-// Pixels that it owns, row after row without gaps. A copy has pixels of its own. After a move the old one may
-// only be assigned to or destroyed.
+// Pixels that it owns, row after row without gaps. A copy has pixels of its own. After a move the old one may only be
+// assigned to or destroyed.
 template <PixelFormat Format>
 class Bitmap {
   public:
@@ -144,8 +143,7 @@ class Bitmap {
     // Throws Error if the size is empty, beyond max_coordinate, or over max_bitmap_bytes.
     explicit Bitmap(Size size) : size_{size}, bytes_(detail::bitmap_bytes(size, bytes_per_pixel<Format>)) {}
 
-    // All pixels in one colour, which replaces: a translucent one gives translucent pixels where there is
-    // alpha.
+    // All pixels in one colour, which replaces: a translucent one gives translucent pixels where there is alpha.
     Bitmap(Size size, Color ground) : Bitmap{size} { detail::clear(surface(), ground); }
 
     [[nodiscard]] Size size() const noexcept { return size_; }

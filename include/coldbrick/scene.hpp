@@ -7,8 +7,8 @@
 //     touched
 //
 // docs/scene-language.md describes the language. A scene is parsed to statements with their places, these are
-// evaluated to a flat list of drawing calls, and the list is drawn: all of it, or what of it lies in a view's
-// clip. Link coldbrick::scene.
+// evaluated to a flat list of drawing calls, and the list is drawn: all of it, or what of it lies in a view's clip.
+// Link coldbrick::scene.
 #pragma once
 
 #include "coldbrick/color.hpp"
@@ -43,8 +43,7 @@ struct Fault {
 // The faults of a scene; what() shows them all, as report() does.
 class SceneError : public Error {
   public:
-    SceneError(const std::string& report, std::vector<Fault> faults)
-        : Error{report}, faults_{std::move(faults)} {}
+    SceneError(const std::string& report, std::vector<Fault> faults) : Error{report}, faults_{std::move(faults)} {}
     [[nodiscard]] const std::vector<Fault>& faults() const noexcept { return faults_; }
 
   private:
@@ -57,8 +56,8 @@ struct Mark {
 };
 
 // What a drawing call draws.
-using Figure = std::variant<Mark, Box, Circle, Ellipse, Filled, Stroked<Line>, Stroked<Polyline>,
-                            Stroked<Polygon>, Stroked<Box>, Stroked<Circle>, Stroked<Ellipse>>;
+using Figure = std::variant<Mark, Box, Circle, Ellipse, Filled, Stroked<Line>, Stroked<Polyline>, Stroked<Polygon>,
+                            Stroked<Box>, Stroked<Circle>, Stroked<Ellipse>>;
 
 // One drawing call of a scene.
 struct DrawingCall {
@@ -105,8 +104,8 @@ Box draw(T&& target, const Figure& figure, const Ink& ink) {
         figure);
 }
 
-// Draws the calls of a scene in turn, on the target as it is; gives for each the box that it touched, empty
-// where it touched nothing.
+// Draws the calls of a scene in turn, on the target as it is; gives for each the box that it touched, empty where it
+// touched nothing.
 template <Target T>
 std::vector<Box> render(const Scene& scene, T&& target) {
     std::vector<Box> touched;
@@ -115,15 +114,13 @@ std::vector<Box> render(const Scene& scene, T&& target) {
     return touched;
 }
 
-// The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, and the
-// advice.
+// The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, and the advice.
 [[nodiscard]] std::string report(const Fault& fault, std::string_view text, std::string_view name);
 
 // For a call that touched no pixel, one line "name:line:column: nothing of this shows: ..." with the reason.
 [[nodiscard]] std::string explain_unseen(const Scene& scene, const DrawingCall& call);
 
 // The one of the known words that comes nearest to a mistyped one; empty where none is near.
-[[nodiscard]] std::string_view nearest_word(std::string_view word,
-                                            const std::vector<std::string_view>& known);
+[[nodiscard]] std::string_view nearest_word(std::string_view word, const std::vector<std::string_view>& known);
 
 }  // namespace coldbrick

@@ -5,9 +5,9 @@
 //     Box  around = bounds(stroked(Circle{.center = {64, 48}, .radius = 20}));
 //     bool hit    = contains(filled(star, {.rule = FillRule::nonzero}), Point{70, 41});
 //
-// An area is what these functions, and fill() of draw.hpp, accept: a Box, Circle, Ellipse or Polygon (its
-// interior and edges), a filled() polygon, or a stroked() shape. Drawing an area touches exactly the pixels
-// that are told here.
+// An area is what these functions, and fill() of draw.hpp, accept: a Box, Circle, Ellipse or Polygon (its interior
+// and edges), a filled() polygon, or a stroked() shape. Drawing an area touches exactly the pixels that are told
+// here.
 #pragma once
 
 #include "coldbrick/geometry.hpp"
@@ -54,8 +54,8 @@ namespace detail {
 // Whether a receiver of spans may be told of a pixel twice.
 enum class Repeats { harmless, never };
 
-// One pixel in each of consecutive rows (or columns) from the first on. The k-th of count lies in the column
-// (or row) that is the whole part of (place + k * step) / 2^32.
+// One pixel in each of consecutive rows (or columns) from the first on. The k-th of count lies in the column (or row)
+// that is the whole part of (place + k * step) / 2^32.
 struct Trace {
     int first;
     int count;
@@ -68,8 +68,8 @@ struct SpanReceiver {
     void* context;
     void (*take)(void* context, std::span<const Span> spans);
     Repeats repeats;
-    // Take hairlines that lie inside the clip without making spans of them. Null: as spans. Only where
-    // repeats are harmless.
+    // Take hairlines that lie inside the clip without making spans of them. Null: as spans. Only where repeats are
+    // harmless.
     void (*take_down)(void* context, const Trace& by_row) = nullptr;
     void (*take_across)(void* context, const Trace& by_column) = nullptr;
 };
@@ -104,10 +104,10 @@ Box scan(const Stroked<Shape>& area, const Box& clip, const SpanReceiver& receiv
 
 }  // namespace detail
 
-// Calls visit(const Span&) for each span of the area inside the clip, and returns the smallest box around
-// them (empty where there are none). Spans come sorted by y, then x; they neither overlap nor touch, so each
-// pixel comes once. The time grows with what is inside the clip, not with the size of the shape. Throws Error
-// as drawing the area would, before the first visit; an exception out of visit goes through.
+// Calls visit(const Span&) for each span of the area inside the clip, and returns the smallest box around them (empty
+// where there are none). Spans come sorted by y, then x; they neither overlap nor touch, so each pixel comes once.
+// The time grows with what is inside the clip, not with the size of the shape. Throws Error as drawing the area
+// would, before the first visit; an exception out of visit goes through.
 template <class Area, class Visit>
 Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
     using Called = std::remove_reference_t<Visit>;
@@ -120,9 +120,9 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
 }
 
 // The smallest box around all pixels of the area, wherever they lie; empty where it has none. Takes time in
-// proportion to the number of vertices, except for a polygon filled with shared edges, where rows are looked
-// at until the box is certain (a few dozen in the usual case, all of them for a sliver that covers no pixel).
-// Throws Error as drawing the area would.
+// proportion to the number of vertices, except for a polygon filled with shared edges, where rows are looked at until
+// the box is certain (a few dozen in the usual case, all of them for a sliver that covers no pixel). Throws Error as
+// drawing the area would.
 [[nodiscard]] Box bounds(const Box& shape);
 [[nodiscard]] Box bounds(const Circle& shape);
 [[nodiscard]] Box bounds(const Ellipse& shape);
@@ -135,12 +135,11 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
 [[nodiscard]] Box bounds(const Stroked<Circle>& area);
 [[nodiscard]] Box bounds(const Stroked<Ellipse>& area);
 
-// Whether the pixel belongs to the area: whether drawing it would touch the pixel, on a large enough buffer.
-// Throws Error as drawing the area would.
+// Whether the pixel belongs to the area: whether drawing it would touch the pixel, on a large enough buffer. Throws
+// Error as drawing the area would.
 template <class Area>
 [[nodiscard]] bool contains(const Area& area, Point pixel) {
-    return !for_each_span(area, Box{.at = pixel, .size = {.width = 1, .height = 1}}, [](const Span&) {
-            }).empty();
+    return !for_each_span(area, Box{.at = pixel, .size = {.width = 1, .height = 1}}, [](const Span&) {}).empty();
 }
 
 }  // namespace coldbrick

@@ -39,8 +39,8 @@ void check_pixels(const Surface& picture, const Fits& fits, std::string_view for
     for (int y = at.y; y < at.y + size.height; ++y) {
         for (int x = at.x; x < at.x + size.width; ++x) {
             if (fits(picture.kernel->decode(pixel_address(picture, x, y)))) continue;
-            throw Error{std::string{format} + ": " + std::string{why} + ", as pixel " + std::to_string(x) +
-                        "," + std::to_string(y)};
+            throw Error{std::string{format} + ": " + std::string{why} + ", as pixel " + std::to_string(x) + "," +
+                        std::to_string(y)};
         }
     }
 }
@@ -86,13 +86,10 @@ Bytes encode_pnm(const Packed& picture) {
 }
 
 Bytes encode_pam(const Packed& picture) {
-    const auto* const tuple = picture.channels == 1   ? "GRAYSCALE"
-                              : picture.channels == 3 ? "RGB"
-                                                      : "RGB_ALPHA";
+    const auto* const tuple = picture.channels == 1 ? "GRAYSCALE" : picture.channels == 3 ? "RGB" : "RGB_ALPHA";
     return with_header("P7\nWIDTH " + std::to_string(picture.size.width) + "\nHEIGHT " +
-                           std::to_string(picture.size.height) + "\nDEPTH " +
-                           std::to_string(picture.channels) + "\nMAXVAL 255\nTUPLTYPE " + tuple +
-                           "\nENDHDR\n",
+                           std::to_string(picture.size.height) + "\nDEPTH " + std::to_string(picture.channels) +
+                           "\nMAXVAL 255\nTUPLTYPE " + tuple + "\nENDHDR\n",
                        picture.bytes);
 }
 
@@ -101,13 +98,10 @@ Bytes encode_png(const Packed& picture) {
     image.version = PNG_IMAGE_VERSION;
     image.width = static_cast<png_uint_32>(picture.size.width);
     image.height = static_cast<png_uint_32>(picture.size.height);
-    image.format = picture.channels == 1   ? PNG_FORMAT_GRAY
-                   : picture.channels == 3 ? PNG_FORMAT_RGB
-                                           : PNG_FORMAT_RGBA;
+    image.format = picture.channels == 1 ? PNG_FORMAT_GRAY : picture.channels == 3 ? PNG_FORMAT_RGB : PNG_FORMAT_RGBA;
     png_alloc_size_t length = PNG_IMAGE_PNG_SIZE_MAX(image);
     Bytes file(length);
-    const auto written =
-        png_image_write_to_memory(&image, file.data(), &length, 0, picture.bytes.data(), 0, nullptr);
+    const auto written = png_image_write_to_memory(&image, file.data(), &length, 0, picture.bytes.data(), 0, nullptr);
     if (written == 0) throw Error{"png: " + std::string{image.message}};
     file.resize(length);
     return file;
@@ -116,8 +110,7 @@ Bytes encode_png(const Packed& picture) {
 }  // namespace
 
 std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format) {
-    if (picture.clip.empty())
-        throw Error{"picture: the view's clip is empty; it must have at least one pixel"};
+    if (picture.clip.empty()) throw Error{"picture: the view's clip is empty; it must have at least one pixel"};
     switch (format) {
         case FileFormat::png:
             return encode_png(pack_as_is(picture));

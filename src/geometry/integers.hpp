@@ -19,16 +19,15 @@ constexpr std::int64_t ceil_div(std::int64_t numerator, std::int64_t denominator
     return numerator % denominator > 0 ? quotient + 1 : quotient;
 }
 
-// offset + floor((start + n * step) / denominator) for n = 0, 1, 2, ... by additions only, for denominator <=
-// 2^32 and n < 2^31.
+// offset + floor((start + n * step) / denominator) for n = 0, 1, 2, ... by additions only, for denominator <= 2^32
+// and n < 2^31.
 //
-// The fraction is kept in units of 2^-64, cut off; the bias of 2^-33 makes up for what the steps can lose,
-// and is less than the 2^-32 that separates a fraction below 1 from 1. So the floor is always exact.
+// The fraction is kept in units of 2^-64, cut off; the bias of 2^-33 makes up for what the steps can lose, and is
+// less than the 2^-32 that separates a fraction below 1 from 1. So the floor is always exact.
 class ExactSteps {
   public:
     constexpr ExactSteps() noexcept = default;
-    constexpr ExactSteps(std::int64_t offset, std::int64_t start, std::int64_t step,
-                         std::int64_t denominator) noexcept
+    constexpr ExactSteps(std::int64_t offset, std::int64_t start, std::int64_t step, std::int64_t denominator) noexcept
         : value_{floor_div(start, denominator)},
           step_{floor_div(step, denominator)},
           fraction_{fraction(start - value_ * denominator, denominator) + bias},
@@ -63,16 +62,14 @@ class ExactSteps {
 // The largest extent of an edge for which ShortSteps are exact.
 inline constexpr std::int64_t short_extent = (1 << 15) - 1;
 
-// The same for n < 2^15, denominator <= 2^16, |offset| < 2^30, |start| and |step| < 2^31, in one number with
-// 32 binary digits after the point. The bias of 2^-17 makes up for what the steps lose, and is less than the
-// 2^-16 that separates a fraction below 1 from 1.
+// The same for n < 2^15, denominator <= 2^16, |offset| < 2^30, |start| and |step| < 2^31, in one number with 32
+// binary digits after the point. The bias of 2^-17 makes up for what the steps lose, and is less than the 2^-16 that
+// separates a fraction below 1 from 1.
 class ShortSteps {
   public:
     constexpr ShortSteps() noexcept = default;
-    constexpr ShortSteps(std::int64_t offset, std::int64_t start, std::int64_t step,
-                         std::int64_t denominator) noexcept
-        : place_{offset * unit + scaled_ratio(start, denominator) + bias},
-          step_{scaled_ratio(step, denominator)} {}
+    constexpr ShortSteps(std::int64_t offset, std::int64_t start, std::int64_t step, std::int64_t denominator) noexcept
+        : place_{offset * unit + scaled_ratio(start, denominator) + bias}, step_{scaled_ratio(step, denominator)} {}
 
     [[nodiscard]] constexpr int value() const noexcept { return static_cast<int>(place_ >> 32U); }
     constexpr void advance() noexcept { place_ += step_; }
@@ -89,8 +86,7 @@ class ShortSteps {
     // floating-point one, which is the first guess, off by one at most.
     static constexpr std::int64_t scaled_ratio(std::int64_t numerator, std::int64_t denominator) noexcept {
         const auto scaled = numerator * unit;
-        auto quotient =
-            static_cast<std::int64_t>(static_cast<double>(scaled) / static_cast<double>(denominator));
+        auto quotient = static_cast<std::int64_t>(static_cast<double>(scaled) / static_cast<double>(denominator));
         while (quotient * denominator > scaled) --quotient;
         while ((quotient + 1) * denominator <= scaled) ++quotient;
         return quotient;

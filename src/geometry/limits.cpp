@@ -6,10 +6,9 @@
 
 namespace coldbrick::detail {
 
-void refuse(std::string_view shape, std::string_view field, std::int64_t value, std::int64_t least,
-            std::int64_t most) {
-    throw Error{std::string{shape} + ": " + std::string{field} + " is " + std::to_string(value) +
-                "; allowed is " + std::to_string(least) + " to " + std::to_string(most)};
+void refuse(std::string_view shape, std::string_view field, std::int64_t value, std::int64_t least, std::int64_t most) {
+    throw Error{std::string{shape} + ": " + std::string{field} + " is " + std::to_string(value) + "; allowed is " +
+                std::to_string(least) + " to " + std::to_string(most)};
 }
 
 void refuse_point(std::string_view shape, std::string_view field, Point point) {

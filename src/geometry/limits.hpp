@@ -7,13 +7,11 @@
 
 namespace coldbrick::detail {
 
-constexpr bool is_coordinate(int value) noexcept {
-    return value >= -max_coordinate && value <= max_coordinate;
-}
+constexpr bool is_coordinate(int value) noexcept { return value >= -max_coordinate && value <= max_coordinate; }
 
 // Throws Error "<shape>: <field> is <value>; allowed is <least> to <most>".
-[[noreturn]] void refuse(std::string_view shape, std::string_view field, std::int64_t value,
-                         std::int64_t least, std::int64_t most);
+[[noreturn]] void refuse(std::string_view shape, std::string_view field, std::int64_t value, std::int64_t least,
+                         std::int64_t most);
 
 // Throws the Error for a point of which a coordinate is beyond max_coordinate.
 [[noreturn]] void refuse_point(std::string_view shape, std::string_view field, Point point);

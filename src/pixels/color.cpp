@@ -25,8 +25,7 @@ constexpr int hex_value(char letter) noexcept {
 std::optional<Color> from_hex(std::string_view digits) noexcept {
     const auto is_short = digits.size() == 3 || digits.size() == 4;
     if (!is_short && digits.size() != 6 && digits.size() != 8) return std::nullopt;
-    if (std::any_of(digits.begin(), digits.end(), [](char c) { return hex_value(c) < 0; }))
-        return std::nullopt;
+    if (std::any_of(digits.begin(), digits.end(), [](char c) { return hex_value(c) < 0; })) return std::nullopt;
     auto channels = std::array<std::uint8_t, 4>{0, 0, 0, 255};
     const auto step = is_short ? std::size_t{1} : std::size_t{2};
     for (std::size_t i = 0; i < digits.size() / step; ++i) {
@@ -42,9 +41,9 @@ std::optional<Color> from_name(std::string_view text) noexcept {
         return std::lexicographical_compare(a.begin(), a.end(), b.begin(), b.end(),
                                             [](char p, char q) { return lower(p) < lower(q); });
     };
-    const auto* const found = std::lower_bound(
-        named_colors.begin(), named_colors.end(), text,
-        [&](const NamedColor& entry, std::string_view name) { return precedes(entry.name, name); });
+    const auto* const found =
+        std::lower_bound(named_colors.begin(), named_colors.end(), text,
+                         [&](const NamedColor& entry, std::string_view name) { return precedes(entry.name, name); });
     if (found == named_colors.end() || precedes(text, found->name)) return std::nullopt;
     return found->color;
 }

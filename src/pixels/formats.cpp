@@ -49,8 +49,8 @@ Color decode(const std::uint8_t* pixel) noexcept {
             .alpha = alpha ? pixel[alpha_place] : std::uint8_t{255}};
 }
 
-// Source-over on opaque pixels, byte by byte: (s*a + d*(255 - a)) / 255, rounded to the nearest. For t from 0
-// to 255*255, t / 255 rounded is (u + (u >> 8)) >> 8 with u = t + 128.
+// Source-over on opaque pixels, byte by byte: (s*a + d*(255 - a)) / 255, rounded to the nearest. For t from 0 to
+// 255*255, t / 255 rounded is (u + (u >> 8)) >> 8 with u = t + 128.
 class OpaqueBlend {
   public:
     OpaqueBlend(const std::uint8_t* pixel, std::size_t pixel_bytes, std::uint8_t alpha) noexcept
@@ -77,9 +77,9 @@ class OpaqueBlend {
     std::uint16_t rest_;
 };
 
-// Porter and Duff's over on straight alpha, each result the exact fraction rounded to the nearest (halves
-// up). With alphas a and b in 255ths, the new alpha is (255*a + b*(255 - a)) / 255, and the new colour is
-// (s*a*255 + d*b*(255 - a)) / (255*a + b*(255 - a)).
+// Porter and Duff's over on straight alpha, each result the exact fraction rounded to the nearest (halves up). With
+// alphas a and b in 255ths, the new alpha is (255*a + b*(255 - a)) / 255, and the new colour is (s*a*255 + d*b*(255 -
+// a)) / (255*a + b*(255 - a)).
 void over(std::uint8_t* pixel, const std::uint8_t* source) noexcept {
     const auto above = std::uint32_t{source[alpha_place]} * 255U;
     const auto below = std::uint32_t{pixel[alpha_place]} * (255U - source[alpha_place]);
@@ -111,8 +111,8 @@ void blend_opaque(const Surface& surface, std::span<const Span> spans, Color col
     blend_each(surface, spans, [&](std::uint8_t* pixels, std::size_t count) { blend(pixels, 3 * count); });
 }
 
-// On opaque pixels `over` is the opaque blend of all four bytes, alpha like a channel that is 255 in the
-// source; so stretches of opaque pixels take the fast way.
+// On opaque pixels `over` is the opaque blend of all four bytes, alpha like a channel that is 255 in the source; so
+// stretches of opaque pixels take the fast way.
 class AlphaBlend {
   public:
     AlphaBlend(const Pixel& source, const Pixel& full) noexcept
@@ -123,8 +123,7 @@ class AlphaBlend {
         while (count > 0) {
             const auto length = std::min(count, stretch);
             auto least_alpha = std::uint8_t{255};
-            for (std::size_t i = 0; i < length; ++i)
-                least_alpha = std::min(least_alpha, pixels[4 * i + alpha_place]);
+            for (std::size_t i = 0; i < length; ++i) least_alpha = std::min(least_alpha, pixels[4 * i + alpha_place]);
             if (least_alpha == 255) {
                 opaque_(pixels, 4 * length);
             } else {

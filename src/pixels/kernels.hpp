@@ -124,8 +124,8 @@ class PixelPattern {
         }
     }
 
-    // From the row, which is in the nearest cache. The processor's own string copy does not read the memory
-    // that it is about to overwrite, which plain stores do.
+    // From the row, which is in the nearest cache. The processor's own string copy does not read the memory that it
+    // is about to overwrite, which plain stores do.
     void copy(std::uint8_t* bytes, std::size_t count) const noexcept {
 #if defined(__x86_64__) && defined(__GNUC__)
         const auto* source = row_;

@@ -32,19 +32,23 @@ struct OpaqueWriter {
         }
     }
 
-    // Writes one pixel at each step along and, as the trace says, across; both in bytes. Rows far apart are
-    // rarely in the cache: memory is asked for some pixels before it is needed.
+    // Writes one pixel at each step along and, as the trace says, across; both in bytes. Rows far apart are rarely in
+    // the cache: memory is asked for some pixels before it is needed.
     static void write_trace(const OpaquePainter& painter, const Trace& trace, std::ptrdiff_t along,
                             std::ptrdiff_t across) noexcept {
         std::uint8_t pixel[pixel_bytes];
         std::memcpy(pixel, painter.pattern.pixel(), pixel_bytes);
         constexpr auto ahead = 12;
-        auto* at = painter.surface.top_left + trace.first * along;
+        auto* const top_left = painter.surface.top_left;
+        const auto address = reinterpret_cast<std::uintptr_t>(top_left);
+        auto offset = trace.first * along;
         auto place = trace.place;
         for (auto i = 0; i < trace.count; ++i) {
-            __builtin_prefetch(at + ahead * along + ((place + ahead * trace.step) >> 32U) * across, 1);
-            std::memcpy(at + (place >> 32U) * across, pixel, pixel_bytes);
-            at += along;
+            const auto offset_ahead = offset + ahead * along + ((place + ahead * trace.step) >> 32U) * across;
+            const auto address_ahead = address + static_cast<std::uintptr_t>(offset_ahead);
+            __builtin_prefetch(reinterpret_cast<const void*>(address_ahead), 1);  // may lie beyond the buffer
+            std::memcpy(top_left + offset + (place >> 32U) * across, pixel, pixel_bytes);
+            offset += along;
             place += trace.step;
         }
     }

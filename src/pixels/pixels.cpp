@@ -15,10 +15,8 @@ namespace coldbrick::detail {
 namespace {
 
 void check_size(std::string_view what, Size size) {
-    if (size.width < 1 || size.width > max_coordinate)
-        refuse(what, "size.width", size.width, 1, max_coordinate);
-    if (size.height < 1 || size.height > max_coordinate)
-        refuse(what, "size.height", size.height, 1, max_coordinate);
+    if (size.width < 1 || size.width > max_coordinate) refuse(what, "size.width", size.width, 1, max_coordinate);
+    if (size.height < 1 || size.height > max_coordinate) refuse(what, "size.height", size.height, 1, max_coordinate);
 }
 
 std::string in_words(Size size) { return std::to_string(size.width) + " x " + std::to_string(size.height); }
@@ -27,8 +25,7 @@ std::string in_words(Size size) { return std::to_string(size.width) + " x " + st
 template <class Use>
 void for_each_row(const Surface& from, const Surface& to, const Use& use) {
     for (int row = 0; row < from.clip.size.height; ++row) {
-        use(pixel_address(from, from.clip.at.x, from.clip.at.y + row), pixel_address(to, 0, row),
-            from.clip.size.width);
+        use(pixel_address(from, from.clip.at.x, from.clip.at.y + row), pixel_address(to, 0, row), from.clip.size.width);
     }
 }
 
@@ -40,9 +37,8 @@ Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& 
     const auto row_bytes = std::ptrdiff_t{memory.size.width} * pixel_bytes;
     const auto stride = memory.stride.value_or(row_bytes);
     if (memory.size.height > 1 && stride < row_bytes && stride > -row_bytes) {
-        throw Error{"pixels: stride is " + std::to_string(stride) + "; allowed is " +
-                    std::to_string(row_bytes) + " or more (a row of " + std::to_string(memory.size.width) +
-                    " pixels), or minus that"};
+        throw Error{"pixels: stride is " + std::to_string(stride) + "; allowed is " + std::to_string(row_bytes) +
+                    " or more (a row of " + std::to_string(memory.size.width) + " pixels), or minus that"};
     }
     return {.top_left = static_cast<std::uint8_t*>(memory.top_left),
             .stride = stride,
@@ -52,13 +48,11 @@ Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& 
 }
 
 Color color_at(const Surface& surface, Point pixel) {
-    if (!contains(surface.clip, pixel)) {
-        const auto [first, last] = std::pair{surface.clip.at, surface.clip.last()};
-        throw Error{"color_at: pixel " + std::to_string(pixel.x) + "," + std::to_string(pixel.y) +
-                    " is outside; allowed is " + std::to_string(first.x) + "," + std::to_string(first.y) +
-                    " to " + std::to_string(last.x) + "," + std::to_string(last.y)};
-    }
-    return surface.kernel->decode(pixel_address(surface, pixel.x, pixel.y));
+    if (contains(surface.clip, pixel)) return surface.kernel->decode(pixel_address(surface, pixel.x, pixel.y));
+    const auto in_words = [](Point p) { return std::to_string(p.x) + "," + std::to_string(p.y); };
+    const auto allowed = surface.clip.empty() ? "no pixel, as the view's clip is empty"
+                                              : in_words(surface.clip.at) + " to " + in_words(surface.clip.last());
+    throw Error{"color_at: pixel " + in_words(pixel) + " is outside; allowed is " + allowed};
 }
 
 std::size_t bitmap_bytes(Size size, int pixel_bytes) {
@@ -76,8 +70,7 @@ void clear(const Surface& surface, Color color) noexcept {
     if (surface.clip.empty()) return;
     PixelPattern pattern{*surface.kernel, color};
     const auto [at, size] = surface.clip;
-    const auto row_bytes =
-        static_cast<std::size_t>(size.width) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
+    const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
     for (int row = 0; row < size.height; ++row) {
         pattern.write(pixel_address(surface, at.x, at.y + row), row_bytes);
     }
@@ -86,8 +79,7 @@ void clear(const Surface& surface, Color color) noexcept {
 void convert(const Surface& from, const Surface& to) noexcept {
     for_each_row(from, to, [&](const std::uint8_t* source, std::uint8_t* result, int count) {
         if (from.kernel == to.kernel) {
-            std::memcpy(result, source,
-                        static_cast<std::size_t>(count * std::ptrdiff_t{to.kernel->pixel_bytes}));
+            std::memcpy(result, source, static_cast<std::size_t>(count * std::ptrdiff_t{to.kernel->pixel_bytes}));
             return;
         }
         for (int i = 0; i < count; ++i) {
@@ -123,8 +115,7 @@ void enlarge(const Surface& from, const Surface& to, int factor) noexcept {
         for (int x = 0; x < size.width; ++x, source += pixel_bytes) {
             for (int i = 0; i < factor; ++i, result += pixel_bytes) std::memcpy(result, source, pixel_bytes);
         }
-        for (int i = 1; i < factor; ++i)
-            std::memcpy(pixel_address(to, 0, row * factor + i), first, row_bytes);
+        for (int i = 1; i < factor; ++i) std::memcpy(pixel_address(to, 0, row * factor + i), first, row_bytes);
     }
 }
 

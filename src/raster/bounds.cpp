@@ -13,10 +13,8 @@ namespace {
 
 using detail::Edge;
 
-constexpr auto whole_line = detail::Window{.left = -max_coordinate,
-                                           .top = -max_coordinate,
-                                           .right = max_coordinate + 1,
-                                           .bottom = max_coordinate + 1};
+constexpr auto whole_line = detail::Window{
+    .left = -max_coordinate, .top = -max_coordinate, .right = max_coordinate + 1, .bottom = max_coordinate + 1};
 
 Box box_around(const std::vector<Point>& points) {
     auto box = Box{.at = points.front(), .size = {.width = 1, .height = 1}};
@@ -37,8 +35,8 @@ Box box_in_rows(const Filled& area, int first, int last) {
     return for_each_span(area, detail::box_of(rows), [](const Span&) {});
 }
 
-// Finds the columns of a polygon with shared edges: halves the rows, and leaves out those in which no edge
-// comes further left or right than what is known to be covered.
+// Finds the columns of a polygon with shared edges: halves the rows, and leaves out those in which no edge comes
+// further left or right than what is known to be covered.
 class ColumnSearch {
   public:
     ColumnSearch(const Filled& area, Box known) : area_{area}, known_{known} {

@@ -30,10 +30,10 @@ struct Edge {
 
 // The hairline of an edge (rule 3): in each row from upper.y to lower.y a run of one pixel or more.
 //
-// With dx, dy and t = y - upper.y, a steep edge has in its row the pixel nearest to x(t) = dx*t / dy, of two
-// the left: ceil(x(t) - 1/2) = floor((2*dx*t + dy - 1) / (2*dy)). In a flat edge, the k-th pixel from the
-// upper end lies in row t if t - 1/2 < dy*k / |dx| <= t + 1/2, so the last one of the row is k =
-// floor(|dx|*(2*t + 1) / (2*dy)) or the lower end.
+// With dx, dy and t = y - upper.y, a steep edge has in its row the pixel nearest to x(t) = dx*t / dy, of two the
+// left: ceil(x(t) - 1/2) = floor((2*dx*t + dy - 1) / (2*dy)). In a flat edge, the k-th pixel from the upper end lies
+// in row t if t - 1/2 < dy*k / |dx| <= t + 1/2, so the last one of the row is k = floor(|dx|*(2*t + 1) / (2*dy)) or
+// the lower end.
 //
 // Steps is ExactSteps, or ShortSteps for edges up to short_extent.
 template <class Steps>
@@ -98,8 +98,8 @@ class HairlineRows {
     Kind kind_;
 };
 
-// Where an edge of height 1 or more crosses the rows from upper.y to lower.y - 1, rounded up to a pixel: as
-// an empty run before the first pixel that is not left of the edge.
+// Where an edge of height 1 or more crosses the rows from upper.y to lower.y - 1, rounded up to a pixel: as an empty
+// run before the first pixel that is not left of the edge.
 template <class Steps>
 class CrossingRows {
   public:

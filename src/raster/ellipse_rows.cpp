@@ -40,9 +40,9 @@ Box checked_box(const Circle& circle) {
 
 namespace {
 
-// Rule 2: with X = 2(px - x) - (w - 1) and Y = 2(py - y) - (h - 1), the pixels with X*X*h*h + Y*Y*w*w <=
-// w*w*h*h, and those of the middle rows and columns. Reach says what |X| may be in the row Y: the largest of
-// the parity of w - 1. A floating-point root is only the first guess; whole numbers decide.
+// Rule 2: with X = 2(px - x) - (w - 1) and Y = 2(py - y) - (h - 1), the pixels with X*X*h*h + Y*Y*w*w <= w*w*h*h, and
+// those of the middle rows and columns. Reach says what |X| may be in the row Y: the largest of the parity of w - 1.
+// A floating-point root is only the first guess; whole numbers decide.
 template <class Reach>
 class EllipseRows {
   public:
@@ -121,8 +121,8 @@ struct EllipseReach {
     double ratio;
 };
 
-// For each diameter up to this, how many pixels of each row of the box lie left of the circle: counted by the
-// rule once, as small circles are drawn by the thousand.
+// For each diameter up to this, how many pixels of each row of the box lie left of the circle: counted by the rule
+// once, as small circles are drawn by the thousand.
 constexpr int largest_small = 32;
 
 struct SmallCircles {

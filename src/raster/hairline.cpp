@@ -10,27 +10,56 @@ namespace coldbrick::detail {
 
 namespace {
 
-// The whole of a short edge, as one pixel in each row if it is steep, else in each column.
-Box trace(const Edge& edge, const SpanReceiver& receiver) {
+// The steps from first to last; narrowed to those whose values are from least to most.
+struct StepRange {
+    std::int64_t first;
+    std::int64_t last;
+
+    void narrow(const ShortSteps& steps, int least, int most) noexcept {
+        constexpr std::int64_t unit = std::int64_t{1} << 32U;
+        const auto to_least = least * unit - steps.place();
+        const auto beyond_most = (std::int64_t{most} + 1) * unit - steps.place();
+        if (steps.step() > 0) {
+            first = std::max(first, ceil_div(to_least, steps.step()));
+            last = std::min(last, ceil_div(beyond_most, steps.step()) - 1);
+        } else if (steps.step() < 0) {
+            first = std::max(first, floor_div(-beyond_most, -steps.step()) + 1);
+            last = std::min(last, floor_div(-to_least, -steps.step()));
+        } else if (to_least > 0 || beyond_most <= 0) {
+            last = first - 1;
+        }
+    }
+};
+
+// A short edge, as one pixel in each row if it is steep, else in each column. Points are given by how far they lie
+// along the longer direction, from `begin` on, and across it.
+Box trace(const Edge& edge, const Window& window, const SpanReceiver& receiver) {
+    const auto steep = edge.steep();
     const auto along = std::max(edge.width(), edge.height());
     const auto across = std::min(edge.width(), edge.height());
     const auto leftward = edge.lower.x < edge.upper.x;
-    const auto start = along - 1;
-    const auto step = leftward ? -2 * across : 2 * across;
-    if (edge.steep()) {
-        const ShortSteps columns{edge.upper.x, start, step, 2 * along};
-        receiver.take_down(receiver.context, {.first = edge.upper.y,
-                                              .count = static_cast<int>(along + 1),
-                                              .place = columns.place(),
-                                              .step = columns.step()});
-    } else {
-        const ShortSteps rows{leftward ? edge.lower.y : edge.upper.y, start, step, 2 * along};
-        receiver.take_across(receiver.context, {.first = edge.left(),
-                                                .count = static_cast<int>(along + 1),
-                                                .place = rows.place(),
-                                                .step = rows.step()});
-    }
-    return Box::between({.from = edge.upper, .to = edge.lower});
+    const auto begin = steep ? edge.upper.y : edge.left();
+    const auto offset = steep ? edge.upper.x : (leftward ? edge.lower.y : edge.upper.y);
+    const ShortSteps steps{offset, along - 1, leftward ? -2 * across : 2 * across, 2 * along};
+
+    const auto [near, far] = steep ? std::pair{window.top, window.bottom} : std::pair{window.left, window.right};
+    auto range = StepRange{.first = std::max<std::int64_t>(0, std::int64_t{near} - begin),
+                           .last = std::min(along, std::int64_t{far} - 1 - begin)};
+    const auto [least, end] = steep ? std::pair{window.left, window.right} : std::pair{window.top, window.bottom};
+    const auto [low, high] = std::minmax({offset, static_cast<int>(offset + (leftward ? -across : across))});
+    if (low < least || high >= end) range.narrow(steps, least, end - 1);
+    if (range.first > range.last) return {};
+
+    const auto visible = Trace{.first = static_cast<int>(begin + range.first),
+                               .count = static_cast<int>(range.last - range.first + 1),
+                               .place = steps.place() + range.first * steps.step(),
+                               .step = steps.step()};
+    (steep ? receiver.take_down : receiver.take_across)(receiver.context, visible);
+    const auto point_at = [&](int k) {
+        const auto place = static_cast<int>((visible.place + k * visible.step) >> 32U);
+        return steep ? Point{.x = place, .y = visible.first + k} : Point{.x = visible.first + k, .y = place};
+    };
+    return Box::between({.from = point_at(0), .to = point_at(visible.count - 1)});
 }
 
 template <class Steps>
@@ -50,14 +79,11 @@ Box scan_edge(const Edge& edge, const Box& clip, const SpanReceiver& receiver) {
     const auto last = std::min(edge.lower.y, window.bottom - 1);
     if (first > last || edge.right() < window.left || edge.left() >= window.right) return {};
     const auto is_short = std::max(edge.width(), edge.height()) <= short_extent;
-    const auto inside = first == edge.upper.y && last == edge.lower.y && edge.left() >= window.left &&
-                        edge.right() < window.right;
     // In an edge much flatter than this, runs are long enough to be quicker.
     const auto has_short_runs = edge.height() > 0 && edge.width() < 8 * edge.height();
-    if (inside && is_short && has_short_runs && receiver.take_down != nullptr) return trace(edge, receiver);
+    if (is_short && has_short_runs && receiver.take_down != nullptr) return trace(edge, window, receiver);
     SpanBatch batch{window, receiver};
-    return is_short ? scan_rows<ShortSteps>(edge, first, last, batch)
-                    : scan_rows<ExactSteps>(edge, first, last, batch);
+    return is_short ? scan_rows<ShortSteps>(edge, first, last, batch) : scan_rows<ExactSteps>(edge, first, last, batch);
 }
 
 // Calls use(a, b) for each line of the path; a path of one point is a line from there to there.
@@ -94,9 +120,8 @@ Box scan_stroke(const Line& shape, const Box& clip, const SpanReceiver& receiver
 
 Box scan_stroke(const Polyline& shape, const Box& clip, const SpanReceiver& receiver) {
     check_polyline(shape);
-    return scan_merged(receiver, [&](const SpanReceiver& gather) {
-        return scan_lines(shape.through, shape.closed, clip, gather);
-    });
+    return scan_merged(
+        receiver, [&](const SpanReceiver& gather) { return scan_lines(shape.through, shape.closed, clip, gather); });
 }
 
 Box scan_stroke(const Polygon& shape, const Box& clip, const SpanReceiver& receiver) {

@@ -1,10 +1,9 @@
 // Polygons to spans.
 //
-// In each row the edges give runs of pixels that are covered in any case, sorted from left to right, and the
-// fill rule says after each whether the pixels up to the next one are inside. With inclusive edges these are
-// the runs of the hairlines: a run reaches up to the pixel at which its edge crosses the row, so no gap opens
-// between run and interior. With shared edges they are empty runs, each before the first pixel right of the
-// crossing or on it.
+// In each row the edges give runs of pixels that are covered in any case, sorted from left to right, and the fill
+// rule says after each whether the pixels up to the next one are inside. With inclusive edges these are the runs of
+// the hairlines: a run reaches up to the pixel at which its edge crosses the row, so no gap opens between run and
+// interior. With shared edges they are empty runs, each before the first pixel right of the crossing or on it.
 #include "geometry/limits.hpp"
 #include "raster/edge_rows.hpp"
 #include "raster/polygon_checks.hpp"
@@ -45,8 +44,7 @@ void check_polygon(const Polygon& polygon) {
 
 namespace {
 
-// An edge that has a part in the window, with the direction in which the outline goes along it: 1 down, -1
-// up.
+// An edge that has a part in the window, with the direction in which the outline goes along it: 1 down, -1 up.
 struct DirectedEdge {
     Edge edge;
     int first_row;  // the first in the window
@@ -90,8 +88,8 @@ void find_edges(const Polygon& polygon, const Window& window, std::pmr::vector<D
         auto from = ring.back();
         for (const auto to : ring) {
             const auto edge = Edge::between(from, to);
-            const auto visible = edge.upper.y < window.bottom && Kind::last_row(edge) >= window.top &&
-                                 edge.left() < window.right;
+            const auto visible =
+                edge.upper.y < window.bottom && Kind::last_row(edge) >= window.top && edge.left() < window.right;
             if (visible && Kind::counts(edge)) {
                 edges.push_back({.edge = edge,
                                  .first_row = std::max(edge.upper.y, window.top),
@@ -152,8 +150,7 @@ class RowSweep {
         sorted_ = true;
     }
 
-    // Rows in which edges neither begin nor end, up to the end or until the edges change places. Gives the
-    // next row.
+    // Rows in which edges neither begin nor end, up to the end or until the edges change places. Gives the next row.
     int add_rows(SpanBatch& batch, int y, int end) {
         const auto edges = std::span<Active>{active_};
         while (y < end && sorted_) sorted_ = add_row(batch, y++, edges, winding_mask_);
@@ -172,8 +169,8 @@ class RowSweep {
         return y + 1;
     }
 
-    // The runs, and what lies between them where the winding number, cut to the bits of the mask, is not 0.
-    // Each edge goes on to the next row. Says whether they are still sorted there.
+    // The runs, and what lies between them where the winding number, cut to the bits of the mask, is not 0. Each edge
+    // goes on to the next row. Says whether they are still sorted there.
     static bool add_row(SpanBatch& batch, int y, std::span<Active> edges, int winding_mask) {
         auto begin = edges.front().rows.run().left;
         auto end = begin;

@@ -1,5 +1,5 @@
-// The way from a rasteriser to a receiver: spans, in the order of their rows, are clipped to columns,
-// gathered, handed over some hundreds at a time, and the box around them is kept.
+// The way from a rasteriser to a receiver: spans, in the order of their rows, are clipped to columns, gathered,
+// handed over some hundreds at a time, and the box around them is kept.
 #pragma once
 
 #include "raster/window.hpp"
@@ -14,11 +14,10 @@ namespace coldbrick::detail {
 
 class SpanBatch {
   public:
-    SpanBatch(const Window& window, const SpanReceiver& receiver) noexcept
-        : window_{window}, receiver_{receiver} {}
+    SpanBatch(const Window& window, const SpanReceiver& receiver) noexcept : window_{window}, receiver_{receiver} {}
 
-    // Columns left to right - 1 of a row inside the window, as far as they are inside the window; none if
-    // right <= left.
+    // Columns left to right - 1 of a row inside the window, as far as they are inside the window; none if right <=
+    // left.
     void add(int y, int left, int right) {
         left = std::max(left, window_.left);
         right = std::min(right, window_.right);

@@ -112,8 +112,7 @@ std::optional<Ellipse> read_ellipse(Arguments& given) {
     }
     const auto center = given.point("center");
     const auto radii = given.radii("radii");
-    return center && radii ? std::optional{Ellipse::around({.center = *center, .radii = *radii})}
-                           : std::nullopt;
+    return center && radii ? std::optional{Ellipse::around({.center = *center, .radii = *radii})} : std::nullopt;
 }
 
 std::optional<Polygon> read_polygon(Arguments& given) {
@@ -183,8 +182,7 @@ void check_start(const std::vector<Statement>& statements, Faults& faults) {
         return;
     }
     const auto& first = statements[0].words[0];
-    const auto is_drawing =
-        first.text != "sheet" && std::find(verbs.begin(), verbs.end(), first.text) != verbs.end();
+    const auto is_drawing = first.text != "sheet" && std::find(verbs.begin(), verbs.end(), first.text) != verbs.end();
     if (is_drawing) faults.add(first, "the first statement must be the sheet", advice);
 }
 
@@ -194,8 +192,8 @@ void evaluate_sheet(const ParsedStatement& statement, ValueReader& values, Fault
     const auto ground = given.has("ink") ? given.color("ink") : std::optional{gray(255)};
     if (!size || !ground) return;
     constexpr auto most_pixel_bytes = 4U;
-    const auto bytes = std::uint64_t{most_pixel_bytes} * static_cast<unsigned>(size->width) *
-                       static_cast<unsigned>(size->height);
+    const auto bytes =
+        std::uint64_t{most_pixel_bytes} * static_cast<unsigned>(size->width) * static_cast<unsigned>(size->height);
     if (bytes > max_bitmap_bytes) {
         const auto& word = statement.arguments.front().keyword.text == "size"
                                ? statement.arguments.front().values.front()
@@ -212,10 +210,8 @@ void evaluate_drawing(const ParsedStatement& statement, ValueReader& values, Fau
     auto figure = read_figure(statement.words(), given);
     const auto ink = given.color("ink");
     if (!figure || !ink) return;
-    scene.calls.push_back({.figure = std::move(*figure),
-                           .ink = *ink,
-                           .place = statement.verb.place,
-                           .words = statement.words()});
+    scene.calls.push_back(
+        {.figure = std::move(*figure), .ink = *ink, .place = statement.verb.place, .words = statement.words()});
 }
 
 }  // namespace detail

@@ -29,8 +29,7 @@ inline constexpr auto keywords = std::to_array<Keyword>({{"at", Takes::one_value
                                                          {"to", Takes::one_value}});
 
 inline constexpr auto verbs = std::to_array<std::string_view>({"fill", "mark", "sheet", "stroke"});
-inline constexpr auto shapes =
-    std::to_array<std::string_view>({"box", "circle", "ellipse", "line", "polygon"});
+inline constexpr auto shapes = std::to_array<std::string_view>({"box", "circle", "ellipse", "line", "polygon"});
 
 // One way to say where a figure is: keywords that it needs, and those that may be left out.
 struct Form {

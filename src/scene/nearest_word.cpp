@@ -6,8 +6,8 @@ namespace coldbrick {
 
 namespace {
 
-// How many letters must be put in, left out, changed or swapped with their neighbour: the optimal string
-// alignment distance.
+// How many letters must be put in, left out, changed or swapped with their neighbour: the optimal string alignment
+// distance.
 std::size_t distance(std::string_view a, std::string_view b) {
     std::vector<std::vector<std::size_t>> steps(a.size() + 1, std::vector<std::size_t>(b.size() + 1));
     for (std::size_t i = 0; i <= a.size(); ++i) steps[i][0] = i;

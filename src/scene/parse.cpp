@@ -70,8 +70,7 @@ std::string forms_in_words(const std::vector<Form>& forms) {
 // Cuts the words after verb and shape into arguments.
 class ArgumentReader {
   public:
-    ArgumentReader(const std::vector<Word>& words, std::size_t begin, const std::vector<Form>& forms,
-                   Faults& faults)
+    ArgumentReader(const std::vector<Word>& words, std::size_t begin, const std::vector<Form>& forms, Faults& faults)
         : words_{words}, at_{begin}, known_{keywords_of(forms)}, faults_{faults} {}
 
     std::vector<Argument> read() {
@@ -93,9 +92,7 @@ class ArgumentReader {
     }
 
   private:
-    [[nodiscard]] bool at_value() const {
-        return at_ < words_.size() && find_keyword(words_[at_].text) == nullptr;
-    }
+    [[nodiscard]] bool at_value() const { return at_ < words_.size() && find_keyword(words_[at_].text) == nullptr; }
 
     std::vector<Word> values(const Keyword& keyword) {
         std::vector<Word> result;
@@ -115,14 +112,13 @@ class ArgumentReader {
         return word.find_first_of(",0123456789(") != std::string_view::npos;
     }
 
-    // Says so once, and leaves out the words up to the next keyword, which would be told as wrong only for
-    // this.
+    // Says so once, and leaves out the words up to the next keyword, which would be told as wrong only for this.
     void refuse_word(const Word& word) {
         const auto looks_like_value = could_be_pair(word.text) || word.text.starts_with('#');
-        faults_.add(word,
-                    looks_like_value ? quoted(word.text) + " has no keyword before it"
-                                     : "unknown keyword " + quoted(word.text),
-                    suggestion(word.text, known_));
+        faults_.add(
+            word,
+            looks_like_value ? quoted(word.text) + " has no keyword before it" : "unknown keyword " + quoted(word.text),
+            suggestion(word.text, known_));
         while (at_value()) ++at_;
     }
 
@@ -139,18 +135,15 @@ void check_form(const ParsedStatement& statement, const std::vector<Form>& forms
         return std::any_of(statement.arguments.begin(), statement.arguments.end(),
                            [&](const Argument& a) { return a.keyword.text == name; });
     };
-    const auto matches = [&](const Form& form) {
-        return std::count_if(form.needed.begin(), form.needed.end(), gives);
-    };
-    const auto& form = *std::max_element(
-        forms.begin(), forms.end(), [&](const Form& a, const Form& b) { return matches(a) < matches(b); });
+    const auto matches = [&](const Form& form) { return std::count_if(form.needed.begin(), form.needed.end(), gives); };
+    const auto& form = *std::max_element(forms.begin(), forms.end(),
+                                         [&](const Form& a, const Form& b) { return matches(a) < matches(b); });
     for (std::size_t i = 0; i < statement.arguments.size(); ++i) {
         const auto& keyword = statement.arguments[i].keyword;
         const auto first = std::find_if(statement.arguments.begin(), statement.arguments.end(),
                                         [&](const Argument& a) { return a.keyword.text == keyword.text; });
         const auto is_repeat = first != statement.arguments.begin() + static_cast<std::ptrdiff_t>(i);
-        const auto may_repeat =
-            keyword.text == "through" && statement.shape && statement.shape->text == "polygon";
+        const auto may_repeat = keyword.text == "through" && statement.shape && statement.shape->text == "polygon";
         if (!includes(form.needed, keyword.text) && !includes(form.optional, keyword.text)) {
             faults.add(keyword, quoted(keyword.text) + " does not belong here",
                        quoted(words) + " takes " + forms_in_words(forms));
@@ -181,8 +174,7 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
     ParsedStatement parsed{.verb = words[0], .shape = std::nullopt, .arguments = {}};
     const auto verb = std::string_view{words[0].text};
     if (!includes(verbs, verb)) {
-        faults.add(words[0], "unknown statement " + quoted(verb),
-                   suggestion(verb, {verbs.begin(), verbs.end()}));
+        faults.add(words[0], "unknown statement " + quoted(verb), suggestion(verb, {verbs.begin(), verbs.end()}));
         return std::nullopt;
     }
     if (verb == "fill" || verb == "stroke") {
@@ -196,8 +188,7 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
     const auto& forms = forms_of(parsed.words());
     if (forms.empty()) {
         const auto is_line = parsed.shape->text == "line";
-        faults.add(*parsed.shape,
-                   is_line ? "a line cannot be filled" : "unknown shape " + quoted(words[1].text),
+        faults.add(*parsed.shape, is_line ? "a line cannot be filled" : "unknown shape " + quoted(words[1].text),
                    advice_for_shape(verb, words[1].text));
         return std::nullopt;
     }

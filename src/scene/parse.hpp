@@ -22,8 +22,8 @@ struct ParsedStatement {
     [[nodiscard]] std::string words() const { return shape ? verb.text + " " + shape->text : verb.text; }
 };
 
-// The tree of one statement, checked against the grammar: known words, each keyword once, with as many values
-// as it takes, and all that the statement needs. Empty if there were faults, then or before.
+// The tree of one statement, checked against the grammar: known words, each keyword once, with as many values as it
+// takes, and all that the statement needs. Empty if there were faults, then or before.
 [[nodiscard]] std::optional<ParsedStatement> parse_statement(const Statement& statement, Faults& faults);
 
 }  // namespace coldbrick::detail

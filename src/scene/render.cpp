@@ -24,11 +24,9 @@ std::string side_of(const Box& box, const Box& sheet) {
 std::string reason(const Box& around, const Box& sheet) {
     if (around.empty()) return "it covers no pixel at all";
     if (!intersection(around, sheet).empty()) {
-        return "it lies within " + in_words(around) + ", but none of its pixels is on the sheet, " +
-               in_words(sheet);
+        return "it lies within " + in_words(around) + ", but none of its pixels is on the sheet, " + in_words(sheet);
     }
-    return "it lies at " + in_words(around) + ", " + side_of(around, sheet) + " the sheet, " +
-           in_words(sheet);
+    return "it lies at " + in_words(around) + ", " + side_of(around, sheet) + " the sheet, " + in_words(sheet);
 }
 
 }  // namespace

@@ -102,9 +102,8 @@ std::optional<double> ValueReader::number(const Word& word) {
         const auto near = nearest_word(token_of(fault), expressions_->names());
         const auto is_name = fault.GetCode() == mu::ecUNASSIGNABLE_TOKEN;
         faults_.add(part_of(word, at, std::min(at + length, word.text.size())), describe(fault),
-                    is_name && !near.empty()
-                        ? "did you mean " + quoted(near) + "?"
-                        : "a value is a number, or an expression such as 18+4*25 or (18 + 100)");
+                    is_name && !near.empty() ? "did you mean " + quoted(near) + "?"
+                                             : "a value is a number, or an expression such as 18+4*25 or (18 + 100)");
     }
     return std::nullopt;
 }
@@ -151,12 +150,11 @@ std::optional<Color> ValueReader::color(const Word& word) {
     names.reserve(named_colors.size());
     for (const auto& entry : named_colors) names.push_back(entry.name);
     const auto near = nearest_word(word.text, names);
-    faults_.add(
-        word, quoted(word.text) + " is no colour",
-        near.empty()
-            ? "allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "
-              "and gray(196)"
-            : "did you mean " + quoted(near) + "?");
+    faults_.add(word, quoted(word.text) + " is no colour",
+                near.empty()
+                    ? "allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "
+                      "and gray(196)"
+                    : "did you mean " + quoted(near) + "?");
     return std::nullopt;
 }
 
@@ -167,17 +165,15 @@ std::optional<Color> ValueReader::color_function(const Word& word, std::size_t o
     };
     constexpr auto forms = std::to_array<Form>({{"rgb", 3}, {"rgba", 4}, {"gray", 1}});
     const auto name = std::string_view{word.text}.substr(0, open);
-    const auto* const form =
-        std::find_if(forms.begin(), forms.end(), [&](const Form& f) { return f.name == name; });
+    const auto* const form = std::find_if(forms.begin(), forms.end(), [&](const Form& f) { return f.name == name; });
     if (form == forms.end()) {
-        faults_.add(part_of(word, 0, open), quoted(name) + " is no kind of colour",
-                    "allowed are rgb, rgba and gray");
+        faults_.add(part_of(word, 0, open), quoted(name) + " is no kind of colour", "allowed are rgb, rgba and gray");
         return std::nullopt;
     }
     const auto parts = split_at_commas(part_of(word, open + 1, word.text.size() - 1));
     if (parts.size() != form->values) {
-        faults_.add(word, std::string{name} + " takes " + std::to_string(form->values) +
-                              " values; given are " + std::to_string(parts.size()));
+        faults_.add(word, std::string{name} + " takes " + std::to_string(form->values) + " values; given are " +
+                              std::to_string(parts.size()));
         return std::nullopt;
     }
     auto channels = std::array<std::uint8_t, 4>{0, 0, 0, 255};

@@ -7,9 +7,7 @@ namespace coldbrick::detail {
 
 namespace {
 
-constexpr bool is_space(char c) noexcept {
-    return c == ' ' || c == '\t' || c == '\v' || c == '\f' || c == '\r';
-}
+constexpr bool is_space(char c) noexcept { return c == ' ' || c == '\t' || c == '\v' || c == '\f' || c == '\r'; }
 
 // Cuts one line into words.
 class LineSplitter {
@@ -88,15 +86,13 @@ int character_count(std::string_view text) noexcept {
 Word part_of(const Word& word, std::size_t begin, std::size_t end) {
     const auto text = std::string_view{word.text};
     return {.text = std::string{text.substr(begin, end - begin)},
-            .place = {.line = word.place.line,
-                      .column = word.place.column + character_count(text.substr(0, begin))}};
+            .place = {.line = word.place.line, .column = word.place.column + character_count(text.substr(0, begin))}};
 }
 
 std::string quoted(std::string_view text) {
     constexpr std::size_t longest = 40;
     std::string result{'\''};
-    for (const auto c : text.substr(0, longest))
-        result += static_cast<unsigned char>(c) < 0x20U || c == 0x7f ? '?' : c;
+    for (const auto c : text.substr(0, longest)) result += static_cast<unsigned char>(c) < 0x20U || c == 0x7f ? '?' : c;
     if (text.size() > longest) result += "...";
     result += '\'';
     return result;

@@ -49,8 +49,7 @@ class Faults {
 // The lines of a text, without their ends (LF or CRLF).
 [[nodiscard]] std::vector<std::string_view> lines_of(std::string_view text);
 
-// The statements, without comments and empty lines. A statement goes on after a line that ends with a
-// backslash.
+// The statements, without comments and empty lines. A statement goes on after a line that ends with a backslash.
 [[nodiscard]] std::vector<Statement> split_statements(std::string_view text, Faults& faults);
 
 }  // namespace coldbrick::detail
