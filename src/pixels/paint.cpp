@@ -32,35 +32,41 @@ struct OpaqueWriter {
         }
     }
 
-    // Writes one pixel at each step along and, as the trace says, across; both in bytes. Rows far apart are rarely in
-    // the cache: memory is asked for some pixels before it is needed.
+    // Writes one pixel at each step along and, as the trace says, across; both in bytes. `before` is called with each
+    // offset and place first.
+    template <class Before>
     static void write_trace(const OpaquePainter& painter, const Trace& trace, std::ptrdiff_t along,
-                            std::ptrdiff_t across) noexcept {
+                            std::ptrdiff_t across, const Before& before) noexcept {
         std::uint8_t pixel[pixel_bytes];
         std::memcpy(pixel, painter.pattern.pixel(), pixel_bytes);
-        constexpr auto ahead = 12;
         auto* const top_left = painter.surface.top_left;
-        const auto address = reinterpret_cast<std::uintptr_t>(top_left);
         auto offset = trace.first * along;
         auto place = trace.place;
         for (auto i = 0; i < trace.count; ++i) {
-            const auto offset_ahead = offset + ahead * along + ((place + ahead * trace.step) >> 32U) * across;
-            const auto address_ahead = address + static_cast<std::uintptr_t>(offset_ahead);
-            __builtin_prefetch(reinterpret_cast<const void*>(address_ahead), 1);  // may lie beyond the buffer
+            before(offset, place);
             std::memcpy(top_left + offset + (place >> 32U) * across, pixel, pixel_bytes);
             offset += along;
             place += trace.step;
         }
     }
 
+    // Each pixel lies in another row, which is rarely in the nearest cache: memory is asked for some rows ahead.
     static void write_down(void* context, const Trace& by_row) noexcept {
+        constexpr auto ahead = 12;
         const auto& painter = painter_of(context);
-        write_trace(painter, by_row, painter.surface.stride, pixel_bytes);
+        const auto offset_ahead = ahead * painter.surface.stride;
+        const auto place_ahead = ahead * by_row.step;
+        const auto top_left = reinterpret_cast<std::uintptr_t>(painter.surface.top_left);
+        const auto ask_ahead = [=](std::ptrdiff_t offset, std::int64_t place) {
+            const auto wanted = offset + offset_ahead + ((place + place_ahead) >> 32U) * pixel_bytes;
+            __builtin_prefetch(reinterpret_cast<const void*>(top_left + static_cast<std::uintptr_t>(wanted)), 1);
+        };
+        write_trace(painter, by_row, painter.surface.stride, pixel_bytes, ask_ahead);
     }
 
     static void write_across(void* context, const Trace& by_column) noexcept {
         const auto& painter = painter_of(context);
-        write_trace(painter, by_column, pixel_bytes, painter.surface.stride);
+        write_trace(painter, by_column, pixel_bytes, painter.surface.stride, [](std::ptrdiff_t, std::int64_t) {});
     }
 
     static SpanReceiver receiver(OpaquePainter& painter) noexcept {
