@@ -1,8 +1,9 @@
-// Times all pairs and prints their ratios. Repetitions of all benchmarks are mixed, and medians are compared, so that
-// a machine that is busy for a while does not favour one side.
+// Times all pairs and prints their ratios. Both sides of a pair are called in turn, and the median of the ratios is
+// taken, so that a machine that is slower for a while does not favour one side.
 #include "pairs.hpp"
 
 #include <algorithm>
+#include <chrono>
 #include <cstdio>
 #include <map>
 #include <vector>
@@ -16,46 +17,70 @@ std::vector<Pair>& pairs() {
     return all;
 }
 
-constexpr auto reference_suffix = " (reference)";
+double median(std::vector<double>& values) {
+    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+    std::nth_element(values.begin(), middle, values.end());
+    return *middle;
+}
 
-// Gathers the seconds of each repetition.
+// For each of so many calls.
+double seconds(const std::function<void()>& call, int calls) {
+    const auto start = std::chrono::steady_clock::now();
+    for (int i = 0; i < calls; ++i) call();
+    return std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count() / calls;
+}
+
+constexpr auto other_counter = "reference";
+constexpr auto ratio_counter = "ratio";
+
+// The time that is counted is ours; the counters have the medians of the reference's time and of the ratios.
+void time_pair(benchmark::State& state, const Pair& pair) {
+    std::vector<double> ours;
+    std::vector<double> others;
+    std::vector<double> ratios;
+    // Some milliseconds of the one, then of the other.
+    constexpr auto turn = 4e-3;
+    const auto calls = std::max(1, static_cast<int>(turn / seconds(pair.ours, 1)));
+    for (auto _ : state) {
+        ours.push_back(seconds(pair.ours, calls));
+        others.push_back(seconds(pair.other, calls));
+        ratios.push_back(ours.back() / others.back());
+        state.SetIterationTime(ours.back() * calls);
+    }
+    state.counters["ours"] = median(ours);
+    state.counters[other_counter] = median(others);
+    state.counters[ratio_counter] = median(ratios);
+}
+
+// Keeps the counters of each pair.
 class Collector : public benchmark::BenchmarkReporter {
   public:
     bool ReportContext(const Context&) override { return true; }
     void ReportRuns(const std::vector<Run>& runs) override {
-        for (const auto& run : runs) {
-            if (run.run_type != Run::RT_Iteration) continue;
-            times_[run.run_name.function_name].push_back(run.real_accumulated_time /
-                                                         static_cast<double>(run.iterations));
-        }
+        for (const auto& run : runs) results_[run.run_name.function_name] = run.counters;
     }
 
-    // The median, in nanoseconds; 0 if it was not run.
-    double median(const std::string& name) {
-        auto& times = times_[name];
-        if (times.empty()) return 0;
-        std::sort(times.begin(), times.end());
-        return times[times.size() / 2] * 1e9;
+    // Null if the pair was not run.
+    const benchmark::UserCounters* result(const std::string& name) const {
+        const auto found = results_.find(name);
+        return found == results_.end() ? nullptr : &found->second;
     }
 
   private:
-    std::map<std::string, std::vector<double>> times_;
+    std::map<std::string, benchmark::UserCounters> results_;
 };
 
-void time_calls(benchmark::State& state, const std::function<void()>& call) {
-    for (auto _ : state) call();
-}
-
-void print_table(Collector& collector) {
+void print_table(const Collector& collector) {
     std::printf("| what is drawn | time | reference | time | ratio | asked |\n|---|--:|---|--:|--:|--:|\n");
     for (const auto& pair : pairs()) {
-        const auto ours = collector.median(pair.name) / pair.items;
-        const auto other = collector.median(pair.name + reference_suffix) / pair.items;
-        if (ours <= 0 || other <= 0) continue;
+        const auto* const result = collector.result(pair.name);
+        if (result == nullptr) continue;
+        const auto ours = result->at("ours") * 1e9 / pair.items;
+        const auto other = result->at(other_counter) * 1e9 / pair.items;
         const auto* const unit = ours >= 10000 ? "µs" : "ns";
         const auto scale = ours >= 10000 ? 1000.0 : 1.0;
         std::printf("| %s | %.1f %s | %s | %.1f %s | %.2f | ", pair.name.c_str(), ours / scale, unit,
-                    pair.reference.c_str(), other / scale, unit, ours / other);
+                    pair.reference.c_str(), other / scale, unit, static_cast<double>(result->at(ratio_counter)));
         if (pair.allowed > 0) {
             std::printf("%.2f |\n", pair.allowed);
         } else {
@@ -74,18 +99,10 @@ int main(int argc, char** argv) {
     bench::add_fills();
     bench::add_small_shapes();
     for (const auto& pair : bench::pairs()) {
-        const auto time = [](const std::string& name, const std::function<void()>& call) {
-            benchmark::RegisterBenchmark(name.c_str(), bench::time_calls, call)->Repetitions(15)->MinTime(0.03);
-        };
-        time(pair.name, pair.ours);
-        time(pair.name + bench::reference_suffix, pair.other);
+        benchmark::RegisterBenchmark(pair.name.c_str(), bench::time_pair, pair)->UseManualTime()->MinTime(0.4);
     }
-    auto arguments = std::vector<char*>(argv, argv + argc);
-    char mixed[] = "--benchmark_enable_random_interleaving=true";
-    arguments.insert(arguments.begin() + 1, mixed);
-    auto count = static_cast<int>(arguments.size());
-    benchmark::Initialize(&count, arguments.data());
-    if (benchmark::ReportUnrecognizedArguments(count, arguments.data())) return 2;
+    benchmark::Initialize(&argc, argv);
+    if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
     bench::Collector collector;
     benchmark::RunSpecifiedBenchmarks(&collector);
     bench::print_table(collector);
