@@ -19,8 +19,12 @@ template <class Rows>
 Box scan_inside(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
     SpanBatch batch{window_of(clip), receiver};
     const auto first = std::max(rows.top(), batch.window().top);
-    const auto last = std::min(rows.bottom(), batch.window().bottom) - 1;
-    batch.add_rows(first, last, [&](int y) { return rows.run(y); });
+    const auto end = std::min(rows.bottom(), batch.window().bottom);
+    batch.add_rows(first, end, [&](int y, const auto& emit) {
+        const auto run = rows.run(y);
+        emit(run.left, run.right);
+        return true;
+    });
     return batch.finish();
 }
 
@@ -34,19 +38,20 @@ Box scan_outline(const Rows& rows, const Box& clip, const SpanReceiver& receiver
     constexpr auto nothing = Run{.left = 0, .right = 0};
     auto above = begin > rows.top() ? rows.run(begin - 1) : nothing;
     auto here = rows.run(begin);
-    for (auto y = begin; y < end; ++y) {
+    batch.add_rows(begin, end, [&](int y, const auto& emit) {
         const auto below = y + 1 < rows.bottom() ? rows.run(y + 1) : nothing;
         const auto inner = Run{.left = std::max({here.left + 1, above.left, below.left}),
                                .right = std::min({here.right - 1, above.right, below.right})};
         if (inner.left < inner.right) {
-            batch.add(y, here.left, inner.left);
-            batch.add(y, inner.right, here.right);
+            emit(here.left, inner.left);
+            emit(inner.right, here.right);
         } else {
-            batch.add(y, here.left, here.right);
+            emit(here.left, here.right);
         }
         above = here;
         here = below;
-    }
+        return true;
+    });
     return batch.finish();
 }
 

@@ -65,10 +65,10 @@ Box trace(const Edge& edge, const Window& window, const SpanReceiver& receiver) 
 template <class Steps>
 Box scan_rows(const Edge& edge, int first, int last, SpanBatch& batch) {
     HairlineRows<Steps> rows{edge, first};
-    batch.add_rows(first, last, [&](int) {
-        const auto run = rows.run();
+    batch.add_rows(first, last + 1, [&](int, const auto& emit) {
+        emit(rows.run().left, rows.run().right);
         rows.advance();
-        return run;
+        return true;
     });
     return batch.finish();
 }

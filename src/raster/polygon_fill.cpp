@@ -150,10 +150,20 @@ class RowSweep {
         sorted_ = true;
     }
 
-    // Rows in which edges neither begin nor end, up to the end or until the edges change places. Gives the next row.
+    // Rows up to the end, or until the edges change places. Gives the next row.
     int add_rows(SpanBatch& batch, int y, int end) {
         const auto edges = std::span<Active>{active_};
-        while (y < end && sorted_) sorted_ = add_row(batch, y++, edges, winding_mask_);
+        const auto mask = winding_mask_;
+        const auto window_end = batch.window().right;
+        if (edges.size() < SpanBatch::most_in_row) {
+            return batch.add_rows(y, end, [&](int, const auto& emit) {
+                sorted_ = add_row(edges, mask, window_end, emit);
+                return sorted_;
+            });
+        }
+        for (sorted_ = true; sorted_ && y < end; ++y) {
+            sorted_ = add_row(edges, mask, window_end, [&](int left, int right) { batch.add(y, left, right); });
+        }
         return y;
     }
 
@@ -162,7 +172,7 @@ class RowSweep {
         if constexpr (!Kind::crosses_last_row) {
             for (auto& edge : active_) edge.direction = edge.last_row == y ? 0 : edge.direction;
         }
-        sorted_ = add_row(batch, y, active_, winding_mask_);
+        add_rows(batch, y, y + 1);
         std::erase_if(active_, [y](const Active& edge) { return edge.last_row == y; });
         next_end_ = std::numeric_limits<int>::max();
         for (const auto& edge : active_) next_end_ = std::min(next_end_, edge.last_row);
@@ -171,29 +181,31 @@ class RowSweep {
 
     // The runs, and what lies between them where the winding number, cut to the bits of the mask, is not 0. Each edge
     // goes on to the next row. Says whether they are still sorted there.
-    static bool add_row(SpanBatch& batch, int y, std::span<Active> edges, int winding_mask) {
+    template <class Emit>
+    static bool add_row(std::span<Active> edges, int winding_mask, int window_end, const Emit& emit) {
         auto begin = edges.front().rows.run().left;
         auto end = begin;
         auto winding = 0;
         auto next_left = std::numeric_limits<int>::min();
-        auto sorted = true;
+        auto places_changed = 0U;
         for (auto& edge : edges) {
             const auto [left, right] = edge.rows.run();
             const auto inside = (winding & winding_mask) != 0;
             if (!inside && left > end) {
-                batch.add(y, begin, end);
+                emit(begin, end);
                 begin = left;
             }
             end = std::max(end, right);
             winding += edge.direction;
             edge.rows.advance();
-            sorted = sorted && next_left <= edge.rows.run().left;
-            next_left = edge.rows.run().left;
+            const auto next = edge.rows.run().left;
+            places_changed |= static_cast<unsigned>(next < next_left);
+            next_left = next;
         }
         // Edges right of the window are not among the active ones.
-        if ((winding & winding_mask) != 0) end = std::max(end, batch.window().right);
-        batch.add(y, begin, end);
-        return sorted;
+        if ((winding & winding_mask) != 0) end = std::max(end, window_end);
+        emit(begin, end);
+        return places_changed == 0;
     }
 
     // Polygons of a few dozen vertices need no memory but this.

@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <limits>
+#include <utility>
 #include <vector>
 
 namespace coldbrick::detail {
@@ -28,14 +29,36 @@ class SpanBatch {
         right_ = std::max(right_, right);
     }
 
-    // The same for each row from first to last, with run_of(y) giving left and right.
-    template <class RunOf>
-    void add_rows(int first, int last, const RunOf& run_of) {
-        while (first <= last) {
-            const auto end = last - first < chunk ? last : first + (chunk - 1);
-            add_chunk(first, end, run_of);
-            first = end + 1;
+    // The most spans that add_rows() takes for one row.
+    static constexpr int most_in_row = 64;
+
+    // The same for rows from y to end - 1: emit_row(y, emit) calls emit(left, right) for each span of the row, up to
+    // most_in_row of them, and says whether to go on. Gives the row after the last one.
+    template <class EmitRow>
+    int add_rows(int y, int end, const EmitRow& emit_row) {
+        const auto [first_column, columns_end] = std::pair{window_.left, window_.right};
+        for (auto more = true; more && y < end;) {
+            auto* next = room();
+            auto* const full = spans_ + (capacity - most_in_row);
+            auto [least, most] = std::pair{left_, right_};
+            while (more && y < end && next <= full) {
+                const auto emit = [&](int left, int right) {
+                    left = std::max(left, first_column);
+                    right = std::min(right, columns_end);
+                    *next = {.y = y, .x = left, .length = right - left};
+                    if (left >= right) return;
+                    ++next;
+                    least = std::min(least, left);
+                    most = std::max(most, right);
+                };
+                more = emit_row(y, emit);
+                ++y;
+            }
+            count_ = static_cast<std::size_t>(next - spans_);
+            left_ = least;
+            right_ = most;
         }
+        return y;
     }
 
     // Hands over what is left, and returns the box around all spans.
@@ -47,33 +70,11 @@ class SpanBatch {
     [[nodiscard]] const Window& window() const noexcept { return window_; }
 
   private:
-    static constexpr int chunk = 64;
-    static constexpr std::size_t capacity = 4UL * chunk;
+    static constexpr std::size_t capacity = 4UL * most_in_row;
 
-    template <class RunOf>
-    void add_chunk(int first, int last, const RunOf& run_of) {
-        auto* const begin = room();
-        auto* end = begin;
-        auto least = left_;
-        auto most = right_;
-        for (auto y = first; y <= last; ++y) {
-            const auto run = run_of(y);
-            const auto left = std::max(run.left, window_.left);
-            const auto right = std::min(run.right, window_.right);
-            *end = {.y = y, .x = left, .length = right - left};
-            if (left >= right) continue;
-            ++end;
-            least = std::min(least, left);
-            most = std::max(most, right);
-        }
-        count_ = static_cast<std::size_t>(end - spans_);
-        left_ = least;
-        right_ = most;
-    }
-
-    // Where the next spans go: there is room for a chunk of them.
+    // Where the next spans go: there is room for those of a row.
     Span* room() {
-        if (count_ > capacity - chunk) deliver();
+        if (count_ > capacity - most_in_row) deliver();
         return spans_ + count_;
     }
 
