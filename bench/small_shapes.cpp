@@ -16,19 +16,22 @@ using namespace coldbrick;
 constexpr auto sheet = Size{.width = 1920, .height = 1080};
 constexpr auto ink = Color{.red = 0xe8, .green = 0xb2, .blue = 0x3a};
 
-// What a textbook draws on: pixels of 32 bits with a bounds check. The same memory as ours, so that both find the same
+// What a textbook draws on: an array of pixels with a bounds check. The same memory as ours, so that both find the same
 // in the caches.
+template <class Pixel>
 struct PlainCanvas {
-    std::uint32_t* pixels;
+    Pixel* pixels;
 
     void set(int x, int y) const {
         if (x < 0 || y < 0 || x >= sheet.width || y >= sheet.height) return;
-        pixels[static_cast<std::size_t>(y) * sheet.width + static_cast<std::size_t>(x)] = 0xff3ab2e8U;
+        pixels[static_cast<std::size_t>(y) * sheet.width + static_cast<std::size_t>(x)] =
+            static_cast<Pixel>(0xff3ab2e8U);
     }
 };
 
 // The midpoint line for all directions, one pixel after the other.
-void textbook_line(PlainCanvas canvas, const Line& line) {
+template <class Pixel>
+void textbook_line(PlainCanvas<Pixel> canvas, const Line& line) {
     auto [x, y] = line.from;
     const auto dx = std::abs(line.to.x - x);
     const auto dy = -std::abs(line.to.y - y);
@@ -50,7 +53,8 @@ void textbook_line(PlainCanvas canvas, const Line& line) {
     }
 }
 
-void textbook_circle(PlainCanvas canvas, const Circle& circle) {
+template <class Pixel>
+void textbook_circle(PlainCanvas<Pixel> canvas, const Circle& circle) {
     const auto r = circle.radius;
     for (int dy = -r; dy <= r; ++dy) {
         for (int dx = -r; dx <= r; ++dx) {
@@ -68,22 +72,22 @@ std::shared_ptr<std::vector<Shape>> many(std::size_t count, const Make& make) {
     return shapes;
 }
 
-template <class Shape, class Ours, class Other>
+template <PixelFormat Format, class Pixel, class Shape, class Ours, class Other>
 void add_against(const std::string& name, const std::string& reference, double allowed,
                  const std::shared_ptr<std::vector<Shape>>& shapes, const Ours& ours, const Other& other) {
-    const auto memory = std::make_shared<std::vector<std::uint32_t>>(std::size_t{sheet.width} * sheet.height);
+    const auto memory = std::make_shared<std::vector<Pixel>>(std::size_t{sheet.width} * sheet.height);
     add({.name = name,
          .reference = reference,
          .allowed = allowed,
          .items = static_cast<double>(shapes->size()),
          .ours =
              [=] {
-                 Pixels<Rgba8> view{{.top_left = memory->data(), .size = sheet}};
+                 Pixels<Format> view{{.top_left = memory->data(), .size = sheet}};
                  for (const auto& shape : *shapes) benchmark::DoNotOptimize(ours(view, shape));
              },
          .other =
              [=] {
-                 const PlainCanvas canvas{memory->data()};
+                 const PlainCanvas<Pixel> canvas{memory->data()};
                  for (const auto& shape : *shapes) other(canvas, shape);
                  written(memory->data());
              }});
@@ -121,8 +125,8 @@ void add_small_shapes() {
     const auto beside = [](const auto& number, Point p, int reach) {
         return Point{.x = p.x + number(-reach, reach), .y = p.y + number(-reach, reach)};
     };
-    const auto add_hairlines = [&](const std::string& where, Size part, double allowed) {
-        const auto lines = many<Line>(1000, [&](const auto& number) {
+    const auto hairlines = [&](Size part) {
+        return many<Line>(1000, [&](const auto& number) {
             while (true) {
                 const auto from = within(number, part);
                 const auto to = beside(number, from, 220);
@@ -130,16 +134,20 @@ void add_small_shapes() {
                 if (length > 180) return Line{.from = from, .to = to};
             }
         });
-        add_against(
-            "hairline of about 200 pixels, " + where, "textbook loop", allowed, lines,
-            [](const auto& view, const Line& line) { return stroke(view, line, ink); }, textbook_line);
     };
-    add_hairlines("anywhere on the sheet", sheet, 0.5);
-    add_hairlines("in a corner of 300x300", {.width = 300, .height = 300}, 0.5);
-    add_against(
+    const auto draw_line = [](const auto& view, const Line& line) { return stroke(view, line, ink); };
+    const auto draw_textbook_line = [](const auto& canvas, const Line& line) { textbook_line(canvas, line); };
+    add_against<Rgba8, std::uint32_t>("hairline of about 200 pixels, anywhere", "textbook loop", 0.5, hairlines(sheet),
+                                      draw_line, draw_textbook_line);
+    add_against<Gray8, std::uint8_t>("hairline of about 200 pixels, anywhere, 1 byte", "textbook loop", 0.5,
+                                     hairlines(sheet), draw_line, draw_textbook_line);
+    add_against<Rgba8, std::uint32_t>("hairline of about 200 pixels, in a corner of 300x300", "textbook loop", 0.5,
+                                      hairlines({.width = 300, .height = 300}), draw_line, draw_textbook_line);
+    add_against<Rgba8, std::uint32_t>(
         "filled circle of radius 4", "textbook double loop", 0.5,
         many<Circle>(1000, [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; }),
-        [](const auto& view, const Circle& circle) { return fill(view, circle, ink); }, textbook_circle);
+        [](const auto& view, const Circle& circle) { return fill(view, circle, ink); },
+        [](const auto& canvas, const Circle& circle) { textbook_circle(canvas, circle); });
     constexpr std::size_t million = 1'000'000;
     add_million("box 9x9", many<Box>(million, [&](const auto& number) {
                     return Box{.at = somewhere(number), .size = {.width = 9, .height = 9}};
