@@ -59,6 +59,7 @@ struct OpaqueWriter {
         const auto top_left = reinterpret_cast<std::uintptr_t>(painter.surface.top_left);
         const auto ask_ahead = [=](std::ptrdiff_t offset, std::int64_t place) {
             const auto wanted = offset + offset_ahead + ((place + place_ahead) >> 32U) * pixel_bytes;
+            // As a number, as it may lie beyond the buffer. NOLINTNEXTLINE(performance-no-int-to-ptr)
             __builtin_prefetch(reinterpret_cast<const void*>(top_left + static_cast<std::uintptr_t>(wanted)), 1);
         };
         write_trace(painter, by_row, painter.surface.stride, pixel_bytes, ask_ahead);

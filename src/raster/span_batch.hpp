@@ -8,7 +8,6 @@
 
 #include <algorithm>
 #include <limits>
-#include <utility>
 #include <vector>
 
 namespace coldbrick::detail {
@@ -36,11 +35,13 @@ class SpanBatch {
     // most_in_row of them, and says whether to go on. Gives the row after the last one.
     template <class EmitRow>
     int add_rows(int y, int end, const EmitRow& emit_row) {
-        const auto [first_column, columns_end] = std::pair{window_.left, window_.right};
+        const auto first_column = window_.left;
+        const auto columns_end = window_.right;
         for (auto more = true; more && y < end;) {
             auto* next = room();
             auto* const full = spans_ + (capacity - most_in_row);
-            auto [least, most] = std::pair{left_, right_};
+            auto least = left_;
+            auto most = right_;
             while (more && y < end && next <= full) {
                 const auto emit = [&](int left, int right) {
                     left = std::max(left, first_column);
