@@ -46,9 +46,8 @@ class SpanBatch {
                 const auto emit = [&](int left, int right) {
                     left = std::max(left, first_column);
                     right = std::min(right, columns_end);
-                    *next = {.y = y, .x = left, .length = right - left};
                     if (left >= right) return;
-                    ++next;
+                    *next++ = {.y = y, .x = left, .length = right - left};
                     least = std::min(least, left);
                     most = std::max(most, right);
                 };
