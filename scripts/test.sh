@@ -1,10 +1,11 @@
 #!/usr/bin/env bash
-# Builds and runs all the tests, twice: the release with GCC, and with Clang, its sanitizers and clang-tidy. Checks the
+# Builds and runs all the tests, twice: with Clang, its sanitizers and clang-tidy, and the release with GCC, benchmarks
+# built along. Checks the
 # formatting. Installs what is missing (apt-get).
 set -euo pipefail
 cd "$(dirname "$0")/.."
 . scripts/packages.sh
-install_missing "${build_packages[@]}" libgtest-dev clang libclang-rt-14-dev clang-format clang-tidy
+install_missing "${build_packages[@]}" libgtest-dev libbenchmark-dev clang libclang-rt-14-dev clang-format clang-tidy
 
 find include src tool examples tests bench -name '*.[hc]pp' -print0 | xargs -0 clang-format --dry-run --Werror
 echo "Formatting: as .clang-format says"
@@ -18,4 +19,4 @@ test_build() {
 }
 test_build build/clang -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_COMPILER=clang++ -DCMAKE_C_COMPILER=clang \
     -DCOLDBRICK_SANITIZE=ON -DCMAKE_CXX_FLAGS=-O1 -DCMAKE_CXX_CLANG_TIDY=clang-tidy
-test_build build/gcc -DCMAKE_BUILD_TYPE=Release -DCMAKE_CXX_COMPILER=g++ -DCOLDBRICK_BENCH=OFF
+test_build build/gcc -DCMAKE_BUILD_TYPE=Release -DCMAKE_CXX_COMPILER=g++ -DCOLDBRICK_BENCH=ON

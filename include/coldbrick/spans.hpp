@@ -68,7 +68,7 @@ struct SpanReceiver {
     void* context;
     void (*take)(void* context, std::span<const Span> spans);
     Repeats repeats;
-    // Take hairlines that lie inside the clip without making spans of them. Null: as spans. Only where repeats are
+    // Take what of a hairline lies inside the clip without making spans of it. Null: as spans. Only where repeats are
     // harmless.
     void (*take_down)(void* context, const Trace& by_row) = nullptr;
     void (*take_across)(void* context, const Trace& by_column) = nullptr;
