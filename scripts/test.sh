@@ -1,7 +1,6 @@
 #!/usr/bin/env bash
 # Builds and runs all the tests, twice: with Clang, its sanitizers and clang-tidy, and the release with GCC, benchmarks
-# built along. Checks the
-# formatting. Installs what is missing (apt-get).
+# built along. Checks the formatting. Installs what is missing (apt-get).
 set -euo pipefail
 cd "$(dirname "$0")/.."
 . scripts/packages.sh
