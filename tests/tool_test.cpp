@@ -85,7 +85,7 @@ TEST_F(Tool, WarnsOfWhatShowsNothing) {
     const auto outcome = run("render quay.brick -o quay.png");
     EXPECT_EQ(outcome.code, 0);
     EXPECT_EQ(outcome.err,
-              "quay.brick:3:1: nothing of this mark shows: it lies at 6,0 to 6,0, right of the sheet, 0,0 to 5,3\n"
+              "quay.brick:3:1: nothing of this mark shows: it lies at 6,0, right of the sheet, 0,0 to 5,3\n"
               "quay.brick:4:1: nothing of this fill circle shows: it lies at 1,-11 to 5,-7, above the sheet, "
               "0,0 to 5,3\n");
     EXPECT_NE(outcome.out.find("1 of 3 drawings show"), std::string::npos);

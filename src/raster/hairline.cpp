@@ -4,8 +4,6 @@
 #include "raster/polygon_checks.hpp"
 #include "raster/span_batch.hpp"
 
-#include "coldbrick/error.hpp"
-
 namespace coldbrick::detail {
 
 namespace {

@@ -4,43 +4,16 @@
 // rule says after each whether the pixels up to the next one are inside. With inclusive edges these are the runs of
 // the hairlines: a run reaches up to the pixel at which its edge crosses the row, so no gap opens between run and
 // interior. With shared edges they are empty runs, each before the first pixel right of the crossing or on it.
-#include "geometry/limits.hpp"
 #include "raster/edge_rows.hpp"
 #include "raster/polygon_checks.hpp"
 #include "raster/span_batch.hpp"
 
-#include "coldbrick/error.hpp"
-
 #include <array>
 #include <limits>
 #include <memory_resource>
-#include <string>
 #include <vector>
 
 namespace coldbrick::detail {
-
-void check_polyline(const Polyline& polyline) {
-    if (polyline.through.empty()) throw Error{"polyline: through has no points; it needs at least one"};
-    for (std::size_t i = 0; i < polyline.through.size(); ++i) {
-        const auto point = polyline.through[i];
-        if (is_coordinate(point.x) && is_coordinate(point.y)) continue;
-        refuse_point("polyline", "through[" + std::to_string(i) + "]", point);
-    }
-}
-
-void check_polygon(const Polygon& polygon) {
-    const auto& rings = polygon.rings();
-    if (rings.empty()) throw Error{"polygon: it has no rings of vertices; it needs at least one"};
-    for (std::size_t r = 0; r < rings.size(); ++r) {
-        const auto name = [&] { return rings.size() == 1 ? "" : " (ring " + std::to_string(r) + ")"; };
-        if (rings[r].empty()) throw Error{"polygon" + name() + ": it has no vertices; it needs at least one"};
-        for (std::size_t i = 0; i < rings[r].size(); ++i) {
-            const auto point = rings[r][i];
-            if (is_coordinate(point.x) && is_coordinate(point.y)) continue;
-            refuse_point("polygon" + name(), "vertex[" + std::to_string(i) + "]", point);
-        }
-    }
-}
 
 namespace {
 

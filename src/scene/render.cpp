@@ -9,7 +9,10 @@ namespace {
 
 std::string in_words(Point point) { return std::to_string(point.x) + "," + std::to_string(point.y); }
 
-std::string in_words(const Box& box) { return in_words(box.at) + " to " + in_words(box.last()); }
+std::string in_words(const Box& box) {
+    const auto first = in_words(box.at);
+    return box.last() == box.at ? first : first + " to " + in_words(box.last());
+}
 
 // On which side of the sheet a box lies that does not meet it.
 std::string side_of(const Box& box, const Box& sheet) {
