@@ -4,6 +4,7 @@
 //     fill  (chart, Circle{.center = {236, 148}, .radius = 34}, 0xe8b23a_rgb);
 //     fill  (chart, star, {.rule = FillRule::nonzero}, colors::teal);
 //     stroke(chart, Line{.from = {18, 431}, .to = {702, 377}}, colors::white);
+//     stroke(chart, Circle{.center = {236, 148}, .radius = 52}, {.width = 6}, 0xfff1c9_rgb);
 //     mark  (chart, Point{9, 31}, colors::red);
 //
 // All of them: what lies off the buffer or outside the view's clip is left out, which is no error; each pixel is
@@ -18,6 +19,7 @@
 #include "coldbrick/pixels.hpp"
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/spans.hpp"
+#include "coldbrick/stroke.hpp"
 
 #include <utility>
 
@@ -71,13 +73,21 @@ Box fill(T&& target, const Polygon& polygon, const Fill& how, const Ink& ink) {
     return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
 }
 
-// Lays the ink on the outline of a shape, one pixel wide: a Line, Polyline, Polygon, Box, Circle or Ellipse.
+// Lays the ink on the stroke of a shape, by a pen as stroke.hpp describes it.
+template <Target T, class Shape>
+Box stroke(T&& target, const Shape& shape, const Stroke& how, const Ink& ink) {
+    const auto area = std::pair<const Shape&, const Stroke&>{shape, how};
+    const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
+        const auto& [what, pen] = *static_cast<const std::pair<const Shape&, const Stroke&>*>(of);
+        return detail::scan_stroke(what, pen, clip, receiver);
+    };
+    return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
+}
+
+// The same with the usual pen: one pixel wide, the outline that fits the fill.
 template <Target T, class Shape>
 Box stroke(T&& target, const Shape& shape, const Ink& ink) {
-    const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
-        return detail::scan_stroke(*static_cast<const Shape*>(of), clip, receiver);
-    };
-    return detail::paint(detail::SurfaceAccess::of(target), ink, &shape, scan);
+    return stroke(target, shape, Stroke{}, ink);
 }
 
 }  // namespace coldbrick

@@ -2,7 +2,9 @@
 //
 //     Box berth{.at = {32, 282}, .size = {148, 96}};                          // top-left pixel and size
 //     Box same = Box::between({.from = {32, 282}, .to = {179, 377}});         // two corner pixels, both
-//     included Box seen = intersection(berth, Box{.at = {0, 0}, .size = {100, 300}});
+//     included
+//     Box post = Box::placed({.anchor = Anchor::bottom, .at = {80, 281}, .size = {9, 40}});   // stands there
+//     Box seen = intersection(berth, Box{.at = {0, 0}, .size = {100, 300}});
 //
 // x grows to the right and y downward; (0, 0) is the top-left pixel of a buffer. An integer coordinate names a pixel
 // and means its centre (docs/pixel-rules.md, "The grid").
@@ -17,12 +19,26 @@ namespace coldbrick {
 // exact over the whole range, wherever the buffer lies.
 inline constexpr int max_coordinate = (1 << 30) - 1;
 
+struct Position;
+
 // A pixel, by its column and row.
 struct Point {
     int x = 0;
     int y = 0;
+    constexpr operator Position() const noexcept;
     friend constexpr bool operator==(const Point&, const Point&) = default;
 };
+
+// A place in the plane, in pixels. Whole numbers are pixel centres; a Point is such a place.
+struct Position {
+    double x = 0;
+    double y = 0;
+    friend constexpr bool operator==(const Position&, const Position&) = default;
+};
+
+constexpr Point::operator Position() const noexcept {
+    return {.x = static_cast<double>(x), .y = static_cast<double>(y)};
+}
 
 // A number of columns and rows.
 struct Size {
@@ -44,6 +60,10 @@ struct Corners {
     Point to;
 };
 
+// One of nine points of a box: its corners, the middles of its sides, its middle. Where a side has an even number of
+// pixels, the middle is the second of the two in the middle.
+enum class Anchor { top_left, top, top_right, left, center, right, bottom_left, bottom, bottom_right };
+
 // The pixels in columns at.x to at.x + size.width - 1 and rows at.y to at.y + size.height - 1. It is a shape, a clip,
 // and the answer to "where was drawn?". A box without pixels has size {0, 0}; such a box can be an answer or a clip,
 // but drawing it is refused.
@@ -53,6 +73,16 @@ struct Box {
 
     // The box whose opposite corners are the two given pixels. Corners beyond max_coordinate give an unspecified box.
     static constexpr Box between(const Corners& corners) noexcept;
+
+    struct Placed {
+        Anchor anchor = Anchor::top_left;
+        Point at;
+        Size size;
+    };
+
+    // The box of that size whose anchor is the given pixel: with Anchor::bottom it stands there, with Anchor::top it
+    // hangs from there. A place or size beyond max_coordinate gives an unspecified box.
+    static constexpr Box placed(const Placed& place) noexcept;
 
     [[nodiscard]] constexpr bool empty() const noexcept { return size.width <= 0 || size.height <= 0; }
 
@@ -71,6 +101,18 @@ constexpr Box Box::between(const Corners& corners) noexcept {
     };
     return {.at = {.x = std::min(from.x, to.x), .y = std::min(from.y, to.y)},
             .size = {.width = extent(from.x, to.x), .height = extent(from.y, to.y)}};
+}
+
+constexpr Box Box::placed(const Placed& place) noexcept {
+    // The anchors are in the order of reading, three in a row.
+    const auto number = static_cast<int>(place.anchor);
+    const auto first = [](int anchor, int extent, int third) {
+        const auto before = third == 0 ? 0 : (third == 1 ? extent / 2 : extent - 1);
+        return static_cast<int>(std::int64_t{anchor} - before);
+    };
+    return {.at = {.x = first(place.at.x, place.size.width, number % 3),
+                   .y = first(place.at.y, place.size.height, number / 3)},
+            .size = place.size};
 }
 
 // Whether the pixel lies in the box. No pixel lies in an empty box.

@@ -2,7 +2,7 @@
 //
 //     for_each_span(Circle{.center = {64, 48}, .radius = 20}, clip, [&](const Span& run) { ... });
 //     for_each_span(stroked(Line{.from = {0, 0}, .to = {9, 4}}), clip, [&](const Span& run) { ... });
-//     Box  around = bounds(stroked(Circle{.center = {64, 48}, .radius = 20}));
+//     Box  around = bounds(stroked(Circle{.center = {64, 48}, .radius = 20}, {.width = 6}));
 //     bool hit    = contains(filled(star, {.rule = FillRule::nonzero}), Point{70, 41});
 //
 // An area is what these functions, and fill() of draw.hpp, accept: a Box, Circle, Ellipse or Polygon (its interior
@@ -12,6 +12,7 @@
 
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/shapes.hpp"
+#include "coldbrick/stroke.hpp"
 
 #include <cstdint>
 #include <span>
@@ -34,10 +35,11 @@ struct Filled {
     Fill how;
 };
 
-// The outline of a shape, one pixel wide, as an area. Made by stroked().
+// The stroke of a shape as an area. Made by stroked().
 template <class Shape>
 struct Stroked {
     Shape shape;
+    Stroke how;
 };
 
 [[nodiscard]] inline Filled filled(Polygon polygon, const Fill& how) {
@@ -45,8 +47,8 @@ struct Stroked {
 }
 
 template <class Shape>
-[[nodiscard]] Stroked<Shape> stroked(Shape shape) {
-    return {.shape = std::move(shape)};
+[[nodiscard]] Stroked<Shape> stroked(Shape shape, const Stroke& how = {}) {
+    return {.shape = std::move(shape), .how = how};
 }
 
 namespace detail {
@@ -78,13 +80,32 @@ struct SpanReceiver {
 Box scan_fill(const Box& shape, const Box& clip, const SpanReceiver& receiver);
 Box scan_fill(const Circle& shape, const Box& clip, const SpanReceiver& receiver);
 Box scan_fill(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const RoundedBox& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const Sector& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const Chord& shape, const Box& clip, const SpanReceiver& receiver);
 Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Line& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Polyline& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Polygon& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Box& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Circle& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Polyline& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Box& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Circle& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Ellipse& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const RoundedBox& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Sector& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Chord& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+
+// The smallest box around a stroke.
+Box stroke_bounds(const Line& shape, const Stroke& how);
+Box stroke_bounds(const Polyline& shape, const Stroke& how);
+Box stroke_bounds(const Polygon& shape, const Stroke& how);
+Box stroke_bounds(const Box& shape, const Stroke& how);
+Box stroke_bounds(const Circle& shape, const Stroke& how);
+Box stroke_bounds(const Ellipse& shape, const Stroke& how);
+Box stroke_bounds(const RoundedBox& shape, const Stroke& how);
+Box stroke_bounds(const Arc& shape, const Stroke& how);
+Box stroke_bounds(const Sector& shape, const Stroke& how);
+Box stroke_bounds(const Chord& shape, const Stroke& how);
 
 // The same for any area.
 template <class Shape>
@@ -99,7 +120,7 @@ inline Box scan(const Filled& area, const Box& clip, const SpanReceiver& receive
 }
 template <class Shape>
 Box scan(const Stroked<Shape>& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_stroke(area.shape, clip, receiver);
+    return scan_stroke(area.shape, area.how, clip, receiver);
 }
 
 }  // namespace detail
@@ -119,21 +140,22 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
     return detail::scan(area, clip, {.context = context, .take = take, .repeats = detail::Repeats::never});
 }
 
-// The smallest box around all pixels of the area, wherever they lie; empty where it has none. Takes time in
-// proportion to the number of vertices, except for a polygon filled with shared edges, where rows are looked at until
-// the box is certain (a few dozen in the usual case, all of them for a sliver that covers no pixel). Throws Error as
-// drawing the area would.
+// The smallest box around all pixels of the area, wherever they lie; empty where it has none. Throws Error as drawing the
+// area would. Boxes, rounded boxes, circles, ellipses that are not turned, and their strokes take no time; polygons, and
+// strokes of lines and polygons, time in proportion to the number of vertices. All others (shared edges, turned ellipses,
+// sectors, chords, arcs, dashes, polygons aligned inside or outside) may look at all rows of a shape.
 [[nodiscard]] Box bounds(const Box& shape);
 [[nodiscard]] Box bounds(const Circle& shape);
 [[nodiscard]] Box bounds(const Ellipse& shape);
+[[nodiscard]] Box bounds(const RoundedBox& shape);
+[[nodiscard]] Box bounds(const Sector& shape);
+[[nodiscard]] Box bounds(const Chord& shape);
 [[nodiscard]] Box bounds(const Polygon& shape);
 [[nodiscard]] Box bounds(const Filled& area);
-[[nodiscard]] Box bounds(const Stroked<Line>& area);
-[[nodiscard]] Box bounds(const Stroked<Polyline>& area);
-[[nodiscard]] Box bounds(const Stroked<Polygon>& area);
-[[nodiscard]] Box bounds(const Stroked<Box>& area);
-[[nodiscard]] Box bounds(const Stroked<Circle>& area);
-[[nodiscard]] Box bounds(const Stroked<Ellipse>& area);
+template <class Shape>
+[[nodiscard]] Box bounds(const Stroked<Shape>& area) {
+    return detail::stroke_bounds(area.shape, area.how);
+}
 
 // Whether the pixel belongs to the area: whether drawing it would touch the pixel, on a large enough buffer. Throws
 // Error as drawing the area would.

@@ -2,6 +2,7 @@
 
 #include "coldbrick/error.hpp"
 
+#include <cmath>
 #include <string>
 
 namespace coldbrick::detail {
@@ -15,6 +16,11 @@ void refuse_point(std::string_view shape, std::string_view field, Point point) {
     const auto name = std::string{field};
     if (!is_coordinate(point.x)) refuse(shape, name + ".x", point.x, -max_coordinate, max_coordinate);
     refuse(shape, name + ".y", point.y, -max_coordinate, max_coordinate);
+}
+
+void check_angle(std::string_view shape, std::string_view field, Angle angle) {
+    if (std::isfinite(angle.in_degrees())) return;
+    throw Error{std::string{shape} + ": " + std::string{field} + " is no finite number"};
 }
 
 void check_box(std::string_view shape, const Box& box) {

@@ -1,6 +1,7 @@
 // What a shape's numbers may be, and the errors for what they may not.
 #pragma once
 
+#include "coldbrick/angle.hpp"
 #include "coldbrick/geometry.hpp"
 
 #include <string_view>
@@ -23,6 +24,9 @@ inline void check_point(std::string_view shape, std::string_view field, Point po
 inline void check_radius(std::string_view shape, std::string_view field, int radius) {
     if (radius < 0 || radius > max_coordinate) refuse(shape, field, radius, 0, max_coordinate);
 }
+
+// Throws Error for an angle that is no finite number.
+void check_angle(std::string_view shape, std::string_view field, Angle angle);
 
 // A box to be drawn has at least one pixel, and its corner pixels or its size are within max_coordinate.
 void check_box(std::string_view shape, const Box& box);

@@ -2,7 +2,9 @@
 #include "geometry/limits.hpp"
 #include "raster/edge_rows.hpp"
 #include "raster/ellipse_rows.hpp"
+#include "raster/find_bounds.hpp"
 #include "raster/polygon_checks.hpp"
+#include "raster/round_tables.hpp"
 
 #include <limits>
 #include <vector>
@@ -108,7 +110,30 @@ Box bounds(const Box& shape) {
 
 Box bounds(const Circle& shape) { return detail::checked_box(shape); }
 
-Box bounds(const Ellipse& shape) { return shape.box(); }
+Box bounds(const Ellipse& shape) {
+    const auto is_turned = shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
+    if (!is_turned) return shape.box();
+    return detail::bounds_by_rows(detail::box_around_turned(shape), [&](const Box& clip) {
+        return detail::scan_fill(shape, clip, detail::nobody);
+    });
+}
+
+Box bounds(const RoundedBox& shape) {
+    (void)detail::scan_fill(shape, Box{}, detail::nobody);
+    return shape.box;
+}
+
+Box bounds(const Sector& shape) {
+    return detail::bounds_by_rows(bounds(shape.of), [&](const Box& clip) {
+        return detail::scan_fill(shape, clip, detail::nobody);
+    });
+}
+
+Box bounds(const Chord& shape) {
+    return detail::bounds_by_rows(bounds(shape.of), [&](const Box& clip) {
+        return detail::scan_fill(shape, clip, detail::nobody);
+    });
+}
 
 Box bounds(const Polygon& shape) { return box_around(shape); }
 
@@ -116,20 +141,90 @@ Box bounds(const Filled& area) {
     return area.how.edges == Edges::shared ? box_around_interior(area) : box_around(area.polygon);
 }
 
-Box bounds(const Stroked<Line>& area) {
-    detail::check_point("line", "from", area.shape.from);
-    detail::check_point("line", "to", area.shape.to);
-    return Box::between({.from = area.shape.from, .to = area.shape.to});
+namespace detail {
+
+namespace {
+
+// Of the strokes that have no form of their own: looked for in a box that is large enough.
+template <class Shape>
+Box bounds_in(const Box& outer, const Shape& shape, const Stroke& how) {
+    return bounds_by_rows(outer, [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
 }
 
-Box bounds(const Stroked<Polyline>& area) {
-    detail::check_polyline(area.shape);
-    return box_around(area.shape.through);
+template <class Shape>
+void check(const Shape& shape, const Stroke& how) {
+    (void)scan_stroke(shape, how, Box{}, nobody);
 }
 
-Box bounds(const Stroked<Polygon>& area) { return box_around(area.shape); }
-Box bounds(const Stroked<Box>& area) { return bounds(area.shape); }
-Box bounds(const Stroked<Circle>& area) { return bounds(area.shape); }
-Box bounds(const Stroked<Ellipse>& area) { return bounds(area.shape); }
+// The box grown by what a stroke around it adds, with its longest miters.
+Box grown_for(const Box& box, const Stroke& how, bool has_corners) {
+    const auto longest = has_corners && how.join == Join::miter ? std::max(how.miter_limit, 2.0) : 2.0;
+    const auto by = std::min(how.width * longest + 4, double{1} * max_coordinate);
+    return grown(box, static_cast<int>(by));
+}
+
+}  // namespace
+
+Box grown(const Box& box, int by) noexcept {
+    constexpr auto least = std::int64_t{std::numeric_limits<int>::min()};
+    constexpr auto most = std::int64_t{std::numeric_limits<int>::max()};
+    const auto first = [&](int at) { return static_cast<int>(std::max(std::int64_t{at} - by, least)); };
+    const auto extent = [&](int at, int size) {
+        return static_cast<int>(std::min(std::int64_t{at} + size + by - first(at), most));
+    };
+    return {.at = {.x = first(box.at.x), .y = first(box.at.y)},
+            .size = {.width = extent(box.at.x, box.size.width), .height = extent(box.at.y, box.size.height)}};
+}
+
+Box stroke_bounds(const Line& shape, const Stroke& how) {
+    return stroke_bounds(Polyline{.through = {shape.from, shape.to}}, how);
+}
+
+Box stroke_bounds(const Polyline& shape, const Stroke& how) {
+    check(shape, how);
+    const auto thin = box_around(shape.through);
+    if (!how.dash.empty()) return bounds_in(grown_for(thin, how, true), shape, how);
+    return how.width == 1 ? thin : bounds_of_lines(shape, how);
+}
+
+Box stroke_bounds(const Polygon& shape, const Stroke& how) {
+    check(shape, how);
+    const auto thin = box_around(shape);
+    if (!how.dash.empty() || how.align != Align::center) {
+        return bounds_in(grown_for(thin, how, true), shape, how);
+    }
+    return how.width == 1 ? thin : bounds_of_lines(shape, how);
+}
+
+Box stroke_bounds(const Box& shape, const Stroke& how) { return stroke_bounds(RoundedBox{.box = shape}, how); }
+
+Box stroke_bounds(const RoundedBox& shape, const Stroke& how) {
+    check(shape, how);
+    const auto outer = grown(shape.box, Band{how}.out);
+    return how.dash.empty() ? outer : bounds_in(outer, shape, how);
+}
+
+Box stroke_bounds(const Circle& shape, const Stroke& how) { return stroke_bounds(Ellipse{shape}, how); }
+
+Box stroke_bounds(const Ellipse& shape, const Stroke& how) {
+    check(shape, how);
+    const auto is_turned = shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
+    if (how.dash.empty() && !is_turned) return grown(shape.box(), Band{how}.out);
+    return bounds_in(grown_for(box_around_turned(shape), how, false), shape, how);
+}
+
+Box stroke_bounds(const Arc& shape, const Stroke& how) {
+    return bounds_in(grown_for(box_around_turned(shape.of), how, false), shape, how);
+}
+
+Box stroke_bounds(const Sector& shape, const Stroke& how) {
+    return bounds_in(grown_for(box_around_turned(shape.of), how, true), shape, how);
+}
+
+Box stroke_bounds(const Chord& shape, const Stroke& how) {
+    return bounds_in(grown_for(box_around_turned(shape.of), how, true), shape, how);
+}
+
+}  // namespace detail
 
 }  // namespace coldbrick

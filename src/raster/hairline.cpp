@@ -1,7 +1,9 @@
 // Lines, polylines and the outlines of polygons to spans.
-#include "geometry/limits.hpp"
+#include "raster/hairline.hpp"
+
+#include "geometry/trigonometry.hpp"
+#include "raster/dashes.hpp"
 #include "raster/edge_rows.hpp"
-#include "raster/polygon_checks.hpp"
 #include "raster/span_batch.hpp"
 
 namespace coldbrick::detail {
@@ -99,35 +101,85 @@ Box scan_lines(const std::vector<Point>& path, bool closed, const Box& clip, con
     return touched;
 }
 
-// Where each pixel may come only once, the lines' spans are gathered and merged first.
-template <class Scan>
-Box scan_merged(const SpanReceiver& receiver, const Scan& scan) {
-    if (receiver.repeats == Repeats::harmless) return scan(receiver);
-    SpanMerger merger;
-    scan(merger.receiver());
-    return merger.pass_on(receiver);
+// The same with dashes: each is the pixels of some steps along the longer direction.
+class DashedHairline {
+  public:
+    DashedHairline(const Stroke& how, const Box& clip, const SpanReceiver& receiver)
+        : pattern_{how}, clip_{clip}, receiver_{receiver} {}
+
+    // The next line of the path. The k-th of its pixels is k * length / steps along it; the path begins half a pixel
+    // before the first one.
+    void line(Point a, Point b) {
+        const auto along = Vec{static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y};
+        const auto by_row = std::fabs(along.y) >= std::fabs(along.x);
+        const auto steps = std::max(std::fabs(along.x), std::fabs(along.y));
+        const auto size = length(along);
+        const auto per_step = steps > 0 ? size / steps : 1.0;
+        const auto from = by_row ? a.y : a.x;
+        const auto to = by_row ? b.y : b.x;
+        const auto window = window_of(clip_);
+        const auto [near, far] = by_row ? std::pair{window.top, window.bottom} : std::pair{window.left, window.right};
+        // Which steps lie in the clip.
+        const auto ahead = to >= from;
+        const auto first = std::max(0.0, ahead ? double{1} * near - from : double{1} * from - (far - 1));
+        const auto last = std::min(steps, ahead ? double{1} * (far - 1) - from : double{1} * from - near);
+        if (first <= last) {
+            const auto edge = Edge::between(a, b);
+            pattern_.for_each(
+                begin_ + first * per_step, begin_ + last * per_step, [&](const DashPattern::Dash& dash) {
+                    const auto k = std::max(first, std::ceil((dash.begin - begin_) / per_step));
+                    const auto end = std::min(last, std::ceil((dash.end - begin_) / per_step) - 1);
+                    if (k <= end) scan_steps(edge, by_row, ahead ? from + k : from - end, ahead ? from + end : from - k);
+                });
+        }
+        begin_ += size;
+    }
+
+    [[nodiscard]] const Box& touched() const noexcept { return touched_; }
+
+  private:
+    // The pixels of an edge in some rows, or columns.
+    void scan_steps(const Edge& edge, bool by_row, double first, double last) {
+        auto part = window_of(clip_);
+        (by_row ? part.top : part.left) = static_cast<int>(first);
+        (by_row ? part.bottom : part.right) = static_cast<int>(last) + 1;
+        touched_ = enclosing(touched_, scan_edge(edge, box_of(part), receiver_));
+    }
+
+    DashPattern pattern_;
+    Box clip_;
+    SpanReceiver receiver_;
+    double begin_ = 0.5;
+    Box touched_;
+};
+
+// One path after the other: lines from point to point, each with the pattern from its beginning.
+Box scan_path(const std::vector<Point>& path, bool closed, const Stroke& how, const Box& clip,
+              const SpanReceiver& receiver) {
+    if (how.dash.empty()) return scan_lines(path, closed, clip, receiver);
+    DashedHairline dashed{how, clip, receiver};
+    for_each_line(path, closed, [&](Point a, Point b) { dashed.line(a, b); });
+    return dashed.touched();
 }
 
 }  // namespace
 
-Box scan_stroke(const Line& shape, const Box& clip, const SpanReceiver& receiver) {
-    check_point("line", "from", shape.from);
-    check_point("line", "to", shape.to);
-    return scan_edge(Edge::between(shape.from, shape.to), clip, receiver);
+Box scan_hairline(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    if (how.dash.empty()) return scan_edge(Edge::between(shape.from, shape.to), clip, receiver);
+    return scan_path({shape.from, shape.to}, false, how, clip, receiver);
 }
 
-Box scan_stroke(const Polyline& shape, const Box& clip, const SpanReceiver& receiver) {
-    check_polyline(shape);
-    return scan_merged(
-        receiver, [&](const SpanReceiver& gather) { return scan_lines(shape.through, shape.closed, clip, gather); });
+Box scan_hairline(const Polyline& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    return scan_merged(receiver, [&](const SpanReceiver& gather) {
+        return scan_path(shape.through, shape.closed, how, clip, gather);
+    });
 }
 
-Box scan_stroke(const Polygon& shape, const Box& clip, const SpanReceiver& receiver) {
-    check_polygon(shape);
+Box scan_hairline(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     return scan_merged(receiver, [&](const SpanReceiver& gather) {
         auto touched = Box{};
         for (const auto& ring : shape.rings()) {
-            touched = enclosing(touched, scan_lines(ring, true, clip, gather));
+            touched = enclosing(touched, scan_path(ring, true, how, clip, gather));
         }
         return touched;
     });

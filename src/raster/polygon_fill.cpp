@@ -1,15 +1,12 @@
 // Polygons to spans.
 //
-// In each row the edges give runs of pixels that are covered in any case, sorted from left to right, and the fill
-// rule says after each whether the pixels up to the next one are inside. With inclusive edges these are the runs of
-// the hairlines: a run reaches up to the pixel at which its edge crosses the row, so no gap opens between run and
+// With inclusive edges, the runs of row_sweep.hpp are those of the hairlines: a run reaches up to the pixel at which its edge crosses the row, so no gap opens between run and
 // interior. With shared edges they are empty runs, each before the first pixel right of the crossing or on it.
 #include "raster/edge_rows.hpp"
 #include "raster/polygon_checks.hpp"
-#include "raster/span_batch.hpp"
+#include "raster/row_sweep.hpp"
 
 #include <array>
-#include <limits>
 #include <memory_resource>
 #include <vector>
 
@@ -24,25 +21,36 @@ struct DirectedEdge {
     int direction;
 };
 
-template <class Rows>
+// What differs between inclusive and shared edges.
+template <class EdgeRows>
 struct ActiveEdge {
-    Rows rows;
+    EdgeRows rows;
     int last_row;
     int direction;
+    [[nodiscard]] Run run() const noexcept { return rows.run(); }
+    void advance() noexcept { rows.advance(); }
 };
 
-// What differs between inclusive and shared edges.
+template <class EdgeRows, class Kind>
+struct LatticeEdges {
+    using Waiting = DirectedEdge;
+    using Active = ActiveEdge<EdgeRows>;
+    static Active activate(const Waiting& waiting) noexcept {
+        return {.rows = EdgeRows{waiting.edge, waiting.first_row},
+                .last_row = Kind::last_row(waiting.edge),
+                .direction = waiting.direction};
+    }
+};
+
 template <class Steps>
-struct InclusiveEdges {
-    using Rows = HairlineRows<Steps>;
+struct InclusiveEdges : LatticeEdges<HairlineRows<Steps>, InclusiveEdges<Steps>> {
     static constexpr bool crosses_last_row = false;
     static bool counts(const Edge&) noexcept { return true; }
     static int last_row(const Edge& edge) noexcept { return edge.lower.y; }
 };
 
 template <class Steps>
-struct SharedEdges {
-    using Rows = CrossingRows<Steps>;
+struct SharedEdges : LatticeEdges<CrossingRows<Steps>, SharedEdges<Steps>> {
     static constexpr bool crosses_last_row = true;
     static bool counts(const Edge& edge) noexcept { return edge.height() > 0; }
     static int last_row(const Edge& edge) noexcept { return edge.lower.y - 1; }
@@ -71,126 +79,7 @@ void find_edges(const Polygon& polygon, const Window& window, std::pmr::vector<D
             from = to;
         }
     }
-    std::sort(edges.begin(), edges.end(),
-              [](const DirectedEdge& a, const DirectedEdge& b) { return a.first_row < b.first_row; });
 }
-
-// Goes down the rows of the window with the edges that are in each.
-template <class Kind>
-class RowSweep {
-  public:
-    RowSweep(const Polygon& polygon, const Window& window, FillRule rule)
-        : winding_mask_{rule == FillRule::even_odd ? 1 : -1} {
-        find_edges<Kind>(polygon, window, waiting_);
-    }
-
-    void run(SpanBatch& batch) {
-        const auto bottom = batch.window().bottom;
-        auto y = bottom;
-        while (true) {
-            if (active_.empty()) {
-                if (next_ == waiting_.size()) return;
-                y = waiting_[next_].first_row;
-            }
-            if (y >= bottom) return;
-            activate(y);
-            sort_active();
-            const auto next_first = next_ < waiting_.size() ? waiting_[next_].first_row : bottom;
-            const auto end = std::min({next_end_, next_first, bottom});
-            y = y < end ? add_rows(batch, y, end) : add_last_row(batch, y);
-        }
-    }
-
-  private:
-    using Active = ActiveEdge<typename Kind::Rows>;
-
-    void activate(int y) {
-        for (; next_ < waiting_.size() && waiting_[next_].first_row == y; ++next_) {
-            const auto& [edge, first_row, direction] = waiting_[next_];
-            active_.push_back({.rows = typename Kind::Rows{edge, first_row},
-                               .last_row = Kind::last_row(edge),
-                               .direction = direction});
-            next_end_ = std::min(next_end_, active_.back().last_row);
-            sorted_ = false;
-        }
-    }
-
-    // By where their runs begin. From one row to the next little changes.
-    void sort_active() {
-        if (sorted_) return;
-        std::sort(active_.begin(), active_.end(),
-                  [](const Active& a, const Active& b) { return a.rows.run().left < b.rows.run().left; });
-        sorted_ = true;
-    }
-
-    // Rows up to the end, or until the edges change places. Gives the next row.
-    int add_rows(SpanBatch& batch, int y, int end) {
-        const auto edges = std::span<Active>{active_};
-        const auto mask = winding_mask_;
-        const auto window_end = batch.window().right;
-        if (edges.size() < SpanBatch::most_in_row) {
-            return batch.add_rows(y, end, [&](int, const auto& emit) {
-                sorted_ = add_row(edges, mask, window_end, emit);
-                return sorted_;
-            });
-        }
-        for (sorted_ = true; sorted_ && y < end; ++y) {
-            sorted_ = add_row(edges, mask, window_end, [&](int left, int right) { batch.add(y, left, right); });
-        }
-        return y;
-    }
-
-    // A row in which an edge ends. Gives the next row.
-    int add_last_row(SpanBatch& batch, int y) {
-        if constexpr (!Kind::crosses_last_row) {
-            for (auto& edge : active_) edge.direction = edge.last_row == y ? 0 : edge.direction;
-        }
-        add_rows(batch, y, y + 1);
-        std::erase_if(active_, [y](const Active& edge) { return edge.last_row == y; });
-        next_end_ = std::numeric_limits<int>::max();
-        for (const auto& edge : active_) next_end_ = std::min(next_end_, edge.last_row);
-        return y + 1;
-    }
-
-    // The runs, and what lies between them where the winding number, cut to the bits of the mask, is not 0. Each edge
-    // goes on to the next row. Says whether they are still sorted there.
-    template <class Emit>
-    static bool add_row(std::span<Active> edges, int winding_mask, int window_end, const Emit& emit) {
-        auto begin = edges.front().rows.run().left;
-        auto end = begin;
-        auto winding = 0;
-        auto next_left = std::numeric_limits<int>::min();
-        auto places_changed = 0U;
-        for (auto& edge : edges) {
-            const auto [left, right] = edge.rows.run();
-            const auto inside = (winding & winding_mask) != 0;
-            if (!inside && left > end) {
-                emit(begin, end);
-                begin = left;
-            }
-            end = std::max(end, right);
-            winding += edge.direction;
-            edge.rows.advance();
-            const auto next = edge.rows.run().left;
-            places_changed |= static_cast<unsigned>(next < next_left);
-            next_left = next;
-        }
-        // Edges right of the window are not among the active ones.
-        if ((winding & winding_mask) != 0) end = std::max(end, window_end);
-        emit(begin, end);
-        return places_changed == 0;
-    }
-
-    // Polygons of a few dozen vertices need no memory but this.
-    std::array<std::byte, 4096> nearby_;
-    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size()};
-    std::pmr::vector<DirectedEdge> waiting_{&memory_};
-    std::size_t next_ = 0;
-    std::pmr::vector<Active> active_{&memory_};
-    bool sorted_ = true;
-    int next_end_ = std::numeric_limits<int>::max();  // the row in which the next active edge ends
-    int winding_mask_;
-};
 
 // Whether all edges are short enough for ShortSteps.
 bool is_short(const Polygon& polygon) noexcept {
@@ -208,12 +97,26 @@ bool is_short(const Polygon& polygon) noexcept {
     return std::int64_t{most.x} - least.x <= short_extent && std::int64_t{most.y} - least.y <= short_extent;
 }
 
+// Polygons of a few dozen vertices need no memory but this.
+struct EdgeMemory {
+    std::array<std::byte, 4096> nearby;
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+};
+
+template <class Kind>
+void sweep(const Polygon& polygon, FillRule rule, SpanBatch& batch) {
+    EdgeMemory memory;
+    std::pmr::vector<DirectedEdge> edges{&memory.resource};
+    find_edges<Kind>(polygon, batch.window(), edges);
+    RowSweep<Kind>{edges, batch.window(), rule}.run(batch);
+}
+
 template <class Steps>
 void sweep(const Polygon& polygon, const Fill& how, SpanBatch& batch) {
     if (how.edges == Edges::shared) {
-        RowSweep<SharedEdges<Steps>>{polygon, batch.window(), how.rule}.run(batch);
+        sweep<SharedEdges<Steps>>(polygon, how.rule, batch);
     } else {
-        RowSweep<InclusiveEdges<Steps>>{polygon, batch.window(), how.rule}.run(batch);
+        sweep<InclusiveEdges<Steps>>(polygon, how.rule, batch);
     }
 }
 

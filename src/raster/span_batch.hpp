@@ -104,4 +104,14 @@ class SpanMerger {
     std::vector<Span> spans_;
 };
 
+// Has scan(receiver) tell spans in any order and with repeats. Where each pixel may come only once, they are gathered
+// and merged first.
+template <class Scan>
+Box scan_merged(const SpanReceiver& receiver, const Scan& scan) {
+    if (receiver.repeats == Repeats::harmless) return scan(receiver);
+    SpanMerger merger;
+    scan(merger.receiver());
+    return merger.pass_on(receiver);
+}
+
 }  // namespace coldbrick::detail

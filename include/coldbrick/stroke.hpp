@@ -1,0 +1,42 @@
+// coldbrick/stroke.hpp - the pen: how a shape is stroked.
+//
+//     stroke(chart, mast, {.width = 14, .cap = Cap::round}, slate);
+//     stroke(chart, frame, {.width = 6, .align = Align::inside}, gold);
+//     stroke(chart, leading_line, {.width = 2, .dash = {12, 6}}, magenta);
+//
+// Left out, everything is as usual: one pixel wide, centred, flush ends, mitered corners, no dashes. Which pixels a
+// stroke covers is said in docs/pixel-rules.md, "Strokes".
+#pragma once
+
+#include <vector>
+
+namespace coldbrick {
+
+// On which side of a closed shape's edge the stroke lies: half on each side, or inside, or outside its fill. Lines,
+// polylines, arcs and open paths have no inside; they are stroked centred.
+enum class Align { center, inside, outside };
+
+// How the ends of a line, and of dashes, look. flush: square, at the end pixel's far side. square: square, going on by
+// half the width. round: a disc around the end pixel.
+enum class Cap { flush, square, round };
+
+// How corners look on their outer side. miter: the edges go on until they meet, if that is not further away than the
+// miter limit allows, else bevel. bevel: cut off straight. round: an arc.
+enum class Join { miter, bevel, round };
+
+struct Stroke {
+    int width = 1;  // pixels, from 1 to max_coordinate; 1 is the hairline
+    Align align = Align::center;
+    Cap cap = Cap::flush;
+    Join join = Join::miter;
+    // The longest miter, from inner to outer corner, in widths; 1 or more. As stroke-miterlimit in SVG 2, 13.5.5.
+    double miter_limit = 4;
+    // Lengths along the path in pixels, of dashes and gaps in turn; of an odd number, the list is run through twice.
+    // Empty: no dashes. None may be negative, and together they must be 1/64 or more. A dash of length 0 with round
+    // caps is a dot.
+    std::vector<double> dash = {};
+    // How far into the list the path begins.
+    double dash_offset = 0;
+};
+
+}  // namespace coldbrick

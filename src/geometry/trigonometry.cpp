@@ -1,0 +1,48 @@
+#include "geometry/trigonometry.hpp"
+
+namespace coldbrick::detail {
+
+namespace {
+
+// The sine's and cosine's series up to 45 degrees; what they leave out is below the last bit.
+double sine(double x) noexcept {
+    const auto square = x * x;
+    auto sum = 1.0;
+    for (auto n = 18; n >= 2; n -= 2) sum = 1 - sum * square / (n * (n + 1));
+    return x * sum;
+}
+
+double cosine(double x) noexcept {
+    const auto square = x * x;
+    auto sum = 1.0;
+    for (auto n = 17; n >= 1; n -= 2) sum = 1 - sum * square / (n * (n + 1));
+    return sum;
+}
+
+Vec direction_up_to_45(double degrees) noexcept {
+    const auto size = std::fabs(degrees);
+    if (size == 45) return {std::sqrt(0.5), std::copysign(std::sqrt(0.5), degrees)};
+    if (size == 30) return {std::sqrt(0.75), std::copysign(0.5, degrees)};
+    const auto radians = degrees * (std::numbers::pi / 180);
+    return {cosine(radians), sine(radians)};
+}
+
+}  // namespace
+
+Vec direction_of(Angle angle) noexcept {
+    const auto degrees = std::fmod(angle.in_degrees(), 360);
+    const auto quarters = std::floor((degrees + 45) / 90);
+    const auto [x, y] = direction_up_to_45(degrees - 90 * quarters);
+    switch (static_cast<int>(quarters) & 3) {
+        case 0:
+            return {x, y};
+        case 1:
+            return {-y, x};
+        case 2:
+            return {-x, -y};
+        default:
+            return {y, -x};
+    }
+}
+
+}  // namespace coldbrick::detail

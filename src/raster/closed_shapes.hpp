@@ -1,0 +1,40 @@
+// What the strokes of closed shapes have in common.
+#pragma once
+
+#include "raster/span_sets.hpp"
+#include "raster/stroker.hpp"
+
+namespace coldbrick::detail {
+
+// The edge of a shape's fill, clockwise, relative to an origin.
+struct EdgeTrack {
+    Track edge;
+    Point origin;
+};
+
+// A stroke along the edge of a shape by a pen around it: with dashes, or of shapes whose parallel curves have no form
+// of their own. scan_inside(receiver) tells the fill, scan_hairline(receiver) its outline.
+template <class ScanInside, class ScanHairline>
+Box scan_dashed(const EdgeTrack& along, const Stroke& how, const Box& clip, const SpanReceiver& receiver,
+                const ScanInside& scan_fill_of, const ScanHairline& scan_hairline_of) {
+    const auto is_hair = how.width == 1 && how.align != Align::outside;
+    auto pen_stroke = how;
+    if (is_hair) {
+        // Dashes of a hairline are cut out of it by wider ones.
+        pen_stroke.width = 3;
+        pen_stroke.align = Align::center;
+    }
+    const auto pen = pen_around(pen_stroke);
+    const auto scan_band = [&](const SpanReceiver& gather) {
+        return scan_contours(along.origin, FillRule::nonzero, clip, gather, [&](Contours& contours) {
+            draw_stroke(along.edge, pen, pen_stroke, contours);
+        });
+    };
+    if (!is_hair && how.align == Align::center) return scan_band(receiver);
+    const auto band = spans_of(scan_band);
+    if (is_hair) return pass_on(intersection_of(band, spans_of(scan_hairline_of)), receiver);
+    const auto inside = spans_of(scan_fill_of);
+    return pass_on(how.align == Align::inside ? intersection_of(band, inside) : difference_of(band, inside), receiver);
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,51 @@
+// The pattern of dashes along a path.
+#pragma once
+
+#include "coldbrick/stroke.hpp"
+
+#include <cmath>
+#include <cstdint>
+#include <vector>
+
+namespace coldbrick::detail {
+
+class DashPattern {
+  public:
+    explicit DashPattern(const Stroke& how) : offset_{how.dash_offset} {
+        const auto times = how.dash.size() % 2 == 0 ? 1 : 2;
+        for (auto i = 0; i < times; ++i) {
+            for (const auto length : how.dash) {
+                starts_.push_back(period_);
+                period_ += length;
+            }
+        }
+        starts_.push_back(period_);
+    }
+
+    // A dash from one distance to another.
+    struct Dash {
+        double begin;
+        double end;
+    };
+
+    // Calls use(dash) for each dash that has a part from one distance to another, ends included, in turn.
+    template <class Use>
+    void for_each(double from, double to, const Use& use) const {
+        const auto first = std::floor((from + offset_) / period_) - 1;
+        const auto last = std::floor((to + offset_) / period_) + 1;
+        for (auto period = first; period <= last; ++period) {
+            for (std::size_t i = 0; i + 1 < starts_.size(); i += 2) {
+                const auto base = period * period_ - offset_;
+                const auto dash = Dash{.begin = base + starts_[i], .end = base + starts_[i + 1]};
+                if (dash.end >= from && dash.begin <= to) use(dash);
+            }
+        }
+    }
+
+  private:
+    double offset_;
+    double period_ = 0;
+    std::vector<double> starts_;  // of dashes and gaps in turn, and the period
+};
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,168 @@
+#include "raster/ellipse_form.hpp"
+
+#include <cmath>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// Draws a parallel curve of an ellipse: by its normals, from which place and tangent follow.
+class ParallelDrawer {
+  public:
+    ParallelDrawer(const EllipseForm& form, double distance, Contours& contours) noexcept
+        : form_{form}, distance_{distance}, contours_{contours} {
+        const auto& window = contours.window();
+        const auto place = [&](int x, int y) {
+            return Vec{static_cast<double>(x) - contours.origin().x, static_cast<double>(y) - contours.origin().y};
+        };
+        constexpr auto margin = Vec{2, 2};
+        least_ = place(window.left, window.top) - margin;
+        most_ = place(window.right, window.bottom) + margin;
+    }
+
+    // The place with that normal, in the ellipse's own directions.
+    [[nodiscard]] Vec place(Vec normal) const noexcept {
+        const auto a = form_.a();
+        const auto b = form_.b();
+        const auto reach = std::sqrt(a * a * normal.x * normal.x + b * b * normal.y * normal.y);
+        return {a * a * normal.x / reach + distance_ * normal.x, b * b * normal.y / reach + distance_ * normal.y};
+    }
+
+    void corner(Vec normal) { contours_.to(on_screen(place(normal))); }
+
+    // From one normal to another that is clockwise of it by at most a quarter turn; draws all but the first corner.
+    void arc(Vec from, Vec to) {
+        const auto begin = place(from);
+        const auto end = place(to);
+        const auto chord = end - begin;
+        const auto along = cross(from, to);
+        if (along > 0) {
+            // Where the tangents at both ends meet. The arc lies in the triangle, and is at most half as high.
+            const auto [h, k] = Vec{dot(from, begin), dot(to, end)};
+            const auto tip = Vec{(h * to.y - k * from.y) / along, (k * from.x - h * to.x) / along};
+            const auto height = std::fabs(cross(tip - begin, chord));
+            if (height > 2 * flatness * length(chord) && is_near(begin, end, tip)) {
+                const auto middle = unit(from + to);
+                arc(from, middle);
+                arc(middle, to);
+                return;
+            }
+        }
+        contours_.to(on_screen(end));
+    }
+
+  private:
+    [[nodiscard]] Vec on_screen(Vec place) const noexcept { return form_.center() + turned(place, form_.direction()); }
+
+    // Whether a triangle may have a part in the window.
+    [[nodiscard]] bool is_near(Vec a, Vec b, Vec c) const noexcept {
+        const auto [ax, ay] = on_screen(a);
+        const auto [bx, by] = on_screen(b);
+        const auto [cx, cy] = on_screen(c);
+        return std::min({ax, bx, cx}) <= most_.x && std::max({ax, bx, cx}) >= least_.x &&
+               std::min({ay, by, cy}) <= most_.y && std::max({ay, by, cy}) >= least_.y;
+    }
+
+    const EllipseForm& form_;
+    double distance_;
+    Contours& contours_;
+    Vec least_;
+    Vec most_;
+};
+
+// Adds the chords of an arc from one place on the unit circle to another, at most a quarter turn away, as the ellipse
+// takes it; all but its end.
+template <class Place>
+void add_chords(Vec from, Vec to, const Place& place, Track& track) {
+    const auto begin = place(from);
+    const auto chord = place(to) - begin;
+    const auto middle = unit(from + to);
+    if (std::fabs(cross(place(middle) - begin, chord)) <= flatness * length(chord)) return;
+    add_chords(from, middle, place, track);
+    track.add(place(middle), true);
+    add_chords(middle, to, place, track);
+}
+
+}  // namespace
+
+EllipseForm::EllipseForm(const Ellipse& ellipse) noexcept
+    : origin_{ellipse.box().at},
+      center_{(ellipse.box().size.width - 1) / 2.0, (ellipse.box().size.height - 1) / 2.0},
+      a_{ellipse.box().size.width / 2.0},
+      b_{ellipse.box().size.height / 2.0},
+      direction_{ellipse.box().size.width == ellipse.box().size.height ? Vec{1, 0} : direction_of(ellipse.turn())} {}
+
+Vec EllipseForm::rim(Vec direction) const noexcept {
+    const auto own = turned(direction, {direction_.x, -direction_.y});
+    return center_ + direction * (1 / length({own.x / a_, own.y / b_}));
+}
+
+Vec EllipseForm::normal(Vec direction) const noexcept {
+    const auto own = turned(direction, {direction_.x, -direction_.y});
+    return turned(unit({own.x / (a_ * a_), own.y / (b_ * b_)}), direction_);
+}
+
+void EllipseForm::add_rim(const Turn& turn, Track& track) const {
+    const auto place = [&](Vec on_circle) {
+        return center_ + turned({on_circle.x * a_, on_circle.y * b_}, direction_);
+    };
+    // From a direction to the place on the unit circle that the ellipse takes there.
+    const auto on_circle = [&](Vec direction) {
+        const auto own = turned(direction, {direction_.x, -direction_.y});
+        return unit({own.x / a_, own.y / b_});
+    };
+    auto at = on_circle(turn.begin());
+    track.add(rim(turn.begin()));
+    const auto degrees = turn.is_whole ? 360 : turn.degrees;
+    // By way of the ends of the axes, as places on the circle.
+    auto before = 0.0;
+    const auto own_begin = turned(turn.begin(), {direction_.x, -direction_.y});
+    auto axis = own_begin.x > 0 && own_begin.y >= 0   ? Vec{0, 1}
+                : own_begin.x <= 0 && own_begin.y > 0 ? Vec{-1, 0}
+                : own_begin.x < 0                     ? Vec{0, -1}
+                                                      : Vec{1, 0};
+    // How far it is to the first of them, from the cosine and sine of it.
+    before = std::atan2(cross(own_begin, axis), dot(own_begin, axis)) * (180 / std::numbers::pi);
+    for (; before < degrees; before += 90) {
+        add_chords(at, axis, place, track);
+        track.add(place(axis), true);
+        at = axis;
+        axis = -left_of(axis);
+    }
+    if (turn.is_whole) {
+        add_chords(at, on_circle(turn.begin()), place, track);
+        return;
+    }
+    add_chords(at, on_circle(turn.end()), place, track);
+    track.add(rim(turn.end()));
+}
+
+bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
+    // Inside, the curve ends where it meets its mirror image on the longer axis.
+    auto first = Vec{1, 0};
+    auto second = Vec{0, 1};
+    const auto shorter = std::min(a_, b_);
+    if (distance <= -shorter) return false;
+    if (distance < 0 && a_ != b_) {
+        const auto limit = shorter * shorter / -distance;
+        const auto most = (limit * limit - shorter * shorter) / std::fabs(a_ * a_ - b_ * b_);
+        if (most < 1) {
+            auto& cut = a_ > b_ ? first : second;
+            cut = a_ > b_ ? Vec{std::sqrt(most), std::sqrt(1 - most)} : Vec{std::sqrt(1 - most), std::sqrt(most)};
+        }
+    }
+    ParallelDrawer drawer{*this, distance, contours};
+    drawer.corner(first);
+    drawer.arc(first, second);
+    drawer.arc({-second.x, second.y}, {-first.x, first.y});
+    drawer.arc(-first, -second);
+    drawer.arc({second.x, -second.y}, {first.x, -first.y});
+    contours.close();
+    return true;
+}
+
+double EllipseForm::half_height() const noexcept {
+    return length({a_ * direction_.y, b_ * direction_.x});
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,158 @@
+// Contours with corners between the pixels, and the rows that their edges cross.
+#pragma once
+
+#include "geometry/trigonometry.hpp"
+#include "raster/convex_rows.hpp"
+
+#include "coldbrick/geometry.hpp"
+#include "coldbrick/shapes.hpp"
+
+#include <array>
+#include <cstdint>
+#include <functional>
+#include <memory_resource>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// A place in units of 2^-14 pixel, up to 2^33 pixels from the origin.
+struct FinePoint {
+    std::int64_t x;
+    std::int64_t y;
+};
+
+inline constexpr int fine_bits = 14;
+inline constexpr std::int64_t fine_unit = std::int64_t{1} << fine_bits;
+
+// Strokes are wider than their rule by this on each side, in pixels, so that pixel centres that lie exactly on the edge
+// belong to them, whatever the rounding to fine units.
+inline constexpr double fine_slack = 2.0 / static_cast<double>(fine_unit);
+
+// How far the chords of a curve may be from it, in pixels. With the rounding it stays below 1/64.
+inline constexpr double flatness = 1.0 / 96;
+
+// The nearest fine point to a place relative to an origin.
+constexpr FinePoint fine_point(Vec place, Point origin) noexcept {
+    const auto nearest = [](double pixels) {
+        const auto units = pixels * static_cast<double>(fine_unit);
+        return static_cast<std::int64_t>(units + (units < 0 ? -0.5 : 0.5));
+    };
+    return {.x = nearest(place.x) + origin.x * fine_unit, .y = nearest(place.y) + origin.y * fine_unit};
+}
+
+// The part of an edge that crosses rows of a window: in each row from first_row to last_row, before which pixel. That
+// is the whole part of (place + k * step) / 2^28 in the k-th of these rows.
+struct FineEdge {
+    static constexpr int fraction_bits = 28;
+
+    int first_row;
+    int last_row;
+    int direction;  // 1 down, -1 up
+    std::int64_t place;
+    std::int64_t step;
+};
+
+// Edges of closed contours that have a part in a window.
+class FineEdges {
+  public:
+    explicit FineEdges(const Window& window, std::pmr::memory_resource* memory) : window_{window}, edges_{memory} {}
+
+    // A straight edge of a contour. Those right of the window are left out.
+    void add(FinePoint from, FinePoint to);
+
+    [[nodiscard]] const Window& window() const noexcept { return window_; }
+    [[nodiscard]] std::pmr::vector<FineEdge>& edges() noexcept { return edges_; }
+
+  private:
+    void add_tall(FinePoint upper, FinePoint lower, int first, int last, int direction);
+
+    Window window_;
+    std::pmr::vector<FineEdge> edges_;
+};
+
+// Draws one closed contour after the other into the edges.
+class Contours {
+  public:
+    // Corners are also added to the record, if there is one.
+    Contours(FineEdges& edges, Point origin, std::vector<FinePoint>* record = nullptr) noexcept
+        : edges_{edges}, origin_{origin}, record_{record} {}
+
+    // The next corner of a contour, relative to the origin; the first one begins it.
+    void to(Vec corner) {
+        const auto next = fine_point(corner, origin_);
+        if (begun_) {
+            edges_.add(at_, next);
+        } else {
+            first_ = next;
+        }
+        if (record_ != nullptr) record_->push_back(next);
+        begun_ = true;
+        at_ = next;
+    }
+
+    // Back to the first corner.
+    void close() {
+        if (begun_) edges_.add(at_, first_);
+        begun_ = false;
+    }
+
+    // A whole circle, clockwise, as further contour. None may be begun.
+    void circle(Vec center, double radius);
+
+    [[nodiscard]] Point origin() const noexcept { return origin_; }
+    [[nodiscard]] const Window& window() const noexcept { return edges_.window(); }
+
+  private:
+    FineEdges& edges_;
+    Point origin_;
+    std::vector<FinePoint>* record_;
+    bool begun_ = false;
+    FinePoint first_{};
+    FinePoint at_{};
+};
+
+// Hands over what lies inside the contours, by the rule.
+void sweep_contours(FineEdges& edges, FillRule rule, SpanBatch& batch);
+
+// Memory for the contours of one drawing call: the first kilobytes of it are at hand.
+struct ContourMemory {
+    std::array<std::byte, 16384> nearby;
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+};
+
+// The box around what lies inside contours with these corners; scan(clip) gives the box around what of it is in a clip.
+Box bounds_from_corners(std::vector<FinePoint> corners, const std::function<Box(const Box&)>& scan);
+
+// What lies inside the contours that draw(contours) draws around the origin, in the clip.
+template <class Draw>
+Box scan_contours(Point origin, FillRule rule, const Box& clip, const SpanReceiver& receiver, const Draw& draw) {
+    SpanBatch batch{window_of(clip), receiver};
+    if (batch.window().empty()) return {};
+    ContourMemory memory;
+    FineEdges edges{batch.window(), &memory.resource};
+    Contours contours{edges, origin};
+    draw(contours);
+    sweep_contours(edges, rule, batch);
+    return batch.finish();
+}
+
+// The smallest box around the pixels inside the contours that draw(contours) draws: found in the rows near their corners,
+// however large they are.
+template <class Draw>
+Box bounds_of_contours(Point origin, FillRule rule, const Draw& draw) {
+    std::vector<FinePoint> corners;
+    ContourMemory memory;
+    FineEdges none{{.left = 0, .top = 0, .right = 0, .bottom = 0}, &memory.resource};
+    Contours recording{none, origin, &corners};
+    draw(recording);
+    const SpanReceiver nobody{
+        .context = nullptr, .take = [](void*, std::span<const Span>) {}, .repeats = Repeats::harmless};
+    return bounds_from_corners(std::move(corners), [&](const Box& clip) {
+        return scan_contours(origin, rule, clip, nobody, draw);
+    });
+}
+
+// The largest angle whose arc of that radius is flat enough, as the cosine of it.
+double cosine_of_flat_arc(double radius) noexcept;
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,159 @@
+#include "raster/round_tables.hpp"
+
+#include <cmath>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// The turned ellipse: in each row what lies between the two crossings of its edge. With the half-axes a and b in
+// directions (c, s) and (-s, c), H its half-height: x = (c * s * (a*a - b*b) * y -+ a * b * sqrt(H*H - y*y)) / (H*H).
+class TurnedRows {
+  public:
+    explicit TurnedRows(const EllipseForm& form) noexcept : form_{form} {
+        const auto [c, s] = form.direction();
+        const auto [a, b] = std::pair{form.a(), form.b()};
+        height_square_ = form.half_height() * form.half_height();
+        lean_ = c * s * (a * a - b * b) / height_square_;
+        width_ = a * b / height_square_;
+        const auto middle = form.origin().y + form.center().y;
+        top_ = static_cast<int>(std::ceil(middle - form.half_height() - fine_slack));
+        bottom_ = static_cast<int>(std::floor(middle + form.half_height() + fine_slack)) + 1;
+    }
+
+    [[nodiscard]] int top() const noexcept { return top_; }
+    [[nodiscard]] int bottom() const noexcept { return bottom_; }
+
+    [[nodiscard]] Run run(int y) const noexcept {
+        const auto down = static_cast<double>(std::int64_t{y} - form_.origin().y) - form_.center().y;
+        const auto middle = form_.center().x + lean_ * down;
+        const auto reach = width_ * std::sqrt(std::max(0.0, height_square_ - down * down)) + fine_slack;
+        const auto column = [&](double x) { return static_cast<int>(form_.origin().x + static_cast<std::int64_t>(x)); };
+        return {.left = column(std::ceil(middle - reach)), .right = column(std::floor(middle + reach) + 1)};
+    }
+
+  private:
+    const EllipseForm& form_;
+    double height_square_;
+    double lean_;
+    double width_;
+    int top_;
+    int bottom_;
+};
+
+// The rows of one closed convex contour, from the top down.
+class ContourRows {
+  public:
+    explicit ContourRows(std::pmr::vector<FineEdge>& edges) : edges_{edges} {
+        const auto earlier = [](const FineEdge& a, const FineEdge& b) {
+            return a.direction != b.direction ? a.direction < b.direction : a.first_row < b.first_row;
+        };
+        std::sort(edges.begin(), edges.end(), earlier);
+        const auto is_left = [](const FineEdge& edge) { return edge.direction < 0; };
+        right_ = static_cast<std::size_t>(std::partition_point(edges.begin(), edges.end(), is_left) - edges.begin());
+        left_end_ = right_;
+        for (std::size_t i = 0; i < left_end_; ++i) {
+            top_ = std::min(top_, edges[i].first_row);
+            bottom_ = std::max(bottom_, edges[i].last_row + 1);
+        }
+    }
+
+    [[nodiscard]] int top() const noexcept { return top_; }
+    [[nodiscard]] int bottom() const noexcept { return bottom_; }
+
+    // Where there is no edge, it lies right of the window.
+    [[nodiscard]] Run run(int y) noexcept {
+        while (left_ < left_end_ && edges_[left_].last_row < y) ++left_;
+        while (right_ < edges_.size() && edges_[right_].last_row < y) ++right_;
+        if (left_ == left_end_ || edges_[left_].first_row > y) return {.left = 0, .right = 0};
+        const auto has_right = right_ < edges_.size() && edges_[right_].first_row <= y;
+        return {.left = column(edges_[left_], y), .right = has_right ? column(edges_[right_], y) : whole_row.right};
+    }
+
+  private:
+    static int column(const FineEdge& edge, int y) noexcept {
+        const auto x = (edge.place + (std::int64_t{y} - edge.first_row) * edge.step) >> FineEdge::fraction_bits;
+        return static_cast<int>(std::clamp<std::int64_t>(x, whole_row.left, whole_row.right));
+    }
+
+    std::pmr::vector<FineEdge>& edges_;
+    std::size_t left_ = 0;
+    std::size_t left_end_ = 0;
+    std::size_t right_ = 0;
+    int top_ = std::numeric_limits<int>::max();
+    int bottom_ = std::numeric_limits<int>::min();
+};
+
+constexpr auto most_extent = std::int64_t{std::numeric_limits<int>::max()};
+
+// A side of a box after the box has grown.
+constexpr std::int64_t grown_extent(int size, int by) noexcept { return std::int64_t{size} + std::int64_t{2} * by; }
+
+// The box grown on all sides, or shrunk; empty if nothing is left.
+Box grown(const Box& box, int by) noexcept {
+    const auto extent = [by](int size) { return grown_extent(size, by); };
+    if (extent(box.size.width) <= 0 || extent(box.size.height) <= 0) return {};
+    return {.at = {.x = box.at.x - by, .y = box.at.y - by},
+            .size = {.width = static_cast<int>(std::min(extent(box.size.width), most_extent)),
+                     .height = static_cast<int>(std::min(extent(box.size.height), most_extent))}};
+}
+
+// A box whose corners are cut: row by row by as much as the corner says.
+template <class Corner>
+class CutBoxRows {
+  public:
+    CutBoxRows(const Box& box, int corner_height, const Corner& margin) noexcept
+        : window_{window_of(box)}, corner_height_{corner_height}, margin_{margin} {}
+
+    [[nodiscard]] int top() const noexcept { return window_.top; }
+    [[nodiscard]] int bottom() const noexcept { return window_.bottom; }
+    [[nodiscard]] Run run(int y) const noexcept {
+        const auto from_edge = std::min(y - window_.top, window_.bottom - 1 - y);
+        const auto margin = from_edge < corner_height_ ? margin_(from_edge) : 0;
+        return {.left = window_.left + margin, .right = window_.right - margin};
+    }
+
+  private:
+    Window window_;
+    int corner_height_;
+    Corner margin_;
+};
+
+}  // namespace
+
+void tabulate(const Ellipse& ellipse, int distance, const Window& rows, RunTable& table) {
+    const auto& box = ellipse.box();
+    const auto is_circle = box.size.width == box.size.height;
+    const auto is_turned = !is_circle && std::fmod(ellipse.turn().in_degrees(), 180) != 0;
+    // Circles too large for whole numbers are drawn as other ellipses are.
+    const auto is_exact = is_circle && grown_extent(box.size.width, distance) <= most_extent;
+    if (is_exact || (distance == 0 && !is_turned)) {
+        const auto disc = grown(box, distance);
+        if (disc.empty()) return table.take_nothing();
+        return with_ellipse_rows(disc, [&](const auto& of) { table.take(of, rows.top, rows.bottom); });
+    }
+    const EllipseForm form{ellipse};
+    if (distance == 0) return table.take(TurnedRows{form}, rows.top, rows.bottom);
+    ContourMemory memory;
+    FineEdges edges{rows, &memory.resource};
+    Contours contours{edges, form.origin()};
+    if (!form.draw_parallel(distance + fine_slack, contours)) return table.take_nothing();
+    table.take(ContourRows{edges.edges()}, rows.top, rows.bottom);
+}
+
+void tabulate(const RoundedBox& shape, int distance, Join join, const Window& rows, RunTable& table) {
+    const auto box = grown(shape.box, distance);
+    if (box.empty()) return table.take_nothing();
+    const auto is_sharp = shape.corner_radius == 0 && (distance < 0 || join != Join::round);
+    const auto radius = is_sharp ? 0 : std::max(shape.corner_radius + distance, 0);
+    if (radius > 0) {
+        const auto disc = Box{.at = {}, .size = {.width = 2 * radius, .height = 2 * radius}};
+        return with_ellipse_rows(disc, [&](const auto& of) {
+            table.take(CutBoxRows{box, radius, [&](int y) { return of.run(y).left; }}, rows.top, rows.bottom);
+        });
+    }
+    const auto cut = shape.corner_radius == 0 && join == Join::bevel ? std::max(distance, 0) : 0;
+    table.take(CutBoxRows{box, cut, [&](int y) { return cut - 1 - y; }}, rows.top, rows.bottom);
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,75 @@
+// The rows of round shapes and of the curves parallel to their edge, as tables.
+#pragma once
+
+#include "raster/ellipse_form.hpp"
+#include "raster/ellipse_rows.hpp"
+#include "raster/runs.hpp"
+
+#include "coldbrick/shapes.hpp"
+#include "coldbrick/stroke.hpp"
+
+namespace coldbrick::detail {
+
+// Rows first to end - 1 of what is at most `distance` away from an ellipse's fill, or lies at least -distance inside
+// it; distance 0 is the fill. Columns beyond right need not be exact.
+void tabulate(const Ellipse& ellipse, int distance, const Window& rows, RunTable& table);
+
+// The same for a rounded box. Corners of a box without corner radius are as the join says.
+void tabulate(const RoundedBox& shape, int distance, Join join, const Window& rows, RunTable& table);
+
+// Memory for tables of some hundred rows.
+struct TableMemory {
+    std::array<std::byte, 8192> nearby;
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+};
+
+// What a stroke of a closed shape covers: what is at most `out` away from the fill, but not what lies `in` inside.
+struct Band {
+    int out;
+    int in;
+
+    explicit Band(const Stroke& how) noexcept
+        : out{how.align == Align::inside ? 0 : (how.align == Align::outside ? how.width : how.width / 2)},
+          in{how.width - out} {}
+};
+
+// The pixels of one table that the other has not, cut by cut.runs(y) in each row.
+template <class Cut>
+Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, const Box& clip,
+                 const SpanReceiver& receiver) {
+    SpanBatch batch{window_of(clip), receiver};
+    const auto begin = std::max(outer.top(), batch.window().top);
+    const auto end = std::min(outer.bottom(), batch.window().bottom);
+    batch.add_rows(begin, end, [&](int y, const auto& emit) {
+        const auto whole = outer.run(y);
+        const auto hole = inner.run(y);
+        const auto has_hole = hole.left < hole.right;
+        const auto before = Run{.left = whole.left, .right = has_hole ? std::min(hole.left, whole.right) : whole.right};
+        const auto after = Run{.left = std::max(hole.right, whole.left), .right = has_hole ? whole.right : 0};
+        cut.emit(y, before, emit);
+        if (has_hole) cut.emit(y, after, emit);
+        return true;
+    });
+    return batch.finish();
+}
+
+// A cut that leaves everything.
+struct NoCut {
+    template <class Emit>
+    void emit(int, const Run& run, const Emit& emit) const {
+        emit(run.left, run.right);
+    }
+};
+
+// What lies in a wedge.
+struct WedgeCut {
+    const Wedge& wedge;
+    template <class Emit>
+    void emit(int y, const Run& run, const Emit& emit) const {
+        for (const auto& allowed : wedge.runs(y)) {
+            emit(std::max(run.left, allowed.left), std::min(run.right, allowed.right));
+        }
+    }
+};
+
+}  // namespace coldbrick::detail

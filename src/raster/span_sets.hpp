@@ -1,0 +1,37 @@
+// Sets of pixels as lists of spans, sorted by row and column, which neither overlap nor touch.
+#pragma once
+
+#include "coldbrick/spans.hpp"
+
+#include <vector>
+
+namespace coldbrick::detail {
+
+using SpanSet = std::vector<Span>;
+
+// What is in both; in the first but not in the second; in either; in one of them only. Time and memory grow with the
+// number of spans.
+[[nodiscard]] SpanSet intersection_of(const SpanSet& a, const SpanSet& b);
+[[nodiscard]] SpanSet difference_of(const SpanSet& a, const SpanSet& b);
+[[nodiscard]] SpanSet union_of(const SpanSet& a, const SpanSet& b);
+[[nodiscard]] SpanSet symmetric_difference_of(const SpanSet& a, const SpanSet& b);
+
+// The smallest box around them.
+[[nodiscard]] Box box_around(std::span<const Span> spans) noexcept;
+
+// Hands them over; gives the box around them.
+Box pass_on(const SpanSet& spans, const SpanReceiver& receiver);
+
+// What scan(receiver) tells in order, each pixel once.
+template <class Scan>
+[[nodiscard]] SpanSet spans_of(const Scan& scan) {
+    SpanSet spans;
+    const auto gather = [](void* context, std::span<const Span> more) {
+        auto& gathered = *static_cast<SpanSet*>(context);
+        gathered.insert(gathered.end(), more.begin(), more.end());
+    };
+    scan(SpanReceiver{.context = &spans, .take = gather, .repeats = Repeats::never});
+    return spans;
+}
+
+}  // namespace coldbrick::detail

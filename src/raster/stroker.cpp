@@ -1,0 +1,224 @@
+#include "raster/stroker.hpp"
+
+#include <cmath>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// No buffer lies further away from a coordinate, in pixels.
+constexpr double beyond_everything = 4294967296.0;
+
+// One straight piece of a track.
+struct Piece {
+    Vec direction;
+    double length;
+};
+
+// Draws the contour along one side of a track: the left side going forward, the right side going back.
+class SideDrawer {
+  public:
+    SideDrawer(const Pen& pen, double reach, Contours& contours) noexcept
+        : pen_{pen}, reach_{reach}, contours_{contours} {}
+
+    // Around a joint, seen in the direction in which the contour goes: the side lies to the left.
+    void joint(Vec at, const Piece& before, const Piece& after, bool smooth) {
+        const auto bend = cross(before.direction, after.direction);
+        const auto ahead = dot(before.direction, after.direction);
+        if (bend < 0 || reach_ <= 0) {
+            inner(at, before, after, ahead);
+        } else if (bend == 0 && ahead > 0) {
+            contours_.to(at + left_of(before.direction) * reach_);
+        } else {
+            outer(at, before.direction, after.direction, ahead, smooth);
+        }
+    }
+
+    // Around an end: from the left side to the right side.
+    void cap(Vec at, Vec outward, double left, double right, double beyond) {
+        contours_.to(at + left_of(outward) * left + outward * beyond);
+        contours_.to(at - left_of(outward) * right + outward * beyond);
+    }
+
+  private:
+    // Where both edges meet, if both pieces are long enough; else by way of the joint itself.
+    void inner(Vec at, const Piece& before, const Piece& after, double ahead) {
+        const auto from = left_of(before.direction);
+        const auto to = left_of(after.direction);
+        const auto shorter = std::min(before.length, after.length);
+        // The tangent of half the angle, from the cosine of the whole.
+        const auto taken = ahead > -1 ? reach_ * std::sqrt((1 - ahead) / (1 + ahead)) : beyond_everything;
+        if (2 * taken <= shorter) {
+            contours_.to(at + (from + to) * (reach_ / (1 + ahead)));
+            return;
+        }
+        contours_.to(at + from * reach_);
+        contours_.to(at);
+        contours_.to(at + to * reach_);
+    }
+
+    void outer(Vec at, Vec before, Vec after, double ahead, bool smooth) {
+        const auto from = left_of(before);
+        const auto to = left_of(after);
+        // The miter's length in widths is 1 / cos(half of the bend).
+        const auto cosine = std::sqrt(std::max(0.0, (1 + ahead) / 2));
+        const auto hardly_bent = reach_ * (1 - cosine) * 4 < flatness;
+        const auto join = smooth ? Join::round : pen_.join;
+        const auto turns_back = cosine < 1e-9;
+        if (hardly_bent || (join == Join::miter && !turns_back && cosine * pen_.miter_limit >= 1)) {
+            miter(at, before, after, cosine);
+            return;
+        }
+        contours_.to(at + from * reach_);
+        if (join == Join::round) {
+            arc(at, from, to, turns_back ? before : unit(from + to), cosine_of_flat_arc(reach_));
+        } else if (turns_back) {
+            contours_.to(at + from * reach_ + before * pen_.beyond);
+            contours_.to(at + to * reach_ + before * pen_.beyond);
+        }
+        contours_.to(at + to * reach_);
+    }
+
+    void miter(Vec at, Vec before, Vec after, double cosine) {
+        const auto from = left_of(before);
+        const auto to = left_of(after);
+        if (reach_ <= cosine * beyond_everything) {
+            contours_.to(at + (from + to) * (reach_ / (2 * cosine * cosine)));
+            return;
+        }
+        contours_.to(at + from * reach_ + before * beyond_everything);
+        contours_.to(at + to * reach_ - after * beyond_everything);
+    }
+
+    // What lies between both directions, by way of the middle one, in steps that are flat enough.
+    void arc(Vec at, Vec from, Vec to, Vec middle, double least_cosine) {
+        if (dot(from, to) >= least_cosine) return;
+        arc(at, from, middle, unit(from + middle), least_cosine);
+        contours_.to(at + middle * reach_);
+        arc(at, middle, to, unit(middle + to), least_cosine);
+    }
+
+    const Pen& pen_;
+    double reach_;
+    Contours& contours_;
+};
+
+std::vector<Piece> pieces_of(const Track& track) {
+    const auto& nodes = track.nodes;
+    std::vector<Piece> pieces;
+    pieces.reserve(nodes.size());
+    for (std::size_t i = 0; i < nodes.size(); ++i) {
+        const auto along = nodes[(i + 1) % nodes.size()].at - nodes[i].at;
+        const auto size = length(along);
+        pieces.push_back({.direction = size > 0 ? along * (1 / size) : Vec{1, 0}, .length = size});
+    }
+    return pieces;
+}
+
+constexpr Piece reversed(const Piece& piece) noexcept {
+    return {.direction = -piece.direction, .length = piece.length};
+}
+
+void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
+    const auto& nodes = track.nodes;
+    const auto count = nodes.size();
+    const auto pieces = pieces_of(track);
+    SideDrawer left{pen, pen.left, contours};
+    for (std::size_t i = 0; i < count; ++i) {
+        left.joint(nodes[i].at + pen.moved, pieces[(i + count - 1) % count], pieces[i], nodes[i].smooth);
+    }
+    contours.close();
+    SideDrawer right{pen, pen.right, contours};
+    for (auto i = count; i-- > 0;) {
+        const auto& [at, smooth] = nodes[i];
+        right.joint(at + pen.moved, reversed(pieces[i]), reversed(pieces[(i + count - 1) % count]), smooth);
+    }
+    contours.close();
+}
+
+void draw_open(const Track& track, const Pen& pen, Contours& contours) {
+    const auto& nodes = track.nodes;
+    const auto pieces = pieces_of(track);
+    const auto end = nodes.back().at + pen.moved;
+    const auto begin = nodes.front().at + pen.moved;
+    const auto along_end = pieces[nodes.size() - 2].direction;
+    const auto along_begin = pieces[0].direction;
+    SideDrawer left{pen, pen.left, contours};
+    for (std::size_t i = 1; i + 1 < nodes.size(); ++i) {
+        left.joint(nodes[i].at + pen.moved, pieces[i - 1], pieces[i], nodes[i].smooth);
+    }
+    left.cap(end, along_end, pen.left, pen.right, pen.beyond - dot(pen.moved, along_end));
+    SideDrawer right{pen, pen.right, contours};
+    for (auto i = nodes.size() - 1; i-- > 1;) {
+        const auto& [at, smooth] = nodes[i];
+        right.joint(at + pen.moved, reversed(pieces[i]), reversed(pieces[i - 1]), smooth);
+    }
+    right.cap(begin, -along_begin, pen.right, pen.left, pen.beyond + dot(pen.moved, along_begin));
+    contours.close();
+    if (pen.cap != Cap::round) return;
+    const auto disc = [&](Vec at, Vec along, double inset) {
+        contours.circle(at + left_of(along) * pen.disc_left + along * inset, pen.disc_radius);
+    };
+    disc(end, along_end, -pen.disc_inset);
+    disc(begin, along_begin, pen.disc_inset);
+}
+
+// A track of one point: as long as the pen is wide.
+void draw_dot(Vec at, const Pen& pen, Contours& contours) {
+    const auto center = at + pen.moved + left_of(Vec{1, 0}) * pen.disc_left;
+    if (pen.cap == Cap::round) {
+        contours.circle(center, pen.disc_radius);
+        return;
+    }
+    for (const auto corner : {Vec{-1, -1}, Vec{1, -1}, Vec{1, 1}, Vec{-1, 1}}) {
+        contours.to(center + corner * pen.disc_radius);
+    }
+    contours.close();
+}
+
+}  // namespace
+
+double Pen::reach() const noexcept {
+    const auto wider = std::max({left, right, disc_radius});
+    const auto mitered = join == Join::miter ? std::min(wider * std::max(miter_limit, 1.0), beyond_everything) : wider;
+    return mitered + 2 * wider + beyond + 2;
+}
+
+Pen pen_along(const Stroke& how) noexcept {
+    const auto half = how.width / 2.0 + fine_slack;
+    const auto is_even = how.width % 2 == 0;
+    return {.left = half,
+            .right = half,
+            .cap = how.cap,
+            .join = how.join,
+            .miter_limit = how.miter_limit,
+            .beyond = how.cap == Cap::square ? half : 0.5 + fine_slack,
+            .moved = is_even ? Vec{-0.5, -0.5} : Vec{},
+            .disc_radius = half};
+}
+
+Pen pen_around(const Stroke& how) noexcept {
+    const auto width = static_cast<double>(how.width);
+    const auto out = how.align == Align::inside ? 0.0 : (how.align == Align::outside ? width : std::floor(width / 2));
+    // Where the fill's edge is the stroke's, the fill cuts it off.
+    constexpr auto over_the_edge = 1.0;
+    return {.left = how.align == Align::inside ? over_the_edge : out + fine_slack,
+            .right = how.align == Align::outside ? over_the_edge : width - out - fine_slack,
+            .cap = how.cap,
+            .join = how.join,
+            .miter_limit = how.miter_limit,
+            .disc_radius = width / 2,
+            .disc_left = out - width / 2};
+}
+
+void draw_track(const Track& track, const Pen& pen, Contours& contours) {
+    if (track.nodes.size() == 1) {
+        draw_dot(track.nodes.front().at, pen, contours);
+    } else if (track.closed) {
+        draw_closed(track, pen, contours);
+    } else {
+        draw_open(track, pen, contours);
+    }
+}
+
+}  // namespace coldbrick::detail
