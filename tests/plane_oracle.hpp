@@ -1,5 +1,5 @@
-// The rules for wide strokes and round shapes, by brute force: sets of the real plane in long double, without rows, edges
-// or contours. Written from docs/pixel-rules.md, apart from the library.
+// The rules for wide strokes and round shapes, by brute force: sets of the real plane in long double, without rows,
+// edges or contours. Written from docs/pixel-rules.md, apart from the library.
 #pragma once
 
 #include "oracle.hpp"
@@ -41,10 +41,10 @@ using Plane = std::function<bool(Place)>;
 // A pixel whose centre is surrounded by the set, or by what is outside it.
 inline Question question(const Plane& set) {
     return [=](Point p) {
-        constexpr int around = 16;
+        constexpr int around = 8;
         auto in = set(place(p)) ? 1 : 0;
         for (int i = 0; i < around; ++i) {
-            in += set(place(p) + at_angle(360.0L * i / around) * (open_question * 1.02L)) ? 1 : 0;
+            in += set(place(p) + at_angle(360.0L * i / around) * (open_question * 1.05L)) ? 1 : 0;
         }
         return in == 0 ? Answer::out : (in == around + 1 ? Answer::in : Answer::open);
     };
@@ -93,7 +93,8 @@ struct Pen {
 inline bool on_body(Place p, Place a, Place b, const Pen& pen, Real before, Real after) {
     const auto direction = unit_of(b - a);
     const auto t = along(p - a, direction);
-    return t >= -before && t <= size_of(b - a) + after && std::abs(across(direction, p - a - pen.shift())) <= pen.half();
+    return t >= -before && t <= size_of(b - a) + after &&
+           std::abs(across(direction, p - a - pen.shift())) <= pen.half();
 }
 
 inline bool in_disc(Place p, Place center, Real radius) { return size_of(p - center) <= radius; }
@@ -170,7 +171,7 @@ struct RoundEdge {
         const auto q = own(p);
         const auto mirrored = Place{std::abs(q.x), std::abs(q.y)};
         const auto away = [&](Real t) { return size_of(Place{a * std::cos(t), b * std::sin(t)} - mirrored); };
-        constexpr int tries = 60;
+        constexpr int tries = 30;
         const auto quarter = std::numbers::pi_v<Real> / 2;
         auto best = Real{0};
         for (int i = 1; i <= tries; ++i) {

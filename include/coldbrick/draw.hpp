@@ -21,6 +21,7 @@
 #include "coldbrick/spans.hpp"
 #include "coldbrick/stroke.hpp"
 
+#include <type_traits>
 #include <utility>
 
 namespace coldbrick {
@@ -29,6 +30,9 @@ namespace detail {
 
 // Finds the spans of an area of some type.
 using Scan = Box (*)(const void* area, const Box& clip, const SpanReceiver& receiver);
+
+template <class Shape>
+concept FilledByRule = std::is_same_v<Shape, Polygon> || std::is_same_v<Shape, Path>;
 
 // Lays the ink on the spans that the scan finds inside the surface's clip.
 Box paint(const Surface& surface, const Ink& ink, const void* area, Scan scan);
@@ -62,12 +66,12 @@ Box fill(T&& target, const Area& area, const Ink& ink) {
     return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
 }
 
-// The same for a polygon with a fill rule or edges other than the usual.
-template <Target T>
-Box fill(T&& target, const Polygon& polygon, const Fill& how, const Ink& ink) {
-    const auto area = std::pair<const Polygon&, const Fill&>{polygon, how};
+// The same for a Polygon or Path with a fill rule or edges other than the usual.
+template <Target T, detail::FilledByRule Shape>
+Box fill(T&& target, const Shape& of_lines, const Fill& how, const Ink& ink) {
+    const auto area = std::pair<const Shape&, const Fill&>{of_lines, how};
     const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
-        const auto& [shape, rule] = *static_cast<const std::pair<const Polygon&, const Fill&>*>(of);
+        const auto& [shape, rule] = *static_cast<const std::pair<const Shape&, const Fill&>*>(of);
         return detail::scan_fill(shape, rule, clip, receiver);
     };
     return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);

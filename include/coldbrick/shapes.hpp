@@ -138,8 +138,8 @@ class Polygon {
     std::vector<Ring> rings_;
 };
 
-// A polygon of equal sides around a centre. The vertices lie on the circle of the radius, each in the nearest pixel; the
-// first straight above the centre, and all of them turned clockwise by `turned`.
+// A polygon of equal sides around a centre. The vertices lie on the circle of the radius, each in the nearest pixel;
+// the first straight above the centre, and all of them turned clockwise by `turned`.
 struct RegularPolygon {
     Point center;
     int radius = 0;

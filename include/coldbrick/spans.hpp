@@ -5,12 +5,13 @@
 //     Box  around = bounds(stroked(Circle{.center = {64, 48}, .radius = 20}, {.width = 6}));
 //     bool hit    = contains(filled(star, {.rule = FillRule::nonzero}), Point{70, 41});
 //
-// An area is what these functions, and fill() of draw.hpp, accept: a Box, Circle, Ellipse or Polygon (its interior
-// and edges), a filled() polygon, or a stroked() shape. Drawing an area touches exactly the pixels that are told
-// here.
+// An area is what these functions, and fill() of draw.hpp, accept: a Box, RoundedBox, Circle, Ellipse, Sector, Chord,
+// Polygon or Path (its interior and edges), a filled() polygon or path, or a stroked() shape. Drawing an area touches
+// exactly the pixels that are told here.
 #pragma once
 
 #include "coldbrick/geometry.hpp"
+#include "coldbrick/path.hpp"
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/stroke.hpp"
 
@@ -29,9 +30,13 @@ struct Span {
     friend constexpr bool operator==(const Span&, const Span&) = default;
 };
 
-// A polygon and how it is filled, as one area. Made by filled().
+// A polygon or path and how it is filled, as one area. Made by filled().
 struct Filled {
     Polygon polygon;
+    Fill how;
+};
+struct FilledPath {
+    Path path;
     Fill how;
 };
 
@@ -45,6 +50,8 @@ struct Stroked {
 [[nodiscard]] inline Filled filled(Polygon polygon, const Fill& how) {
     return {.polygon = std::move(polygon), .how = how};
 }
+
+[[nodiscard]] inline FilledPath filled(Path path, const Fill& how) { return {.path = std::move(path), .how = how}; }
 
 template <class Shape>
 [[nodiscard]] Stroked<Shape> stroked(Shape shape, const Stroke& how = {}) {
@@ -84,6 +91,7 @@ Box scan_fill(const RoundedBox& shape, const Box& clip, const SpanReceiver& rece
 Box scan_fill(const Sector& shape, const Box& clip, const SpanReceiver& receiver);
 Box scan_fill(const Chord& shape, const Box& clip, const SpanReceiver& receiver);
 Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Polyline& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
@@ -94,6 +102,7 @@ Box scan_stroke(const RoundedBox& shape, const Stroke& how, const Box& clip, con
 Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Sector& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Chord& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 
 // The smallest box around a stroke.
 Box stroke_bounds(const Line& shape, const Stroke& how);
@@ -106,6 +115,7 @@ Box stroke_bounds(const RoundedBox& shape, const Stroke& how);
 Box stroke_bounds(const Arc& shape, const Stroke& how);
 Box stroke_bounds(const Sector& shape, const Stroke& how);
 Box stroke_bounds(const Chord& shape, const Stroke& how);
+Box stroke_bounds(const Path& shape, const Stroke& how);
 
 // The same for any area.
 template <class Shape>
@@ -114,6 +124,12 @@ Box scan(const Shape& shape, const Box& clip, const SpanReceiver& receiver) {
 }
 inline Box scan(const Polygon& shape, const Box& clip, const SpanReceiver& receiver) {
     return scan_fill(shape, Fill{}, clip, receiver);
+}
+inline Box scan(const Path& shape, const Box& clip, const SpanReceiver& receiver) {
+    return scan_fill(shape, Fill{}, clip, receiver);
+}
+inline Box scan(const FilledPath& area, const Box& clip, const SpanReceiver& receiver) {
+    return scan_fill(area.path, area.how, clip, receiver);
 }
 inline Box scan(const Filled& area, const Box& clip, const SpanReceiver& receiver) {
     return scan_fill(area.polygon, area.how, clip, receiver);
@@ -140,10 +156,10 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
     return detail::scan(area, clip, {.context = context, .take = take, .repeats = detail::Repeats::never});
 }
 
-// The smallest box around all pixels of the area, wherever they lie; empty where it has none. Throws Error as drawing the
-// area would. Boxes, rounded boxes, circles, ellipses that are not turned, and their strokes take no time; polygons, and
-// strokes of lines and polygons, time in proportion to the number of vertices. All others (shared edges, turned ellipses,
-// sectors, chords, arcs, dashes, polygons aligned inside or outside) may look at all rows of a shape.
+// The smallest box around all pixels of the area, wherever they lie; empty where it has none. Throws Error as drawing
+// the area would. Boxes, rounded boxes, circles, ellipses that are not turned, and their strokes take no time;
+// polygons, and strokes of lines and polygons, time in proportion to the number of vertices. All others (shared edges,
+// turned ellipses, sectors, chords, arcs, dashes, polygons aligned inside or outside) may look at all rows of a shape.
 [[nodiscard]] Box bounds(const Box& shape);
 [[nodiscard]] Box bounds(const Circle& shape);
 [[nodiscard]] Box bounds(const Ellipse& shape);
@@ -152,6 +168,8 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
 [[nodiscard]] Box bounds(const Chord& shape);
 [[nodiscard]] Box bounds(const Polygon& shape);
 [[nodiscard]] Box bounds(const Filled& area);
+[[nodiscard]] Box bounds(const Path& shape);
+[[nodiscard]] Box bounds(const FilledPath& area);
 template <class Shape>
 [[nodiscard]] Box bounds(const Stroked<Shape>& area) {
     return detail::stroke_bounds(area.shape, area.how);

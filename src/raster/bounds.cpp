@@ -113,9 +113,8 @@ Box bounds(const Circle& shape) { return detail::checked_box(shape); }
 Box bounds(const Ellipse& shape) {
     const auto is_turned = shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
     if (!is_turned) return shape.box();
-    return detail::bounds_by_rows(detail::box_around_turned(shape), [&](const Box& clip) {
-        return detail::scan_fill(shape, clip, detail::nobody);
-    });
+    return detail::bounds_by_rows(detail::box_around_turned(shape),
+                                  [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
 }
 
 Box bounds(const RoundedBox& shape) {
@@ -124,15 +123,13 @@ Box bounds(const RoundedBox& shape) {
 }
 
 Box bounds(const Sector& shape) {
-    return detail::bounds_by_rows(bounds(shape.of), [&](const Box& clip) {
-        return detail::scan_fill(shape, clip, detail::nobody);
-    });
+    return detail::bounds_by_rows(bounds(shape.of),
+                                  [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
 }
 
 Box bounds(const Chord& shape) {
-    return detail::bounds_by_rows(bounds(shape.of), [&](const Box& clip) {
-        return detail::scan_fill(shape, clip, detail::nobody);
-    });
+    return detail::bounds_by_rows(bounds(shape.of),
+                                  [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
 }
 
 Box bounds(const Polygon& shape) { return box_around(shape); }

@@ -26,15 +26,27 @@ Box scan_dashed(const EdgeTrack& along, const Stroke& how, const Box& clip, cons
     }
     const auto pen = pen_around(pen_stroke);
     const auto scan_band = [&](const SpanReceiver& gather) {
-        return scan_contours(along.origin, FillRule::nonzero, clip, gather, [&](Contours& contours) {
-            draw_stroke(along.edge, pen, pen_stroke, contours);
-        });
+        return scan_contours(along.origin, FillRule::nonzero, clip, gather,
+                             [&](Contours& contours) { draw_stroke(along.edge, pen, pen_stroke, contours); });
     };
     if (!is_hair && how.align == Align::center) return scan_band(receiver);
     const auto band = spans_of(scan_band);
     if (is_hair) return pass_on(intersection_of(band, spans_of(scan_hairline_of)), receiver);
     const auto inside = spans_of(scan_fill_of);
     return pass_on(how.align == Align::inside ? intersection_of(band, inside) : difference_of(band, inside), receiver);
+}
+
+// Rule 3 for polygons and paths aligned inside or outside: of a stroke of twice the width, what is inside the fill, or
+// outside. scan_twice(stroke, receiver) tells the stroke, scan_fill_of(receiver) the fill.
+template <class ScanTwice, class ScanFill>
+Box scan_on_side(const Stroke& how, const SpanReceiver& receiver, const ScanTwice& scan_twice,
+                 const ScanFill& scan_fill_of) {
+    auto twice = how;
+    twice.width = static_cast<int>(std::min<std::int64_t>(std::int64_t{2} * how.width, max_coordinate));
+    const auto stroke = spans_of([&](const SpanReceiver& gather) { scan_twice(twice, gather); });
+    const auto inside = spans_of(scan_fill_of);
+    return pass_on(how.align == Align::inside ? intersection_of(stroke, inside) : difference_of(stroke, inside),
+                   receiver);
 }
 
 }  // namespace coldbrick::detail

@@ -70,19 +70,6 @@ class ParallelDrawer {
     Vec most_;
 };
 
-// Adds the chords of an arc from one place on the unit circle to another, at most a quarter turn away, as the ellipse
-// takes it; all but its end.
-template <class Place>
-void add_chords(Vec from, Vec to, const Place& place, Track& track) {
-    const auto begin = place(from);
-    const auto chord = place(to) - begin;
-    const auto middle = unit(from + to);
-    if (std::fabs(cross(place(middle) - begin, chord)) <= flatness * length(chord)) return;
-    add_chords(from, middle, place, track);
-    track.add(place(middle), true);
-    add_chords(middle, to, place, track);
-}
-
 }  // namespace
 
 EllipseForm::EllipseForm(const Ellipse& ellipse) noexcept
@@ -161,8 +148,6 @@ bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
     return true;
 }
 
-double EllipseForm::half_height() const noexcept {
-    return length({a_ * direction_.y, b_ * direction_.x});
-}
+double EllipseForm::half_height() const noexcept { return length({a_ * direction_.y, b_ * direction_.x}); }
 
 }  // namespace coldbrick::detail

@@ -9,6 +9,19 @@
 
 namespace coldbrick::detail {
 
+// Adds the chords of an arc from one place on the unit circle to another, at most a quarter turn away, as the ellipse
+// takes it; all but its end.
+template <class Place>
+void add_chords(Vec from, Vec to, const Place& place, Track& track) {
+    const auto begin = place(from);
+    const auto chord = place(to) - begin;
+    const auto middle = unit(from + to);
+    if (std::fabs(cross(place(middle) - begin, chord)) <= flatness * length(chord)) return;
+    add_chords(from, middle, place, track);
+    track.add(place(middle), true);
+    add_chords(middle, to, place, track);
+}
+
 // The true edge of an ellipse's fill, relative to the first pixel of its box. It is half a box wide and high.
 class EllipseForm {
   public:

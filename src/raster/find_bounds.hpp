@@ -43,9 +43,9 @@ inline Box box_around_turned(const Ellipse& ellipse) noexcept {
     const auto extent = [&](double end, int first) {
         return static_cast<int>(std::min(end + 1 - first, 2147483000.0));
     };
-    return {.at = {.x = left, .y = top},
-            .size = {.width = extent(std::ceil(x + half_width), left),
-                     .height = extent(std::ceil(y + half_height), top)}};
+    return {
+        .at = {.x = left, .y = top},
+        .size = {.width = extent(std::ceil(x + half_width), left), .height = extent(std::ceil(y + half_height), top)}};
 }
 
 // The box grown on all sides, as far as the numbers go.

@@ -12,12 +12,20 @@ namespace {
 __extension__ using Int128 = __int128;
 
 constexpr std::int64_t place_unit = std::int64_t{1} << FineEdge::fraction_bits;
-constexpr std::int64_t round_up = place_unit - 1;
+
+// What makes the whole part of a crossing the next whole number, but for a little less than all that rounding may add:
+// so that a crossing exactly at a pixel's centre is that pixel, and one behind it by 2^-16 or more the next.
+constexpr std::int64_t round_up = place_unit - 1 - (1 << 10);
 constexpr auto places_in_fine = place_unit / fine_unit;
 
 // Edges over more rows than this are cut into pieces of as many rows, from rows that do not depend on the window, so
 // that the steps' rounding stays below 2^-16 pixel.
 constexpr std::int64_t most_rows = 4096;
+
+constexpr std::int64_t floor_ratio(Int128 numerator, std::int64_t denominator) noexcept {
+    const auto quotient = static_cast<std::int64_t>(numerator / denominator);
+    return numerator % denominator < 0 ? quotient - 1 : quotient;
+}
 
 // The first row whose centre line is at the place or below.
 constexpr std::int64_t row_from(std::int64_t y) noexcept { return (y + fine_unit - 1) >> fine_bits; }
@@ -39,9 +47,8 @@ void FineEdges::add(FinePoint from, FinePoint to) {
     const auto slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y);
     const auto x = static_cast<double>(upper.x) + static_cast<double>(first_of_all * fine_unit - upper.y) * slope;
     const auto place = static_cast<std::int64_t>(std::floor(x * static_cast<double>(places_in_fine)));
-    const auto step = first_of_all == row_from(lower.y) - 1
-                          ? 0
-                          : static_cast<std::int64_t>(slope * static_cast<double>(place_unit));
+    const auto step =
+        first_of_all == row_from(lower.y) - 1 ? 0 : static_cast<std::int64_t>(std::floor(slope * static_cast<double>(place_unit)));
     edges_.push_back({.first_row = static_cast<int>(first),
                       .last_row = static_cast<int>(last),
                       .direction = direction,
@@ -52,14 +59,14 @@ void FineEdges::add(FinePoint from, FinePoint to) {
 void FineEdges::add_tall(FinePoint upper, FinePoint lower, int first, int last, int direction) {
     const auto dx = Int128{lower.x - upper.x};
     const auto dy = lower.y - upper.y;
-    const auto step = static_cast<std::int64_t>(dx * place_unit / dy);
+    const auto step = floor_ratio(dx * place_unit, dy);
     const auto first_of_all = row_from(upper.y);
     for (auto row = std::int64_t{first}; row <= last;) {
         const auto block = floor_div(row, most_rows) * most_rows;
         const auto anchor = std::max(block, first_of_all);
         const auto end = std::min(block + most_rows - 1, std::int64_t{last});
         const auto along = dx * (anchor * fine_unit - upper.y) * places_in_fine;
-        const auto place = upper.x * places_in_fine + static_cast<std::int64_t>(along / dy);
+        const auto place = upper.x * places_in_fine + floor_ratio(along, dy);
         edges_.push_back({.first_row = static_cast<int>(row),
                           .last_row = static_cast<int>(end),
                           .direction = direction,
@@ -132,7 +139,8 @@ Box bounds_from_corners(std::vector<FinePoint> corners, const std::function<Box(
         }
     };
     look([](const auto& a, const auto& b) { return a.x < b.x; }, [&](std::int64_t x) { return x >= known.at.x; });
-    look([](const auto& a, const auto& b) { return a.x > b.x; }, [&](std::int64_t x) { return x - 1 <= known.last().x; });
+    look([](const auto& a, const auto& b) { return a.x > b.x; },
+         [&](std::int64_t x) { return x - 1 <= known.last().x; });
     return known;
 }
 

@@ -136,8 +136,8 @@ Box scan_contours(Point origin, FillRule rule, const Box& clip, const SpanReceiv
     return batch.finish();
 }
 
-// The smallest box around the pixels inside the contours that draw(contours) draws: found in the rows near their corners,
-// however large they are.
+// The smallest box around the pixels inside the contours that draw(contours) draws: found in the rows near their
+// corners, however large they are.
 template <class Draw>
 Box bounds_of_contours(Point origin, FillRule rule, const Draw& draw) {
     std::vector<FinePoint> corners;
@@ -147,9 +147,8 @@ Box bounds_of_contours(Point origin, FillRule rule, const Draw& draw) {
     draw(recording);
     const SpanReceiver nobody{
         .context = nullptr, .take = [](void*, std::span<const Span>) {}, .repeats = Repeats::harmless};
-    return bounds_from_corners(std::move(corners), [&](const Box& clip) {
-        return scan_contours(origin, rule, clip, nobody, draw);
-    });
+    return bounds_from_corners(std::move(corners),
+                               [&](const Box& clip) { return scan_contours(origin, rule, clip, nobody, draw); });
 }
 
 // The largest angle whose arc of that radius is flat enough, as the cosine of it.

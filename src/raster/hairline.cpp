@@ -125,12 +125,11 @@ class DashedHairline {
         const auto last = std::min(steps, ahead ? double{1} * (far - 1) - from : double{1} * from - near);
         if (first <= last) {
             const auto edge = Edge::between(a, b);
-            pattern_.for_each(
-                begin_ + first * per_step, begin_ + last * per_step, [&](const DashPattern::Dash& dash) {
-                    const auto k = std::max(first, std::ceil((dash.begin - begin_) / per_step));
-                    const auto end = std::min(last, std::ceil((dash.end - begin_) / per_step) - 1);
-                    if (k <= end) scan_steps(edge, by_row, ahead ? from + k : from - end, ahead ? from + end : from - k);
-                });
+            pattern_.for_each(begin_ + first * per_step, begin_ + last * per_step, [&](const DashPattern::Dash& dash) {
+                const auto k = std::max(first, std::ceil((dash.begin - begin_) / per_step));
+                const auto end = std::min(last, std::ceil((dash.end - begin_) / per_step) - 1);
+                if (k <= end) scan_steps(edge, by_row, ahead ? from + k : from - end, ahead ? from + end : from - k);
+            });
         }
         begin_ += size;
     }

@@ -64,10 +64,10 @@ class Wedge {
         : begin_{origin, center, -left_of(turn.begin())},
           end_{origin, center, left_of(turn.end())},
           ahead_{origin, center, turn.begin()},
-          kind_{turn.is_whole            ? Kind::whole
-                : turn.degrees == 0      ? Kind::ray
-                : turn.degrees <= 180    ? Kind::narrow
-                                         : Kind::wide} {}
+          kind_{turn.is_whole         ? Kind::whole
+                : turn.degrees == 0   ? Kind::ray
+                : turn.degrees <= 180 ? Kind::narrow
+                                      : Kind::wide} {}
 
     [[nodiscard]] Runs runs(int y) const noexcept {
         if (kind_ == Kind::whole) return Runs{whole_row};

@@ -1,7 +1,8 @@
 // Polygons to spans.
 //
-// With inclusive edges, the runs of row_sweep.hpp are those of the hairlines: a run reaches up to the pixel at which its edge crosses the row, so no gap opens between run and
-// interior. With shared edges they are empty runs, each before the first pixel right of the crossing or on it.
+// With inclusive edges, the runs of row_sweep.hpp are those of the hairlines: a run reaches up to the pixel at which
+// its edge crosses the row, so no gap opens between run and interior. With shared edges they are empty runs, each
+// before the first pixel right of the crossing or on it.
 #include "raster/edge_rows.hpp"
 #include "raster/polygon_checks.hpp"
 #include "raster/row_sweep.hpp"

@@ -173,7 +173,8 @@ Box scan_short_arc(const Arc& shape, const Box& clip, const SpanReceiver& receiv
                             .y = form.origin().y + static_cast<int>(std::floor(place.y))};
     constexpr auto reach = 4;
     const auto around = Box{.at = {.x = near.x - reach, .y = near.y - reach}, .size = {2 * reach + 1, 2 * reach + 1}};
-    if (!scan_thin_arc(shape, around, {.context = nullptr, .take = [](void*, std::span<const Span>) {}, .repeats = Repeats::never})
+    if (!scan_thin_arc(shape, around,
+                       {.context = nullptr, .take = [](void*, std::span<const Span>) {}, .repeats = Repeats::never})
              .empty()) {
         return scan_thin_arc(shape, clip, receiver);
     }
@@ -234,9 +235,8 @@ Box scan_wide_arc(const Arc& shape, const Stroke& how, const Box& clip, const Sp
     if (turn.is_whole || how.cap == Cap::flush) return scan_body(receiver);
     return scan_merged(receiver, [&](const SpanReceiver& gather) {
         const auto body = scan_body(gather);
-        return enclosing(body, scan_contours(form.origin(), FillRule::nonzero, clip, gather, [&](Contours& contours) {
-                             draw_arc_caps(form, turn, how, contours);
-                         }));
+        return enclosing(body, scan_contours(form.origin(), FillRule::nonzero, clip, gather,
+                                             [&](Contours& contours) { draw_arc_caps(form, turn, how, contours); }));
     });
 }
 

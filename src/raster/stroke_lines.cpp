@@ -1,10 +1,10 @@
 // Strokes of lines, polylines and polygons.
 #include "geometry/limits.hpp"
+#include "raster/closed_shapes.hpp"
 #include "raster/ellipse_rows.hpp"
 #include "raster/find_bounds.hpp"
 #include "raster/hairline.hpp"
 #include "raster/polygon_checks.hpp"
-#include "raster/span_sets.hpp"
 #include "raster/stroker.hpp"
 
 namespace coldbrick::detail {
@@ -46,9 +46,8 @@ Box scan_open(const std::vector<Point>& path, const Stroke& how, const Box& clip
         auto touched = scan_cap(path.front(), how.width, clip, gather);
         touched = enclosing(touched, scan_cap(path.back(), how.width, clip, gather));
         if (track.nodes.size() == 1) return touched;
-        return enclosing(touched, scan_contours(origin, FillRule::nonzero, clip, gather, [&](Contours& contours) {
-                             draw_track(track, pen, contours);
-                         }));
+        return enclosing(touched, scan_contours(origin, FillRule::nonzero, clip, gather,
+                                                [&](Contours& contours) { draw_track(track, pen, contours); }));
     });
 }
 
@@ -93,14 +92,10 @@ Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const 
         if (how.width == 1) return scan_hairline(shape, how, clip, receiver);
         return scan_rings(shape.rings(), how, clip, receiver);
     }
-    // Rule 3: of a stroke of twice the width, what is inside the fill, or outside.
-    auto twice = how;
-    twice.width = static_cast<int>(std::min<std::int64_t>(std::int64_t{2} * how.width, max_coordinate));
-    const auto stroke =
-        spans_of([&](const SpanReceiver& gather) { scan_rings(shape.rings(), twice, clip, gather); });
-    const auto inside = spans_of([&](const SpanReceiver& gather) { scan_fill(shape, Fill{}, clip, gather); });
-    return pass_on(how.align == Align::inside ? intersection_of(stroke, inside) : difference_of(stroke, inside),
-                   receiver);
+    return scan_on_side(
+        how, receiver,
+        [&](const Stroke& twice, const SpanReceiver& gather) { scan_rings(shape.rings(), twice, clip, gather); },
+        [&](const SpanReceiver& gather) { scan_fill(shape, Fill{}, clip, gather); });
 }
 
 Box bounds_of_lines(const Polyline& shape, const Stroke& how) {

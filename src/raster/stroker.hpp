@@ -13,7 +13,7 @@ namespace coldbrick::detail {
 
 // How a pen draws a track.
 struct Pen {
-    double left = 0.5;   // how far it reaches on either side, in pixels
+    double left = 0.5;  // how far it reaches on either side, in pixels
     double right = 0.5;
     Cap cap = Cap::flush;
     Join join = Join::miter;

@@ -1,0 +1,20 @@
+// Paths as tracks: curves as their chords.
+#pragma once
+
+#include "raster/track.hpp"
+
+#include "coldbrick/path.hpp"
+
+#include <vector>
+
+namespace coldbrick::detail {
+
+struct FlatPath {
+    Point origin;
+    std::vector<Track> tracks;  // one for each subpath, relative to the origin
+};
+
+// Throws Error if the path is empty.
+[[nodiscard]] FlatPath flatten(const Path& path);
+
+}  // namespace coldbrick::detail
