@@ -11,6 +11,7 @@
 //     }
 #pragma once
 
+#include "coldbrick/angle.hpp"
 #include "coldbrick/color.hpp"
 #include "coldbrick/color_names.hpp"
 #include "coldbrick/convert.hpp"
@@ -20,7 +21,12 @@
 #include "coldbrick/formats.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/ink.hpp"
+#include "coldbrick/path.hpp"
 #include "coldbrick/pixels.hpp"
+#include "coldbrick/region.hpp"
 #include "coldbrick/scene.hpp"
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/spans.hpp"
+#include "coldbrick/stroke.hpp"
+#include "coldbrick/transform.hpp"
+#include "coldbrick/vertices.hpp"

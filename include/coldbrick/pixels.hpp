@@ -15,6 +15,7 @@
 
 #include <cstddef>
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <type_traits>
 #include <vector>
@@ -45,6 +46,7 @@ requires PixelFormat<std::remove_const_t<Format>>
 class Pixels;
 template <PixelFormat Format>
 class Bitmap;
+class Region;
 
 namespace detail {
 
@@ -58,7 +60,11 @@ struct Surface {
     Size size;
     Box clip;
     const FormatKernel* kernel;
+    std::shared_ptr<const Region> mask = nullptr;  // if set, drawing touches only its pixels
 };
+
+// The surface with its clip narrowed to a region too.
+Surface masked(const Surface& surface, const Region& region);
 
 // Throws Error if the memory cannot be a buffer of pixels of that many bytes.
 Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel);
@@ -124,6 +130,12 @@ class Pixels {
         return narrowed;
     }
 
+    // The same, drawing only on the pixels of a region too (region.hpp), which the view keeps. Reading a picture as a
+    // whole goes by the box.
+    [[nodiscard]] Pixels within(const Region& region) const {
+        return detail::SurfaceAccess::view<Format>(detail::masked(surface_, region));
+    }
+
     // The colour of a pixel; opaque where the format has no alpha. Throws Error for one outside the clip.
     [[nodiscard]] Color color_at(Point pixel) const { return detail::color_at(surface_, pixel); }
 
@@ -157,6 +169,8 @@ class Bitmap {
     // A view that draws only inside the box; see Pixels::within.
     [[nodiscard]] Pixels<Format> within(const Box& box) noexcept { return pixels().within(box); }
     [[nodiscard]] Pixels<const Format> within(const Box& box) const noexcept { return pixels().within(box); }
+
+    [[nodiscard]] Pixels<Format> within(const Region& region) { return pixels().within(region); }
 
     [[nodiscard]] Color color_at(Point pixel) const { return pixels().color_at(pixel); }
 

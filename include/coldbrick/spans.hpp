@@ -58,7 +58,12 @@ template <class Shape>
     return {.shape = std::move(shape), .how = how};
 }
 
+class Region;
+struct VertexList;
+
 namespace detail {
+
+struct VertexElement;
 
 // Whether a receiver of spans may be told of a pixel twice.
 enum class Repeats { harmless, never };
@@ -92,6 +97,9 @@ Box scan_fill(const Sector& shape, const Box& clip, const SpanReceiver& receiver
 Box scan_fill(const Chord& shape, const Box& clip, const SpanReceiver& receiver);
 Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const Region& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const VertexList& shape, const Box& clip, const SpanReceiver& receiver);
+Box scan_fill(const VertexElement& shape, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Polyline& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
@@ -103,6 +111,9 @@ Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const Span
 Box scan_stroke(const Sector& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Chord& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const Region& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const VertexList& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_stroke(const VertexElement& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 
 // The smallest box around a stroke.
 Box stroke_bounds(const Line& shape, const Stroke& how);
@@ -116,6 +127,8 @@ Box stroke_bounds(const Arc& shape, const Stroke& how);
 Box stroke_bounds(const Sector& shape, const Stroke& how);
 Box stroke_bounds(const Chord& shape, const Stroke& how);
 Box stroke_bounds(const Path& shape, const Stroke& how);
+Box stroke_bounds(const Region& shape, const Stroke& how);
+Box stroke_bounds(const VertexList& shape, const Stroke& how);
 
 // The same for any area.
 template <class Shape>

@@ -3,6 +3,7 @@
 #include "pixels/kernels.hpp"
 
 #include "coldbrick/draw.hpp"
+#include "coldbrick/region.hpp"
 
 namespace coldbrick::detail {
 
@@ -100,16 +101,69 @@ void blend_spans(void* context, std::span<const Span> spans) {
     surface.kernel->blend(surface, spans, color);
 }
 
+// Passes on what of spans lies in a region, and keeps the box around it.
+class MaskedReceiver {
+  public:
+    MaskedReceiver(const Region& region, const SpanReceiver& to) noexcept : region_{region}, to_{to} {}
+
+    [[nodiscard]] SpanReceiver receiver() noexcept {
+        const auto take = [](void* context, std::span<const Span> spans) {
+            static_cast<MaskedReceiver*>(context)->take(spans);
+        };
+        return {.context = this, .take = take, .repeats = to_.repeats};
+    }
+
+    [[nodiscard]] const Box& touched() const noexcept { return touched_; }
+
+  private:
+    void take(std::span<const Span> spans) {
+        inside_.clear();
+        for (const auto& run : spans) {
+            if (run.y != row_y_ || row_.empty()) {
+                row_ = region_.row(run.y);
+                row_y_ = run.y;
+            }
+            const auto end = run.x + run.length;
+            auto part = std::partition_point(row_.begin(), row_.end(),
+                                             [&](const Span& of) { return of.x + of.length <= run.x; });
+            for (; part != row_.end() && part->x < end; ++part) {
+                const auto left = std::max(run.x, part->x);
+                const auto right = std::min(end, part->x + part->length);
+                inside_.push_back({.y = run.y, .x = left, .length = right - left});
+            }
+        }
+        if (inside_.empty()) return;
+        to_.take(to_.context, inside_);
+        for (const auto& run : inside_) {
+            touched_ = enclosing(touched_, Box{.at = {.x = run.x, .y = run.y}, .size = {run.length, 1}});
+        }
+    }
+
+    const Region& region_;
+    SpanReceiver to_;
+    std::span<const Span> row_;
+    int row_y_ = 0;
+    std::vector<Span> inside_;
+    Box touched_;
+};
+
+Box scan_masked(const Surface& surface, const void* area, Scan scan, const SpanReceiver& receiver) {
+    if (!surface.mask) return scan(area, surface.clip, receiver);
+    MaskedReceiver masked{*surface.mask, receiver};
+    scan(area, surface.clip, masked.receiver());
+    return masked.touched();
+}
+
 }  // namespace
 
 Box paint(const Surface& surface, const Ink& ink, const void* area, Scan scan) {
     const auto color = ink.color();
     if (color.alpha == 255) {
         OpaquePainter painter{.surface = surface, .pattern{*surface.kernel, color}};
-        return scan(area, surface.clip, receiver_for(painter));
+        return scan_masked(surface, area, scan, receiver_for(painter));
     }
     BlendingPainter painter{.surface = surface, .color = color};
-    return scan(area, surface.clip, {.context = &painter, .take = blend_spans, .repeats = Repeats::never});
+    return scan_masked(surface, area, scan, {.context = &painter, .take = blend_spans, .repeats = Repeats::never});
 }
 
 Box mark(const Surface& surface, Point at, const Ink& ink) {

@@ -5,6 +5,7 @@
 
 #include "coldbrick/convert.hpp"
 #include "coldbrick/error.hpp"
+#include "coldbrick/region.hpp"
 
 #include <cstdlib>
 #include <cstring>
@@ -47,6 +48,14 @@ Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& 
             .kernel = &kernel};
 }
 
+Surface masked(const Surface& surface, const Region& region) {
+    auto narrowed = surface;
+    narrowed.mask = std::make_shared<const Region>(surface.mask ? intersection(*surface.mask, region)
+                                                                : Region{region, surface.clip});
+    narrowed.clip = intersection(surface.clip, narrowed.mask->bounds());
+    return narrowed;
+}
+
 Color color_at(const Surface& surface, Point pixel) {
     if (contains(surface.clip, pixel)) return surface.kernel->decode(pixel_address(surface, pixel.x, pixel.y));
     const auto in_words = [](Point p) { return std::to_string(p.x) + "," + std::to_string(p.y); };
@@ -69,6 +78,14 @@ std::size_t bitmap_bytes(Size size, int pixel_bytes) {
 void clear(const Surface& surface, Color color) noexcept {
     if (surface.clip.empty()) return;
     PixelPattern pattern{*surface.kernel, color};
+    if (surface.mask) {
+        for_each_span(*surface.mask, surface.clip, [&](const Span& run) {
+            const auto bytes =
+                static_cast<std::size_t>(run.length) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
+            pattern.write(pixel_address(surface, run.x, run.y), bytes);
+        });
+        return;
+    }
     const auto [at, size] = surface.clip;
     const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
     for (int row = 0; row < size.height; ++row) {

@@ -6,16 +6,16 @@
 
 namespace coldbrick::detail {
 
-// The edge of a shape's fill, clockwise, relative to an origin.
-struct EdgeTrack {
-    Track edge;
+// The edges of a shape's fill, clockwise around it, relative to an origin.
+struct EdgeTracks {
+    std::vector<Track> edges;
     Point origin;
 };
 
 // A stroke along the edge of a shape by a pen around it: with dashes, or of shapes whose parallel curves have no form
 // of their own. scan_inside(receiver) tells the fill, scan_hairline(receiver) its outline.
 template <class ScanInside, class ScanHairline>
-Box scan_dashed(const EdgeTrack& along, const Stroke& how, const Box& clip, const SpanReceiver& receiver,
+Box scan_around(const EdgeTracks& along, const Stroke& how, const Box& clip, const SpanReceiver& receiver,
                 const ScanInside& scan_fill_of, const ScanHairline& scan_hairline_of) {
     const auto is_hair = how.width == 1 && how.align != Align::outside;
     auto pen_stroke = how;
@@ -26,8 +26,9 @@ Box scan_dashed(const EdgeTrack& along, const Stroke& how, const Box& clip, cons
     }
     const auto pen = pen_around(pen_stroke);
     const auto scan_band = [&](const SpanReceiver& gather) {
-        return scan_contours(along.origin, FillRule::nonzero, clip, gather,
-                             [&](Contours& contours) { draw_stroke(along.edge, pen, pen_stroke, contours); });
+        return scan_contours(along.origin, FillRule::nonzero, clip, gather, [&](Contours& contours) {
+            for (const auto& edge : along.edges) draw_stroke(edge, pen, pen_stroke, contours);
+        });
     };
     if (!is_hair && how.align == Align::center) return scan_band(receiver);
     const auto band = spans_of(scan_band);

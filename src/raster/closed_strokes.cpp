@@ -98,8 +98,8 @@ Box scan_closed(const Shape& shape, const Stroke& how, const Box& clip, const Sp
         if (how.width == 1 && how.align != Align::outside) return scan_outline_of(shape, clip, receiver);
         return scan_band(shape, how, clip, receiver);
     }
-    return scan_dashed(
-        {.edge = edge_of(shape), .origin = origin_of(shape)}, how, clip, receiver,
+    return scan_around(
+        {.edges = {edge_of(shape)}, .origin = origin_of(shape)}, how, clip, receiver,
         [&](const SpanReceiver& gather) { scan_fill(shape, clip, gather); },
         [&](const SpanReceiver& gather) { scan_outline_of(shape, clip, gather); });
 }

@@ -1,188 +1,20 @@
 // Fills and strokes of paths.
 #include "raster/closed_shapes.hpp"
-#include "raster/dashes.hpp"
 #include "raster/find_bounds.hpp"
-#include "raster/flatten.hpp"
-#include "raster/hairline.hpp"
-
-#include <cmath>
-#include <optional>
+#include "raster/flat_path_scans.hpp"
 
 namespace coldbrick::detail {
 
 namespace {
 
-// Calls use(from, to, ends) for each straight piece; ends says which of them are corners or ends of the track.
-struct PieceEnds {
-    bool from;
-    bool to;
-};
-
-template <class Use>
-void for_each_piece(const Track& track, const Use& use) {
-    const auto& nodes = track.nodes;
-    const auto count = nodes.size();
-    const auto pieces = track.closed && count > 1 ? count : count - 1;
-    for (std::size_t i = 0; i < pieces; ++i) {
-        const auto& to = nodes[(i + 1) % count];
-        use(nodes[i].at, to.at, PieceEnds{.from = !nodes[i].smooth, .to = !to.smooth});
-    }
-}
-
-// The hairlines of tracks: of each piece one pixel for each row that it crosses, or each column if it is longer that
-// way, and the pixels at corners and ends.
-class FineHairline {
-  public:
-    FineHairline(Point origin, const Stroke& how, const Window& window, const SpanReceiver& receiver)
-        : origin_{origin}, window_{window}, receiver_{receiver} {
-        if (!how.dash.empty()) pattern_.emplace(how);
-    }
-
-    void draw(const Track& track) {
-        begin_ = 0.5;
-        if (track.nodes.size() == 1) mark(track.nodes.front().at, begin_);
-        for_each_piece(track, [&](Vec from, Vec to, PieceEnds ends) {
-            if (ends.from) mark(from, begin_);
-            piece(from, to);
-            begin_ += length(to - from);
-            if (ends.to) mark(to, begin_);
-        });
-    }
-
-    [[nodiscard]] const Box& touched() const noexcept { return touched_; }
-
-  private:
-    [[nodiscard]] bool is_on(double distance) const {
-        if (!pattern_) return true;
-        auto on = false;
-        pattern_->for_each(distance, distance, [&](const DashPattern::Dash& dash) {
-            on = on || (dash.begin <= distance && distance < dash.end);
-        });
-        return on;
-    }
-
-    // The nearest pixel to a place; of two the one with the smaller coordinate.
-    void mark(Vec at, double distance) {
-        const auto nearest = [](double value) { return static_cast<std::int64_t>(std::ceil(value - 0.5)); };
-        put(nearest(at.x) + origin_.x, nearest(at.y) + origin_.y, distance);
-    }
-
-    void put(std::int64_t x, std::int64_t y, double distance) {
-        if (x < window_.left || x >= window_.right || y < window_.top || y >= window_.bottom || !is_on(distance))
-            return;
-        const auto pixel = Point{.x = static_cast<int>(x), .y = static_cast<int>(y)};
-        const auto run = Span{.y = pixel.y, .x = pixel.x, .length = 1};
-        receiver_.take(receiver_.context, {&run, 1});
-        touched_ = enclosing(touched_, Box{.at = pixel, .size = {1, 1}});
-    }
-
-    // Between whole pixels, exactly the pixels of the line.
-    void line(Point from, Point to, double size) {
-        const auto steps = std::max({std::fabs(double{1} * to.x - from.x), std::fabs(double{1} * to.y - from.y), 1.0});
-        const auto pixels = spans_of([&](const SpanReceiver& gather) {
-            scan_hairline(Line{.from = from, .to = to}, Stroke{}, box_of(window_), gather);
-        });
-        for (const auto& run : pixels) {
-            for (auto x = run.x; x < run.x + run.length; ++x) {
-                const auto k = std::max(std::fabs(double{1} * x - from.x), std::fabs(double{1} * run.y - from.y));
-                put(x, run.y, begin_ + k * (size / steps));
-            }
-        }
-    }
-
-    [[nodiscard]] std::optional<Point> whole(Vec at) const noexcept {
-        if (at.x != std::floor(at.x) || at.y != std::floor(at.y)) return std::nullopt;
-        return Point{.x = static_cast<int>(at.x + origin_.x), .y = static_cast<int>(at.y + origin_.y)};
-    }
-
-    void piece(Vec from, Vec to) {
-        const auto along = to - from;
-        const auto first_pixel = whole(from);
-        const auto last_pixel = whole(to);
-        if (first_pixel && last_pixel) return line(*first_pixel, *last_pixel, length(along));
-        const auto by_row = std::fabs(along.y) >= std::fabs(along.x);
-        const auto size = length(along);
-        // Told by the longer direction: where it begins and ends there, and what goes across.
-        const auto first = by_row ? from.y : from.x;
-        const auto last = by_row ? to.y : to.x;
-        const auto start_across = by_row ? from.x : from.y;
-        const auto slope = by_row ? along.x / along.y : along.y / along.x;
-        const auto offset = by_row ? origin_.y : origin_.x;
-        const auto low = by_row ? window_.top : window_.left;
-        const auto high = by_row ? window_.bottom : window_.right;
-        const auto begin =
-            std::max<std::int64_t>(static_cast<std::int64_t>(std::ceil(std::min(first, last))) + offset, low);
-        const auto end =
-            std::min<std::int64_t>(static_cast<std::int64_t>(std::floor(std::max(first, last))) + offset, high - 1);
-        const auto per_step = size / std::fabs(last - first);
-        for (auto at = begin; at <= end; ++at) {
-            const auto step = static_cast<double>(at - offset) - first;
-            const auto across = static_cast<std::int64_t>(std::ceil(start_across + step * slope - 0.5));
-            const auto distance = begin_ + std::fabs(step) * per_step;
-            by_row ? put(across + origin_.x, at, distance) : put(at, across + origin_.y, distance);
-        }
-    }
-
-    Point origin_;
-    Window window_;
-    SpanReceiver receiver_;
-    std::optional<DashPattern> pattern_;
-    double begin_ = 0.5;
-    Box touched_;
-};
-
-Box scan_hairline(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    return scan_merged(receiver, [&](const SpanReceiver& gather) {
-        FineHairline hairline{flat.origin, how, window_of(clip), gather};
-        for (const auto& track : flat.tracks) hairline.draw(track);
-        return hairline.touched();
-    });
-}
-
-Box scan_interior(const FlatPath& flat, FillRule rule, const Box& clip, const SpanReceiver& receiver) {
-    return scan_contours(flat.origin, rule, clip, receiver, [&](Contours& contours) {
-        for (const auto& track : flat.tracks) {
-            for (const auto& node : track.nodes) contours.to(node.at);
-            contours.close();
-        }
-    });
-}
-
 Box scan_filled(const FlatPath& flat, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
-    if (how.edges == Edges::shared) return scan_interior(flat, how.rule, clip, receiver);
+    if (how.edges == Edges::shared) return scan_inside_tracks(flat, how.rule, clip, receiver);
     auto closed = flat;
     for (auto& track : closed.tracks) track.close();
     return scan_merged(receiver, [&](const SpanReceiver& gather) {
-        const auto interior = scan_interior(closed, how.rule, clip, gather);
-        return enclosing(interior, scan_hairline(closed, Stroke{}, clip, gather));
+        const auto interior = scan_inside_tracks(closed, how.rule, clip, gather);
+        return enclosing(interior, scan_thin_tracks(closed, Stroke{}, clip, gather));
     });
-}
-
-Box scan_wide(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    const auto pen = pen_along(how);
-    return scan_contours(flat.origin, FillRule::nonzero, clip, receiver, [&](Contours& contours) {
-        for (const auto& track : flat.tracks) draw_stroke(track, pen, how, contours);
-    });
-}
-
-// A box around all corners of a path, and some pixels more.
-Box box_of_corners(const FlatPath& flat, double more) {
-    auto least = flat.tracks.front().nodes.front().at;
-    auto most = least;
-    for (const auto& track : flat.tracks) {
-        for (const auto& [at, smooth] : track.nodes) {
-            least = {std::min(least.x, at.x), std::min(least.y, at.y)};
-            most = {std::max(most.x, at.x), std::max(most.y, at.y)};
-        }
-    }
-    const auto pixel = [&](Vec at, double by) {
-        const auto inside = [](double value) {
-            return static_cast<int>(std::clamp(value, -1073741823.0, 1073741823.0));
-        };
-        return Point{.x = inside(std::floor(at.x + by) + flat.origin.x),
-                     .y = inside(std::floor(at.y + by) + flat.origin.y)};
-    };
-    return Box::between({.from = pixel(least, -more), .to = pixel(most, more)});
 }
 
 }  // namespace
@@ -195,18 +27,19 @@ Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const Spa
     check_stroke(how);
     const auto flat = flatten(shape);
     if (how.align == Align::center) {
-        return how.width == 1 ? scan_hairline(flat, how, clip, receiver) : scan_wide(flat, how, clip, receiver);
+        return how.width == 1 ? scan_thin_tracks(flat, how, clip, receiver)
+                              : scan_wide_tracks(flat, how, clip, receiver);
     }
     return scan_on_side(
-        how, receiver, [&](const Stroke& twice, const SpanReceiver& gather) { scan_wide(flat, twice, clip, gather); },
+        how, receiver,
+        [&](const Stroke& twice, const SpanReceiver& gather) { scan_wide_tracks(flat, twice, clip, gather); },
         [&](const SpanReceiver& gather) { scan_filled(flat, Fill{}, clip, gather); });
 }
 
 Box stroke_bounds(const Path& shape, const Stroke& how) {
     check_stroke(how);
-    const auto longest = how.join == Join::miter ? std::max(how.miter_limit, 2.0) : 2.0;
-    return bounds_by_rows(box_of_corners(flatten(shape), how.width * longest + 4),
-                          [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
+    return bounds_of_tracks(flatten(shape), how,
+                            [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
 }
 
 }  // namespace coldbrick::detail
@@ -217,9 +50,8 @@ Box bounds(const Path& shape) { return bounds(FilledPath{.path = shape, .how = {
 
 Box bounds(const FilledPath& area) {
     const auto flat = detail::flatten(area.path);
-    return detail::bounds_by_rows(detail::box_of_corners(flat, 2), [&](const Box& clip) {
-        return detail::scan_filled(flat, area.how, clip, detail::nobody);
-    });
+    return detail::bounds_of_tracks(
+        flat, Stroke{}, [&](const Box& clip) { return detail::scan_filled(flat, area.how, clip, detail::nobody); });
 }
 
 }  // namespace coldbrick

@@ -136,7 +136,7 @@ Box scan_stroke_of(const Shape& shape, const Stroke& how, const Box& clip, const
     };
     if (is_hairline(how)) return scan_hairline_of(receiver);
     const EllipseForm form{shape.of};
-    return scan_dashed({.edge = edge_of(shape, form), .origin = form.origin()}, how, clip, receiver, scan_fill_of,
+    return scan_around({.edges = {edge_of(shape, form)}, .origin = form.origin()}, how, clip, receiver, scan_fill_of,
                        scan_hairline_of);
 }
 
@@ -279,8 +279,8 @@ Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const Span
     form.add_rim(turn, track);
     if (turn.is_whole) track.close();
     const auto scan_hairline_of = [&](const SpanReceiver& gather) { return scan_hairline_arc(shape, clip, gather); };
-    return scan_dashed({.edge = std::move(track), .origin = form.origin()}, centered, clip, receiver, scan_hairline_of,
-                       scan_hairline_of);
+    return scan_around({.edges = {std::move(track)}, .origin = form.origin()}, centered, clip, receiver,
+                       scan_hairline_of, scan_hairline_of);
 }
 
 }  // namespace coldbrick::detail

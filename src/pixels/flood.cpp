@@ -1,0 +1,106 @@
+// The connected region around a pixel.
+#include "geometry/limits.hpp"
+#include "pixels/kernels.hpp"
+
+#include "coldbrick/region.hpp"
+
+#include <algorithm>
+#include <cstdlib>
+#include <map>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// Goes from run to run: a run that is found is looked around on the rows above and below.
+class Flooder {
+  public:
+    Flooder(const Surface& surface, const FloodFrom& how)
+        : surface_{surface},
+          tolerance_{how.tolerance},
+          corners_{how.neighbors == Neighbors::eight ? 1 : 0},
+          first_{pixel_address(surface, how.from.x, how.from.y)},
+          right_{surface.clip.last().x + 1} {
+        waiting_.push_back(how.from);
+    }
+
+    Region run() {
+        while (!waiting_.empty()) {
+            const auto [x, y] = waiting_.back();
+            waiting_.pop_back();
+            if (end_of_found(x, y) > x) continue;
+            auto left = x;
+            auto right = x + 1;
+            while (left > surface_.clip.at.x && is_like(left - 1, y)) --left;
+            while (right < right_ && is_like(right, y)) ++right;
+            found_[y].emplace(left, right);
+            look(left, right, y - 1);
+            look(left, right, y + 1);
+        }
+        std::vector<Span> spans;
+        for (const auto& [y, runs] : found_) {
+            for (const auto& [left, right] : runs) spans.push_back({.y = y, .x = left, .length = right - left});
+        }
+        std::sort(spans.begin(), spans.end(),
+                  [](const Span& a, const Span& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
+        return Region::of_spans(std::move(spans));
+    }
+
+  private:
+    [[nodiscard]] bool is_like(int x, int y) const noexcept {
+        const auto* const pixel = pixel_address(surface_, x, y);
+        for (auto i = 0; i < surface_.kernel->pixel_bytes; ++i) {
+            if (std::abs(pixel[i] - first_[i]) > tolerance_) return false;
+        }
+        return !surface_.mask || surface_.mask->contains({.x = x, .y = y});
+    }
+
+    // Where the run that was found at a pixel ends; the pixel itself if there is none.
+    [[nodiscard]] int end_of_found(int x, int y) const {
+        const auto row = found_.find(y);
+        if (row == found_.end()) return x;
+        const auto after = row->second.upper_bound(x);
+        return after == row->second.begin() ? x : std::max(x, std::prev(after)->second);
+    }
+
+    // Notes the beginning of each run in a row that touches one beside it.
+    void look(int left, int right, int y) {
+        if (y < surface_.clip.at.y || y > surface_.clip.last().y) return;
+        const auto end = std::min(right + corners_, right_);
+        for (auto x = std::max(left - corners_, surface_.clip.at.x); x < end; ++x) {
+            const auto known = end_of_found(x, y);
+            if (known > x) {
+                x = known;  // which is not like the first pixel, or outside
+                continue;
+            }
+            if (!is_like(x, y)) continue;
+            waiting_.push_back({.x = x, .y = y});
+            while (x < end && is_like(x, y)) ++x;
+        }
+    }
+
+    const Surface& surface_;
+    int tolerance_;
+    int corners_;
+    const std::uint8_t* first_;
+    int right_;
+    std::vector<Point> waiting_;
+    std::unordered_map<int, std::map<int, int>> found_;  // for each row, runs by their left end
+};
+
+}  // namespace
+
+Region flood(const Surface& surface, const FloodFrom& how) {
+    (void)color_at(surface, how.from);
+    constexpr auto most = 255;
+    if (how.tolerance < 0 || how.tolerance > most) refuse("flood", "tolerance", how.tolerance, 0, most);
+    if (surface.mask && !surface.mask->contains(how.from)) {
+        throw Error{"flood: from is outside the region of the view"};
+    }
+    return Flooder{surface, how}.run();
+}
+
+}  // namespace coldbrick::detail

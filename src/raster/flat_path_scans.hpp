@@ -1,0 +1,24 @@
+// Fills and strokes of tracks.
+#pragma once
+
+#include "raster/flatten.hpp"
+
+#include "coldbrick/spans.hpp"
+
+#include <functional>
+
+namespace coldbrick::detail {
+
+// Width 1, with dashes or without.
+Box scan_thin_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+
+// Width 2 and more, centred.
+Box scan_wide_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+
+// What lies inside; tracks count as closed.
+Box scan_inside_tracks(const FlatPath& flat, FillRule rule, const Box& clip, const SpanReceiver& receiver);
+
+// The box around a stroke of tracks by scan(clip).
+Box bounds_of_tracks(const FlatPath& flat, const Stroke& how, const std::function<Box(const Box&)>& scan);
+
+}  // namespace coldbrick::detail
