@@ -27,6 +27,9 @@ struct Case {
 const auto form_of_pair = std::string{"a pair is two values and a comma, without spaces: 236,148"};
 const auto form_of_value = std::string{"a value is a number, or an expression such as 18+4*25 or (18 + 100)"};
 
+const auto all_shapes =
+    std::string{"allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, sector and star"};
+
 void expect_told(const std::vector<Case>& cases) {
     for (const auto& expected : cases) {
         SCOPED_TRACE(expected.statement);
@@ -42,10 +45,11 @@ void expect_told(const std::vector<Case>& cases) {
 TEST(Faults, OfUnknownWords) {
     expect_told(
         {Case{"fil box at 1,2 size 3,4 ink red", 1, 3, "unknown statement 'fil'", "did you mean 'fill'?"},
-         Case{"paint box", 1, 5, "unknown statement 'paint'", "allowed are fill, mark, sheet and stroke"},
-         Case{"fill", 1, 4, "'fill' has no shape after it", "allowed are box, circle, ellipse, line and polygon"},
+         Case{"paint box", 1, 5, "unknown statement 'paint'",
+              "allowed are clip, end, fill, flood, mark, sheet and stroke"},
+         Case{"fill", 1, 4, "'fill' has no shape after it", all_shapes},
          Case{"fill cirle center 1,2 radius 3 ink red", 6, 5, "unknown shape 'cirle'", "did you mean 'circle'?"},
-         Case{"stroke at 1,2", 8, 2, "unknown shape 'at'", "allowed are box, circle, ellipse, line and polygon"},
+         Case{"stroke at 1,2", 8, 2, "unknown shape 'at'", all_shapes},
          Case{"fill line from 1,2 to 3,4 ink red", 6, 4, "a line cannot be filled",
               "a line has no inside; write 'stroke line'"},
          Case{"fill circle centre 1,2 radius 3 ink red", 13, 6, "unknown keyword 'centre'", "did you mean 'center'?"},
@@ -53,21 +57,25 @@ TEST(Faults, OfUnknownWords) {
          Case{"fill polygon through 1,2 3,4 rul nonzero ink red", 30, 3, "unknown keyword 'rul'",
               "did you mean 'rule'?"},
          Case{"fill polygon through 1,2 3,4 rule nonzer ink red", 35, 6, "unknown rule 'nonzer'",
+              "did you mean 'nonzero'?"},
+         Case{"fill polygon through 1,2 3,4 rule odd ink red", 35, 3, "unknown rule 'odd'",
               "allowed are evenodd and nonzero"},
          Case{"fill polygon through 1,2 3,4 edges round ink red", 36, 5, "unknown edges 'round'",
               "allowed are inclusive and shared"},
-         Case{"größe 3", 1, 5, "unknown statement 'größe'", "allowed are fill, mark, sheet and stroke"}});
+         Case{"größe 3", 1, 5, "unknown statement 'größe'",
+              "allowed are clip, end, fill, flood, mark, sheet and stroke"}});
 }
 
 TEST(Faults, OfArguments) {
     expect_told(
-        {Case{"fill circle center 1,2 ink red", 6, 6, "'fill circle' needs radius"},
+        {Case{"fill circle center 1,2 ink red", 6, 6, "'fill circle' needs radius",
+              "it takes center, radius and ink, or at, radius and ink"},
          Case{"mark", 1, 4, "'mark' needs at and ink"},
          Case{"fill box at 1,2 ink red", 6, 3, "'fill box' needs size",
               "it takes at, size and ink, or from, to and ink"},
          Case{"mark at 1,2 size 3,4 ink red", 13, 4, "'size' does not belong here", "'mark' takes at and ink"},
          Case{"stroke polygon through 1,2 3,4 rule nonzero ink red", 32, 4, "'rule' does not belong here",
-              "'stroke polygon' takes through and ink"},
+              "'stroke polygon' takes through and ink, or center, radius, points and ink"},
          Case{"mark at 1,2 at 3,4 ink red", 13, 2, "'at' is given twice"},
          Case{"stroke line through 1,2 through 3,4 ink red", 25, 7, "'through' is given twice"},
          Case{"mark at ink red", 6, 2, "'at' has no value after it"},

@@ -66,6 +66,9 @@ struct Surface {
 // The surface with its clip narrowed to a region too.
 Surface masked(const Surface& surface, const Region& region);
 
+// Whether drawing may touch the pixel.
+bool contains(const Surface& surface, Point pixel) noexcept;
+
 // Throws Error if the memory cannot be a buffer of pixels of that many bytes.
 Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel);
 

@@ -14,10 +14,13 @@
 #include "coldbrick/color.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
+#include "coldbrick/path.hpp"
 #include "coldbrick/pixels.hpp"
+#include "coldbrick/region.hpp"
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/spans.hpp"
 
+#include <memory>
 #include <string>
 #include <string_view>
 #include <variant>
@@ -56,15 +59,18 @@ struct Mark {
 };
 
 // What a drawing call draws.
-using Figure = std::variant<Mark, Box, Circle, Ellipse, Filled, Stroked<Line>, Stroked<Polyline>, Stroked<Polygon>,
-                            Stroked<Box>, Stroked<Circle>, Stroked<Ellipse>>;
+using Figure =
+    std::variant<Mark, FloodFrom, RoundedBox, Circle, Ellipse, Sector, Chord, Filled, FilledPath, Region, Stroked<Line>,
+                 Stroked<Polyline>, Stroked<Polygon>, Stroked<RoundedBox>, Stroked<Circle>, Stroked<Ellipse>,
+                 Stroked<Arc>, Stroked<Sector>, Stroked<Chord>, Stroked<Path>, Stroked<Region>>;
 
 // One drawing call of a scene.
 struct DrawingCall {
     Figure figure;
     Ink ink;
-    Place place;        // of the statement's first word
-    std::string words;  // verb and shape, such as "stroke circle"
+    Place place;                                   // of the statement's first word
+    std::string words;                             // verb and shape, such as "stroke circle"
+    std::shared_ptr<const Region> clip = nullptr;  // what of the sheet it may touch; null: all
 };
 
 // A scene that can be drawn.
@@ -87,8 +93,12 @@ inline constexpr int max_faults = 20;
 // Reads a scene. Throws SceneError with the faults, the first max_faults of them, if there are any.
 [[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene");
 
-// The smallest box around the pixels that a figure would touch.
+// The smallest box around the pixels that a figure would touch. What a flood touches only the picture can tell: it is
+// told as the pixel where it begins.
 [[nodiscard]] Box bounds(const Figure& figure);
+
+// Throws Error as drawing the figure would.
+void check(const Figure& figure);
 
 // Draws one figure.
 template <Target T>
@@ -97,6 +107,9 @@ Box draw(T&& target, const Figure& figure, const Ink& ink) {
         [&](const auto& area) {
             if constexpr (std::is_same_v<decltype(area), const Mark&>) {
                 return mark(target, area.at, ink);
+            } else if constexpr (std::is_same_v<decltype(area), const FloodFrom&>) {
+                const auto is_seen = detail::contains(detail::SurfaceAccess::of(target), area.from);
+                return is_seen ? fill(target, flood(target, area), ink) : Box{};
             } else {
                 return fill(target, area, ink);
             }
@@ -110,7 +123,10 @@ template <Target T>
 std::vector<Box> render(const Scene& scene, T&& target) {
     std::vector<Box> touched;
     touched.reserve(scene.calls.size());
-    for (const auto& call : scene.calls) touched.push_back(draw(target, call.figure, call.ink));
+    for (const auto& call : scene.calls) {
+        touched.push_back(call.clip ? draw(target.within(*call.clip), call.figure, call.ink)
+                                    : draw(target, call.figure, call.ink));
+    }
     return touched;
 }
 

@@ -56,8 +56,13 @@ Surface masked(const Surface& surface, const Region& region) {
     return narrowed;
 }
 
+bool contains(const Surface& surface, Point pixel) noexcept {
+    return coldbrick::contains(surface.clip, pixel) && (!surface.mask || surface.mask->contains(pixel));
+}
+
 Color color_at(const Surface& surface, Point pixel) {
-    if (contains(surface.clip, pixel)) return surface.kernel->decode(pixel_address(surface, pixel.x, pixel.y));
+    if (coldbrick::contains(surface.clip, pixel))
+        return surface.kernel->decode(pixel_address(surface, pixel.x, pixel.y));
     const auto in_words = [](Point p) { return std::to_string(p.x) + "," + std::to_string(p.y); };
     const auto allowed = surface.clip.empty() ? "no pixel, as the view's clip is empty"
                                               : in_words(surface.clip.at) + " to " + in_words(surface.clip.last());

@@ -82,7 +82,8 @@ void add_curve(const Curve& curve, Track& track) {
 void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, Track& track) {
     const auto axis = direction_of(arc.turned);
     const auto own_axis = Vec{axis.x, -axis.y};
-    auto [rx, ry] = arc.radii;
+    auto rx = arc.radii.x;
+    auto ry = arc.radii.y;
     const auto half = turned((from - to) * 0.5, own_axis);
     const auto too_small = dot({half.x / rx, half.y / ry}, {half.x / rx, half.y / ry});
     if (too_small > 1) {

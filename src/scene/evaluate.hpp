@@ -1,20 +1,35 @@
 // Statements to drawing calls.
 #pragma once
 
-#include "scene/parse.hpp"
-#include "scene/values.hpp"
-
-#include "coldbrick/scene.hpp"
+#include "scene/figures.hpp"
 
 namespace coldbrick::detail {
 
-// Says so if the scene has no statements, or draws before there is a sheet.
-void check_start(const std::vector<Statement>& statements, Faults& faults);
+// Takes one statement after the other.
+class Evaluator {
+  public:
+    Evaluator(ValueReader& values, Faults& faults, Scene& scene) : values_{values}, faults_{faults}, scene_{scene} {}
 
-// Reads the sheet's size and ground into the scene.
-void evaluate_sheet(const ParsedStatement& statement, ValueReader& values, Faults& faults, Scene& scene);
+    void take(const ParsedStatement& statement);
 
-// Adds the call of a drawing statement to the scene, unless it has faults.
-void evaluate_drawing(const ParsedStatement& statement, ValueReader& values, Faults& faults, Scene& scene);
+    // Says so where something was begun that has no end.
+    void finish();
+
+  private:
+    void sheet(const ParsedStatement& statement);
+    void drawing(const ParsedStatement& statement);
+    void begin_clip(const ParsedStatement& statement);
+    std::optional<Figure> region_figure(const ParsedStatement& statement, Arguments& given);
+
+    struct OpenClip {
+        Word word;
+        std::shared_ptr<const Region> region;
+    };
+
+    ValueReader& values_;
+    Faults& faults_;
+    Scene& scene_;
+    std::vector<OpenClip> clips_;
+};
 
 }  // namespace coldbrick::detail

@@ -8,28 +8,52 @@
 namespace coldbrick::detail {
 
 // What follows a keyword.
-enum class Takes { nothing, one_value, pairs };
+// word: one that may be a keyword elsewhere.
+enum class Takes { nothing, one_value, word, pairs };
 
 struct Keyword {
     std::string_view name;
-    Takes takes;
+    Takes takes = Takes::one_value;
 };
 
-inline constexpr auto keywords = std::to_array<Keyword>({{"at", Takes::one_value},
-                                                         {"center", Takes::one_value},
+inline constexpr auto keywords = std::to_array<Keyword>({{"align", Takes::word},
+                                                         {"anchor", Takes::word},
+                                                         {"at"},
+                                                         {"by"},
+                                                         {"cap", Takes::word},
+                                                         {"center"},
                                                          {"closed", Takes::nothing},
-                                                         {"edges", Takes::one_value},
-                                                         {"from", Takes::one_value},
-                                                         {"ink", Takes::one_value},
-                                                         {"radii", Takes::one_value},
-                                                         {"radius", Takes::one_value},
-                                                         {"rule", Takes::one_value},
-                                                         {"size", Takes::one_value},
+                                                         {"counterclockwise", Takes::nothing},
+                                                         {"dash"},
+                                                         {"dash_offset"},
+                                                         {"data"},
+                                                         {"edges", Takes::word},
+                                                         {"from"},
+                                                         {"ink"},
+                                                         {"inner_radius"},
+                                                         {"join", Takes::word},
+                                                         {"miter_limit"},
+                                                         {"neighbors", Takes::word},
+                                                         {"points"},
+                                                         {"radii"},
+                                                         {"radius"},
+                                                         {"round"},
+                                                         {"rule", Takes::word},
+                                                         {"size"},
+                                                         {"sweep"},
                                                          {"through", Takes::pairs},
-                                                         {"to", Takes::one_value}});
+                                                         {"to"},
+                                                         {"tolerance"},
+                                                         {"turned"},
+                                                         {"width"}});
 
-inline constexpr auto verbs = std::to_array<std::string_view>({"fill", "mark", "sheet", "stroke"});
-inline constexpr auto shapes = std::to_array<std::string_view>({"box", "circle", "ellipse", "line", "polygon"});
+inline constexpr auto verbs =
+    std::to_array<std::string_view>({"clip", "end", "fill", "flood", "mark", "sheet", "stroke"});
+inline constexpr auto shapes = std::to_array<std::string_view>(
+    {"arc", "box", "chord", "circle", "ellipse", "line", "path", "polygon", "region", "sector", "star"});
+
+// How the parts of a region are joined to those before.
+inline constexpr auto joiners = std::to_array<std::string_view>({"minus", "plus", "within", "xor"});
 
 // One way to say where a figure is: keywords that it needs, and those that may be left out.
 struct Form {
@@ -37,7 +61,11 @@ struct Form {
     std::vector<std::string_view> optional;
 };
 
-// The forms of a statement, by its verb and shape ("fill circle"); empty for a statement that there is not.
+// The forms of a statement, by its verb and shape ("fill circle"); empty for a statement that there is not. Those of
+// "part circle" are of a filled part of a region, "stroke part circle" of a stroked one: without ink.
 [[nodiscard]] const std::vector<Form>& forms_of(std::string_view words);
+
+// Whether a shape is a line, that has no inside.
+[[nodiscard]] constexpr bool is_line(std::string_view shape) noexcept { return shape == "line" || shape == "arc"; }
 
 }  // namespace coldbrick::detail

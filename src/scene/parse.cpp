@@ -3,27 +3,9 @@
 #include "scene/grammar.hpp"
 
 #include <algorithm>
-#include <map>
+#include <span>
 
 namespace coldbrick::detail {
-
-const std::vector<Form>& forms_of(std::string_view words) {
-    static const auto forms = std::map<std::string_view, std::vector<Form>>{
-        {"sheet", {{{"size"}, {"ink"}}}},
-        {"mark", {{{"at", "ink"}, {}}}},
-        {"fill box", {{{"at", "size", "ink"}, {}}, {{"from", "to", "ink"}, {}}}},
-        {"fill circle", {{{"center", "radius", "ink"}, {}}}},
-        {"fill ellipse", {{{"center", "radii", "ink"}, {}}, {{"at", "size", "ink"}, {}}}},
-        {"fill polygon", {{{"through", "ink"}, {"rule", "edges"}}}},
-        {"stroke box", {{{"at", "size", "ink"}, {}}, {{"from", "to", "ink"}, {}}}},
-        {"stroke circle", {{{"center", "radius", "ink"}, {}}}},
-        {"stroke ellipse", {{{"center", "radii", "ink"}, {}}, {{"at", "size", "ink"}, {}}}},
-        {"stroke line", {{{"from", "to", "ink"}, {}}, {{"through", "ink"}, {"closed"}}}},
-        {"stroke polygon", {{{"through", "ink"}, {}}}}};
-    static const std::vector<Form> none;
-    const auto found = forms.find(words);
-    return found == forms.end() ? none : found->second;
-}
 
 namespace {
 
@@ -70,8 +52,8 @@ std::string forms_in_words(const std::vector<Form>& forms) {
 // Cuts the words after verb and shape into arguments.
 class ArgumentReader {
   public:
-    ArgumentReader(const std::vector<Word>& words, std::size_t begin, const std::vector<Form>& forms, Faults& faults)
-        : words_{words}, at_{begin}, known_{keywords_of(forms)}, faults_{faults} {}
+    ArgumentReader(std::span<const Word> words, const std::vector<Form>& forms, Faults& faults)
+        : words_{words}, known_{keywords_of(forms)}, faults_{faults} {}
 
     std::vector<Argument> read() {
         std::vector<Argument> arguments;
@@ -96,6 +78,7 @@ class ArgumentReader {
 
     std::vector<Word> values(const Keyword& keyword) {
         std::vector<Word> result;
+        if (keyword.takes == Takes::word && at_ < words_.size()) result.push_back(words_[at_++]);
         if (keyword.takes == Takes::one_value && at_value()) {
             result.push_back(words_[at_++]);
             if (result[0].text.ends_with(',') && at_value()) ++at_;  // told as a pair with a space in it
@@ -122,32 +105,38 @@ class ArgumentReader {
         while (at_value()) ++at_;
     }
 
-    const std::vector<Word>& words_;
-    std::size_t at_;
+    std::span<const Word> words_;
+    std::size_t at_ = 0;
     std::vector<std::string_view> known_;
     Faults& faults_;
 };
 
+// What is checked against forms: "fill circle" and its arguments, told at a place if something is missing.
+struct Arguments {
+    std::string words;
+    const Word& place;
+    const std::vector<Argument>& given;
+    bool may_repeat_through;
+};
+
 // Which form the arguments have, with faults for what is too much or missing.
-void check_form(const ParsedStatement& statement, const std::vector<Form>& forms, Faults& faults) {
-    const auto words = statement.words();
-    const auto gives = [&](std::string_view name) {
-        return std::any_of(statement.arguments.begin(), statement.arguments.end(),
-                           [&](const Argument& a) { return a.keyword.text == name; });
+void check_form(const Arguments& arguments, const std::vector<Form>& forms, Faults& faults) {
+    const auto& [words, place, given, may_repeat_through] = arguments;
+    const auto gives = [&of = given](std::string_view name) {
+        return std::any_of(of.begin(), of.end(), [&](const Argument& a) { return a.keyword.text == name; });
     };
     const auto matches = [&](const Form& form) { return std::count_if(form.needed.begin(), form.needed.end(), gives); };
     const auto& form = *std::max_element(forms.begin(), forms.end(),
                                          [&](const Form& a, const Form& b) { return matches(a) < matches(b); });
-    for (std::size_t i = 0; i < statement.arguments.size(); ++i) {
-        const auto& keyword = statement.arguments[i].keyword;
-        const auto first = std::find_if(statement.arguments.begin(), statement.arguments.end(),
-                                        [&](const Argument& a) { return a.keyword.text == keyword.text; });
-        const auto is_repeat = first != statement.arguments.begin() + static_cast<std::ptrdiff_t>(i);
-        const auto may_repeat = keyword.text == "through" && statement.shape && statement.shape->text == "polygon";
+    for (std::size_t i = 0; i < given.size(); ++i) {
+        const auto& keyword = given[i].keyword;
+        const auto first =
+            std::find_if(given.begin(), given.end(), [&](const Argument& a) { return a.keyword.text == keyword.text; });
+        const auto is_repeat = first != given.begin() + static_cast<std::ptrdiff_t>(i);
         if (!includes(form.needed, keyword.text) && !includes(form.optional, keyword.text)) {
             faults.add(keyword, quoted(keyword.text) + " does not belong here",
                        quoted(words) + " takes " + forms_in_words(forms));
-        } else if (is_repeat && !may_repeat) {
+        } else if (is_repeat && !(keyword.text == "through" && may_repeat_through)) {
             faults.add(keyword, quoted(keyword.text) + " is given twice");
         }
     }
@@ -155,14 +144,93 @@ void check_form(const ParsedStatement& statement, const std::vector<Form>& forms
     std::copy_if(form.needed.begin(), form.needed.end(), std::back_inserter(missing),
                  [&](std::string_view name) { return !gives(name); });
     if (missing.empty()) return;
-    const auto& place = statement.shape ? *statement.shape : statement.verb;
     faults.add(place, quoted(words) + " needs " + in_words(missing, "and"),
                forms.size() > 1 ? "it takes " + forms_in_words(forms) : std::string{});
 }
 
 std::string advice_for_shape(std::string_view verb, std::string_view shape) {
-    if (verb == "fill" && shape == "line") return "a line has no inside; write 'stroke line'";
+    if (verb != "stroke" && is_line(shape)) {
+        return "a line has no inside; write 'stroke " + std::string{shape} + "'";
+    }
     return suggestion(shape, {shapes.begin(), shapes.end()});
+}
+
+void refuse_shape(const Word& shape, std::string_view verb, Faults& faults) {
+    const auto article = shape.text == "arc" ? "an " : "a ";
+    const auto what =
+        is_line(shape.text) ? article + shape.text + " cannot be filled" : "unknown shape " + quoted(shape.text);
+    faults.add(shape, what, advice_for_shape(verb, shape.text));
+}
+
+// Reads the areas of a region: shapes with their arguments, and between them how they are joined. Arguments of the
+// statement itself, as `own` has them, may stand among those of any part.
+class PartReader {
+  public:
+    PartReader(std::span<const Word> words, const std::vector<Form>& own, Faults& faults)
+        : words_{words}, own_{own}, faults_{faults} {}
+
+    void read(ParsedStatement& statement) {
+        auto joiner = std::string{"plus"};
+        while (true) {
+            const auto next = std::find_if(words_.begin(), words_.end(),
+                                           [](const Word& word) { return includes(joiners, word.text); });
+            const auto count = static_cast<std::size_t>(next - words_.begin());
+            read_part(statement, joiner, words_.first(count));
+            if (next == words_.end()) return;
+            joiner = next->text;
+            last_ = *next;
+            words_ = words_.subspan(count + 1);
+        }
+    }
+
+    // What a part's fault is told about if it has no word of its own.
+    void set_place(const Word& place) { last_ = place; }
+
+  private:
+    void read_part(ParsedStatement& statement, const std::string& joiner, std::span<const Word> words) {
+        RegionPart part{.joiner = joiner, .shape = last_};
+        if (!words.empty() && words.front().text == "stroke") {
+            part.is_stroked = true;
+            words = words.subspan(1);
+        }
+        if (words.empty()) {
+            faults_.add(last_, quoted(last_.text) + " has no shape after it",
+                        "allowed are " + in_words({shapes.begin(), shapes.end()}, "and"));
+            return;
+        }
+        part.shape = words.front();
+        const auto kind = std::string{part.is_stroked ? "stroke part " : "part "};
+        const auto& forms = forms_of(kind + part.shape.text);
+        if (forms.empty()) return refuse_shape(part.shape, part.is_stroked ? "stroke" : "fill", faults_);
+        auto all = forms;
+        all.insert(all.end(), own_.begin(), own_.end());
+        for (auto& argument : ArgumentReader{words.subspan(1), all, faults_}.read()) {
+            const auto is_own = std::any_of(own_.begin(), own_.end(), [&](const Form& form) {
+                return includes(form.needed, argument.keyword.text) || includes(form.optional, argument.keyword.text);
+            });
+            (is_own ? statement.arguments : part.arguments).push_back(std::move(argument));
+        }
+        check_form({.words = part.shape.text,
+                    .place = part.shape,
+                    .given = part.arguments,
+                    .may_repeat_through = part.shape.text == "polygon"},
+                   forms, faults_);
+        statement.parts.push_back(std::move(part));
+    }
+
+    std::span<const Word> words_;
+    const std::vector<Form>& own_;
+    Faults& faults_;
+    Word last_;
+};
+
+bool takes_shape(std::string_view verb) { return verb == "fill" || verb == "stroke"; }
+
+void parse_parts(const Statement& statement, std::size_t begin, const std::vector<Form>& own, Faults& faults,
+                 ParsedStatement& parsed) {
+    PartReader reader{std::span{statement.words}.subspan(begin), own, faults};
+    reader.set_place(statement.words[begin - 1]);
+    reader.read(parsed);
 }
 
 }  // namespace
@@ -177,7 +245,7 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
         faults.add(words[0], "unknown statement " + quoted(verb), suggestion(verb, {verbs.begin(), verbs.end()}));
         return std::nullopt;
     }
-    if (verb == "fill" || verb == "stroke") {
+    if (takes_shape(verb)) {
         if (words.size() == 1) {
             faults.add(words[0], quoted(verb) + " has no shape after it",
                        "allowed are " + in_words({shapes.begin(), shapes.end()}, "and"));
@@ -186,14 +254,25 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
         parsed.shape = words[1];
     }
     const auto& forms = forms_of(parsed.words());
-    if (forms.empty()) {
-        const auto is_line = parsed.shape->text == "line";
-        faults.add(*parsed.shape, is_line ? "a line cannot be filled" : "unknown shape " + quoted(words[1].text),
-                   advice_for_shape(verb, words[1].text));
-        return std::nullopt;
+    if (verb == "end") {
+        if (words.size() > 1) faults.add(words[1], "'end' takes nothing");
+    } else if (verb == "clip") {
+        parse_parts(statement, 1, forms, faults, parsed);
+    } else if (forms.empty()) {
+        refuse_shape(*parsed.shape, verb, faults);
+    } else if (parsed.shape && parsed.shape->text == "region") {
+        parse_parts(statement, 2, forms, faults, parsed);
+    } else {
+        const auto arguments = std::span{words}.subspan(parsed.shape ? 2U : 1U);
+        parsed.arguments = ArgumentReader{arguments, forms, faults}.read();
     }
-    parsed.arguments = ArgumentReader{words, parsed.shape ? 2U : 1U, forms, faults}.read();
-    if (faults.count() == before) check_form(parsed, forms, faults);
+    if (faults.count() == before && !forms.empty()) {
+        check_form({.words = parsed.words(),
+                    .place = parsed.shape ? *parsed.shape : parsed.verb,
+                    .given = parsed.arguments,
+                    .may_repeat_through = parsed.shape && parsed.shape->text == "polygon"},
+                   forms, faults);
+    }
     if (faults.count() != before) return std::nullopt;
     return parsed;
 }

@@ -13,10 +13,19 @@ struct Argument {
     std::vector<Word> values;
 };
 
+// One of the areas that make up a region, and how it is joined to those before: plus, minus, within or xor.
+struct RegionPart {
+    std::string joiner = "plus";
+    bool is_stroked = false;
+    Word shape;
+    std::vector<Argument> arguments = {};
+};
+
 struct ParsedStatement {
     Word verb;
     std::optional<Word> shape;
     std::vector<Argument> arguments;
+    std::vector<RegionPart> parts = {};  // of a region, or of a clip
 
     // "fill circle", "mark".
     [[nodiscard]] std::string words() const { return shape ? verb.text + " " + shape->text : verb.text; }

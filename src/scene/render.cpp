@@ -24,8 +24,13 @@ std::string side_of(const Box& box, const Box& sheet) {
     return side;
 }
 
-std::string reason(const Box& around, const Box& sheet) {
+std::string reason(const Box& around, const Box& sheet, const Region* clip) {
     if (around.empty()) return "it covers no pixel at all";
+    if (clip != nullptr && clip->empty()) return "the clip that it is in has no pixel on the sheet";
+    if (clip != nullptr && !intersection(around, sheet).empty()) {
+        return "it lies within " + in_words(around) + ", and the clip that it is in within " +
+               in_words(clip->bounds()) + "; they have no pixel in common";
+    }
     if (!intersection(around, sheet).empty()) {
         return "it lies within " + in_words(around) + ", but none of its pixels is on the sheet, " + in_words(sheet);
     }
@@ -34,11 +39,24 @@ std::string reason(const Box& around, const Box& sheet) {
 
 }  // namespace
 
+void check(const Figure& figure) {
+    std::visit(
+        [](const auto& area) {
+            using Area = std::remove_cvref_t<decltype(area)>;
+            if constexpr (!std::is_same_v<Area, Mark> && !std::is_same_v<Area, FloodFrom>) {
+                for_each_span(area, Box{}, [](const Span&) {});
+            }
+        },
+        figure);
+}
+
 Box bounds(const Figure& figure) {
     return std::visit(
         [](const auto& area) {
             if constexpr (std::is_same_v<decltype(area), const Mark&>) {
                 return Box{.at = area.at, .size = {.width = 1, .height = 1}};
+            } else if constexpr (std::is_same_v<decltype(area), const FloodFrom&>) {
+                return Box{.at = area.from, .size = {.width = 1, .height = 1}};
             } else {
                 return bounds(area);
             }
@@ -49,7 +67,7 @@ Box bounds(const Figure& figure) {
 std::string explain_unseen(const Scene& scene, const DrawingCall& call) {
     const auto sheet = Box{.at = {.x = 0, .y = 0}, .size = scene.size};
     return scene.name + ":" + std::to_string(call.place.line) + ":" + std::to_string(call.place.column) +
-           ": nothing of this " + call.words + " shows: " + reason(bounds(call.figure), sheet);
+           ": nothing of this " + call.words + " shows: " + reason(bounds(call.figure), sheet, call.clip.get());
 }
 
 }  // namespace coldbrick

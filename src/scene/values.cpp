@@ -137,6 +137,46 @@ std::optional<Point> ValueReader::pair(const Word& word, int least, int most) {
     return Point{.x = *x, .y = *y};
 }
 
+std::optional<double> ValueReader::real(const Word& word, double least, double most) {
+    const auto value = number(word);
+    if (!value) return std::nullopt;
+    if (*value >= least && *value <= most) return value;
+    faults_.add(word, std::isfinite(*value)
+                          ? "this is " + text_of(*value) + "; allowed is " + text_of(least) + " to " + text_of(most)
+                          : "this has no value (a division by 0, or a number too large)");
+    return std::nullopt;
+}
+
+std::optional<std::vector<double>> ValueReader::reals(const Word& word, double least, double most) {
+    std::vector<double> values;
+    auto complete = true;
+    for (const auto& part : split_at_commas(word)) {
+        const auto value = real(part, least, most);
+        complete = complete && value;
+        values.push_back(value.value_or(0));
+    }
+    return complete ? std::optional{std::move(values)} : std::nullopt;
+}
+
+std::optional<Angle> ValueReader::angle(const Word& word) {
+    struct Unit {
+        std::string_view name;
+        Angle (*angle)(double) noexcept;
+    };
+    static constexpr auto units =
+        std::to_array<Unit>({{"deg", Angle::degrees}, {"turn", Angle::turns}, {"rad", Angle::radians}});
+    auto of = Angle::degrees;
+    auto value = word;
+    for (const auto& unit : units) {
+        if (!word.text.ends_with(unit.name) || word.text.size() == unit.name.size()) continue;
+        value = part_of(word, 0, word.text.size() - unit.name.size());
+        of = unit.angle;
+    }
+    constexpr auto most = 1e12;
+    const auto size = real(value, -most, most);
+    return size ? std::optional{of(*size)} : std::nullopt;
+}
+
 std::optional<Color> ValueReader::color(const Word& word) {
     if (const auto color = find_color(word.text)) return color;
     const auto open = word.text.find('(');

@@ -24,6 +24,15 @@ class ValueReader {
     // Two whole numbers with a comma between.
     std::optional<Point> pair(const Word& word, int least, int most);
 
+    // Any number from least to most.
+    std::optional<double> real(const Word& word, double least, double most);
+
+    // Several of them with commas between.
+    std::optional<std::vector<double>> reals(const Word& word, double least, double most);
+
+    // Degrees, or with the unit behind: 0.25turn, 1.57rad, 90deg.
+    std::optional<Angle> angle(const Word& word);
+
     // A colour: a name, #digits, rgb(), rgba() or gray().
     std::optional<Color> color(const Word& word);
 

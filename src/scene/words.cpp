@@ -13,7 +13,7 @@ constexpr bool is_space(char c) noexcept { return c == ' ' || c == '\t' || c == 
 class LineSplitter {
   public:
     LineSplitter(std::string_view line, int number, Faults& faults)
-        : line_{line.substr(0, line.find("//"))}, number_{number}, faults_{faults} {}
+        : line_{line.substr(0, comment_in(line))}, number_{number}, faults_{faults} {}
 
     // Whether the statement goes on in the next line.
     bool split(Statement& statement) {
@@ -28,6 +28,16 @@ class LineSplitter {
     }
 
   private:
+    // Where a comment begins: at the first // that is not between quotes.
+    static std::size_t comment_in(std::string_view line) noexcept {
+        auto in_quotes = false;
+        for (std::size_t i = 0; i < line.size(); ++i) {
+            if (line[i] == '"') in_quotes = !in_quotes;
+            if (!in_quotes && line.substr(i, 2) == "//") return i;
+        }
+        return line.size();
+    }
+
     bool skip_spaces() {
         while (at_ < line_.size() && is_space(line_[at_])) ++at_;
         return at_ < line_.size();
@@ -35,6 +45,7 @@ class LineSplitter {
 
     Word next_word() {
         const auto begin = at_;
+        if (line_[at_] == '"') return next_quoted();
         std::vector<std::size_t> open;
         for (; at_ < line_.size() && (!open.empty() || !is_space(line_[at_])); ++at_) {
             if (line_[at_] == '(') open.push_back(at_);
@@ -44,6 +55,20 @@ class LineSplitter {
             sound_ = false;
             faults_.add(word_from(open.back(), open.back() + 1), "this parenthesis is not closed",
                         "write the ')' on the same line");
+        }
+        return word_from(begin, at_);
+    }
+
+    // From one quote to the next, both belong to the word.
+    Word next_quoted() {
+        const auto begin = at_;
+        const auto end = line_.find('"', begin + 1);
+        if (end == std::string_view::npos) {
+            sound_ = false;
+            faults_.add(word_from(begin, begin + 1), "this quote is not closed", "write the '\"' on the same line");
+            at_ = line_.size();
+        } else {
+            at_ = end + 1;
         }
         return word_from(begin, at_);
     }

@@ -9,7 +9,7 @@
 
 namespace coldbrick::detail {
 
-// A word, or a part of one. Spaces occur only inside parentheses.
+// A word, or a part of one. Spaces occur only inside parentheses and quotes.
 struct Word {
     std::string text;
     Place place;
