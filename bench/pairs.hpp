@@ -28,5 +28,6 @@ inline void written(void* memory) {
 
 void add_fills();
 void add_small_shapes();
+void add_strokes();
 
 }  // namespace bench

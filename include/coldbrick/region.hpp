@@ -61,6 +61,12 @@ class Region {
     friend bool operator==(const Region& a, const Region& b) noexcept { return a.spans_ == b.spans_; }
 
   private:
+    friend Region unite(const Region& a, const Region& b);
+    friend Region intersection(const Region& a, const Region& b);
+    friend Region difference(const Region& a, const Region& b);
+    friend Region symmetric_difference(const Region& a, const Region& b);
+
+    explicit Region(std::vector<Span>&& spans) noexcept : spans_{std::move(spans)} { measure(); }
     void measure() noexcept;
 
     std::vector<Span> spans_;

@@ -3,6 +3,8 @@
 
 #include "coldbrick/angle.hpp"
 
+#include <cstdint>
+
 namespace coldbrick::detail {
 
 // A vector, or a place relative to another, in pixels.
@@ -23,6 +25,13 @@ constexpr double cross(Vec a, Vec b) noexcept { return a.x * b.y - a.y * b.x; }
 
 // A quarter turn counter-clockwise: from a direction to its left side.
 constexpr Vec left_of(Vec a) noexcept { return {a.y, -a.x}; }
+
+// The next whole number below or equal, and above or equal, of a number within 2^62.
+constexpr std::int64_t floor_of(double value) noexcept {
+    const auto whole = static_cast<std::int64_t>(value);
+    return whole - (value < static_cast<double>(whole) ? 1 : 0);
+}
+constexpr std::int64_t ceil_of(double value) noexcept { return -floor_of(-value); }
 
 inline double length(Vec a) noexcept { return std::sqrt(dot(a, a)); }
 

@@ -69,6 +69,39 @@ struct CircleReach {
     std::int64_t square;
 };
 
+// The same rows one after the other: each begins at what the last one was, and is exact all the same.
+class SteppingCircleRows {
+  public:
+    explicit SteppingCircleRows(const Box& box) noexcept
+        : at_{box.at}, diameter_{box.size.width}, square_{diameter_ * diameter_}, parity_{(diameter_ - 1) & 1} {}
+
+    [[nodiscard]] int top() const noexcept { return at_.y; }
+    [[nodiscard]] int bottom() const noexcept { return static_cast<int>(at_.y + diameter_); }
+
+    [[nodiscard]] Run run(int y) noexcept {
+        const auto across = std::int64_t{2} * (y - std::int64_t{at_.y}) - (diameter_ - 1);
+        const auto most = square_ - across * across;
+        if (!begun_) {
+            reach_ = static_cast<std::int64_t>(std::sqrt(static_cast<double>(most)));
+            reach_ -= (reach_ & 1) ^ parity_;
+            begun_ = true;
+        }
+        while ((reach_ + 2) * (reach_ + 2) <= most) reach_ += 2;
+        while (reach_ > parity_ && reach_ * reach_ > most) reach_ -= 2;
+        reach_ = std::max(reach_, parity_);
+        return {.left = static_cast<int>(at_.x + (diameter_ - 1 - reach_) / 2),
+                .right = static_cast<int>(at_.x + (diameter_ + 1 + reach_) / 2)};
+    }
+
+  private:
+    Point at_;
+    std::int64_t diameter_;
+    std::int64_t square_;
+    std::int64_t parity_;
+    std::int64_t reach_ = 0;
+    bool begun_ = false;
+};
+
 // X*X*h*h <= w*w*(h*h - Y*Y), in numbers wide enough for the product: Wide.
 template <class Wide>
 struct EllipseReach {

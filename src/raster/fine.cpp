@@ -46,10 +46,8 @@ void FineEdges::add(FinePoint from, FinePoint to) {
     }
     const auto slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y);
     const auto x = static_cast<double>(upper.x) + static_cast<double>(first_of_all * fine_unit - upper.y) * slope;
-    const auto place = static_cast<std::int64_t>(std::floor(x * static_cast<double>(places_in_fine)));
-    const auto step = first_of_all == row_from(lower.y) - 1
-                          ? 0
-                          : static_cast<std::int64_t>(std::floor(slope * static_cast<double>(place_unit)));
+    const auto place = floor_of(x * static_cast<double>(places_in_fine));
+    const auto step = first_of_all == row_from(lower.y) - 1 ? 0 : floor_of(slope * static_cast<double>(place_unit));
     edges_.push_back({.first_row = static_cast<int>(first),
                       .last_row = static_cast<int>(last),
                       .direction = direction,

@@ -22,14 +22,15 @@ class HalfPlane {
         if (normal_.x == 0) return normal_.y * down >= 0 ? whole_row : Run{.left = 0, .right = 0};
         // A multiple of 45 degrees is exact: the slope is then 0, 1 or -1.
         const auto x = through_.x + down * slope_ + origin_.x;
-        if (normal_.x > 0) return {.left = column(std::ceil(x)), .right = whole_row.right};
-        return {.left = whole_row.left, .right = column(std::floor(x) + 1)};
+        if (normal_.x > 0) return {.left = column(ceil_of(limited(x))), .right = whole_row.right};
+        return {.left = whole_row.left, .right = column(floor_of(limited(x)) + 1)};
     }
 
   private:
-    static int column(double x) noexcept {
-        return static_cast<int>(
-            std::clamp(x, static_cast<double>(whole_row.left), static_cast<double>(whole_row.right)));
+    // Within what whole numbers hold; a line along the rows may cross them far out.
+    static constexpr double limited(double x) noexcept { return std::clamp(x, -1e18, 1e18); }
+    static constexpr int column(std::int64_t x) noexcept {
+        return static_cast<int>(std::clamp<std::int64_t>(x, whole_row.left, whole_row.right));
     }
 
     Point origin_;
@@ -69,16 +70,37 @@ class Wedge {
                 : turn.degrees <= 180 ? Kind::narrow
                                       : Kind::wide} {}
 
-    [[nodiscard]] Runs runs(int y) const noexcept {
-        if (kind_ == Kind::whole) return Runs{whole_row};
-        const auto after_begin = Runs{begin_.run(y)};
-        const auto before_end = Runs{end_.run(y)};
-        if (kind_ == Kind::wide) return after_begin | before_end;
-        const auto both = after_begin & before_end;
-        return kind_ == Kind::ray ? both & Runs{ahead_.run(y)} : both;
+    // What of a row lies in the turn: one run or two, the left one first. The second may be empty.
+    struct Row {
+        Run first;
+        Run second;
+
+        // Calls emit(left, right) for the parts of a run that lie in it.
+        template <class Emit>
+        void cut(const Run& run, const Emit& emit) const {
+            emit(std::max(run.left, first.left), std::min(run.right, first.right));
+            if (second.left < second.right) emit(std::max(run.left, second.left), std::min(run.right, second.right));
+        }
+    };
+
+    [[nodiscard]] Row row(int y) const noexcept {
+        constexpr auto none = Run{.left = 0, .right = 0};
+        if (kind_ == Kind::whole) return {.first = whole_row, .second = none};
+        const auto from = begin_.run(y);
+        const auto to = end_.run(y);
+        if (kind_ == Kind::narrow) return {.first = both(from, to), .second = none};
+        if (kind_ == Kind::ray) return {.first = both(both(from, to), ahead_.run(y)), .second = none};
+        // Either of two half-rows, which may leave something out between them.
+        const auto& [left, right] = from.left <= to.left ? std::pair{from, to} : std::pair{to, from};
+        if (right.left > left.right) return {.first = left, .second = right};
+        return {.first = {.left = left.left, .right = std::max(left.right, right.right)}, .second = none};
     }
 
   private:
+    static constexpr Run both(const Run& a, const Run& b) noexcept {
+        return {.left = std::max(a.left, b.left), .right = std::min(a.right, b.right)};
+    }
+
     enum class Kind : std::uint8_t { whole, ray, narrow, wide };
 
     HalfPlane begin_;  // clockwise of the beginning, up to half a turn

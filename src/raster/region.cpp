@@ -10,19 +10,6 @@
 
 namespace coldbrick {
 
-namespace {
-
-using detail::SpanSet;
-
-SpanSet spans_of(const Region& region) { return {region.spans().begin(), region.spans().end()}; }
-
-template <class Combine>
-Region combined(const Region& a, const Region& b, const Combine& combine) {
-    return Region::of_spans(combine(spans_of(a), spans_of(b)));
-}
-
-}  // namespace
-
 Region Region::of_spans(std::vector<Span> spans) {
     for (std::size_t i = 0; i < spans.size(); ++i) {
         const auto& run = spans[i];
@@ -80,11 +67,11 @@ Region Region::shifted(Point by) const {
     return moved;
 }
 
-Region unite(const Region& a, const Region& b) { return combined(a, b, detail::union_of); }
-Region intersection(const Region& a, const Region& b) { return combined(a, b, detail::intersection_of); }
-Region difference(const Region& a, const Region& b) { return combined(a, b, detail::difference_of); }
+Region unite(const Region& a, const Region& b) { return Region{detail::union_of(a.spans_, b.spans_)}; }
+Region intersection(const Region& a, const Region& b) { return Region{detail::intersection_of(a.spans_, b.spans_)}; }
+Region difference(const Region& a, const Region& b) { return Region{detail::difference_of(a.spans_, b.spans_)}; }
 Region symmetric_difference(const Region& a, const Region& b) {
-    return combined(a, b, detail::symmetric_difference_of);
+    return Region{detail::symmetric_difference_of(a.spans_, b.spans_)};
 }
 
 Box bounds(const Region& region) { return region.bounds(); }

@@ -1,6 +1,7 @@
 #include "raster/round_tables.hpp"
 
 #include <cmath>
+#include <optional>
 
 namespace coldbrick::detail {
 
@@ -84,6 +85,79 @@ class ContourRows {
     int bottom_ = std::numeric_limits<int>::min();
 };
 
+// The curve parallel to an ellipse that is not turned, of moderate size. It is symmetric, so that a quarter of it says
+// all: from the end of the upright axis to that of the other, by chords between places at equal steps of the angle that
+// the ellipse takes from a circle.
+class ParallelRows {
+  public:
+    // Null if it is too large, or would need too many chords.
+    static std::optional<ParallelRows> of(const Ellipse& ellipse, double distance, std::pmr::memory_resource* memory) {
+        const auto [width, height] = ellipse.box().size;
+        constexpr auto most = 16384;
+        if (std::max({double{1} * width, double{1} * height, std::fabs(distance)}) > most) return std::nullopt;
+        const auto longer = std::max(width, height) / 2.0;
+        const auto ratio = longer / (std::min(width, height) / 2.0);
+        // How far a chord is away: with steps of angle s, at most (longer + |distance| * ratio^2) * s^2 / 8.
+        const auto steps =
+            std::ceil(quarter * std::sqrt((longer + std::fabs(distance) * ratio * ratio) / (8 * flatness)));
+        if (steps > most) return std::nullopt;
+        return ParallelRows{ellipse.box(), distance, static_cast<int>(steps), memory};
+    }
+
+    [[nodiscard]] int top() const noexcept { return box_.at.y - beyond_; }
+    [[nodiscard]] int bottom() const noexcept { return box_.at.y + box_.size.height + beyond_; }
+
+    [[nodiscard]] Run run(int y) const noexcept {
+        const auto from_middle = 2 * (y - box_.at.y) - (box_.size.height - 1);
+        const auto reach = reaches_[static_cast<std::size_t>(std::abs(from_middle) / 2)];
+        if (reach < 0) return {.left = 0, .right = 0};
+        const auto middle = (box_.size.width - 1) / 2.0;
+        return {.left = box_.at.x + static_cast<int>(ceil_of(middle - reach)),
+                .right = box_.at.x + static_cast<int>(floor_of(middle + reach)) + 1};
+    }
+
+  private:
+    static constexpr auto quarter = std::numbers::pi / 2;
+
+    ParallelRows(const Box& box, double distance, int steps, std::pmr::memory_resource* memory)
+        : box_{box}, beyond_{static_cast<int>(std::ceil(distance))}, reaches_{memory} {
+        const auto rows = std::max(box.size.height + 2 * beyond_ + 1, 0) / 2;
+        beyond_ = std::max(beyond_, -box.size.height / 2);
+        reaches_.assign(static_cast<std::size_t>(std::max(rows, 1)), -1.0);
+        const auto a = box.size.width / 2.0;
+        const auto b = box.size.height / 2.0;
+        // Clockwise to the right-hand end would be downward; the rows are told by how far they are from the middle.
+        const auto step = direction_of(Angle::degrees(-90.0 / steps));
+        auto on_circle = Vec{0, 1};
+        const auto place = [&](Vec at) {
+            const auto norm = std::sqrt(b * b * at.x * at.x + a * a * at.y * at.y);
+            const auto part = distance / norm;
+            return Vec{at.x * (a + part * b), at.y * (b + part * a)};
+        };
+        const auto half_row = box.size.height % 2 == 0 ? 0.5 : 0.0;
+        auto row = rows - 1;
+        auto before = place(on_circle);
+        for (auto i = 1; i <= steps && row >= 0; ++i) {
+            on_circle = i == steps ? Vec{1, 0} : turned(on_circle, step);
+            const auto at = place(on_circle);
+            // Inside, the curve may begin on the far side of the axis.
+            if (at.x >= 0) {
+                const auto slope = (at.x - before.x) / (at.y - before.y);
+                for (; row >= 0 && row + half_row > before.y; --row) {
+                }
+                for (; row >= 0 && row + half_row >= at.y; --row) {
+                    reaches_[static_cast<std::size_t>(row)] = before.x + (row + half_row - before.y) * slope;
+                }
+            }
+            before = at;
+        }
+    }
+
+    Box box_;
+    int beyond_;
+    std::pmr::vector<double> reaches_;  // of the rows from the middle on, how far to both sides; negative: nothing
+};
+
 constexpr auto most_extent = std::int64_t{std::numeric_limits<int>::max()};
 
 // A side of a box after the box has grown.
@@ -130,11 +204,16 @@ void tabulate(const Ellipse& ellipse, int distance, const Window& rows, RunTable
     if (is_exact || (distance == 0 && !is_turned)) {
         const auto disc = grown(box, distance);
         if (disc.empty()) return table.take_nothing();
+        if (is_exact) return table.take(SteppingCircleRows{disc}, rows.top, rows.bottom);
         return with_ellipse_rows(disc, [&](const auto& of) { table.take(of, rows.top, rows.bottom); });
     }
     const EllipseForm form{ellipse};
     if (distance == 0) return table.take(TurnedRows{form}, rows.top, rows.bottom);
     ContourMemory memory;
+    if (!is_turned && !is_circle) {
+        const auto parallel = ParallelRows::of(ellipse, distance + fine_slack, &memory.resource);
+        if (parallel) return table.take(*parallel, rows.top, rows.bottom);
+    }
     FineEdges edges{rows, &memory.resource};
     Contours contours{edges, form.origin()};
     if (!form.draw_parallel(distance + fine_slack, contours)) return table.take_nothing();

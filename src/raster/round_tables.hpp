@@ -19,7 +19,7 @@ void tabulate(const RoundedBox& shape, int distance, Join join, const Window& ro
 
 // Memory for tables of some hundred rows.
 struct TableMemory {
-    std::array<std::byte, 8192> nearby;
+    std::array<std::byte, 32768> nearby;
     std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
 };
 
@@ -33,7 +33,7 @@ struct Band {
           in{how.width - out} {}
 };
 
-// The pixels of one table that the other has not, cut by cut.runs(y) in each row.
+// The pixels of one table that the other has not, cut by what cut.row(y) leaves of each row.
 template <class Cut>
 Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, const Box& clip,
                  const SpanReceiver& receiver) {
@@ -41,13 +41,14 @@ Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, c
     const auto begin = std::max(outer.top(), batch.window().top);
     const auto end = std::min(outer.bottom(), batch.window().bottom);
     batch.add_rows(begin, end, [&](int y, const auto& emit) {
+        const auto allowed = cut.row(y);
         const auto whole = outer.run(y);
         const auto hole = inner.run(y);
         const auto has_hole = hole.left < hole.right;
         const auto before = Run{.left = whole.left, .right = has_hole ? std::min(hole.left, whole.right) : whole.right};
         const auto after = Run{.left = std::max(hole.right, whole.left), .right = has_hole ? whole.right : 0};
-        cut.emit(y, before, emit);
-        if (has_hole) cut.emit(y, after, emit);
+        allowed.cut(before, emit);
+        if (has_hole) allowed.cut(after, emit);
         return true;
     });
     return batch.finish();
@@ -55,21 +56,13 @@ Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, c
 
 // A cut that leaves everything.
 struct NoCut {
-    template <class Emit>
-    void emit(int, const Run& run, const Emit& emit) const {
-        emit(run.left, run.right);
-    }
-};
-
-// What lies in a wedge.
-struct WedgeCut {
-    const Wedge& wedge;
-    template <class Emit>
-    void emit(int y, const Run& run, const Emit& emit) const {
-        for (const auto& allowed : wedge.runs(y)) {
-            emit(std::max(run.left, allowed.left), std::min(run.right, allowed.right));
+    struct Row {
+        template <class Emit>
+        void cut(const Run& run, const Emit& emit) const {
+            emit(run.left, run.right);
         }
-    }
+    };
+    [[nodiscard]] static Row row(int) noexcept { return {}; }
 };
 
 }  // namespace coldbrick::detail

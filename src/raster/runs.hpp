@@ -90,8 +90,9 @@ class RunTable {
         const auto bottom = std::min(end, rows.bottom());
         runs_.clear();
         if (top_ >= bottom) return;
-        runs_.reserve(static_cast<std::size_t>(std::int64_t{bottom} - top_));
-        for (auto y = top_; y < bottom; ++y) runs_.push_back(rows.run(y));
+        runs_.resize(static_cast<std::size_t>(std::int64_t{bottom} - top_));
+        auto* next = runs_.data();
+        for (auto y = top_; y < bottom; ++y) *next++ = rows.run(y);
     }
 
     // Of a shape without pixels.

@@ -40,7 +40,8 @@ class SectorRows {
     [[nodiscard]] int top() const noexcept { return fill_.rows().top(); }
     [[nodiscard]] int bottom() const noexcept { return fill_.rows().bottom(); }
     [[nodiscard]] Runs runs(int y) const noexcept {
-        const auto cut = Runs{fill_.rows().run(y)} & wedge_.runs(y);
+        Runs cut;
+        wedge_.row(y).cut(fill_.rows().run(y), [&](int left, int right) { cut.add({.left = left, .right = right}); });
         return y == center_.y ? cut | Runs{{.left = center_.x, .right = center_.x + 1}} : cut;
     }
 
@@ -153,10 +154,16 @@ Box scan_thin_arc(const Arc& shape, const Box& clip, const SpanReceiver& receive
     auto above = rows.run(begin - 1);
     auto here = rows.run(begin);
     batch.add_rows(begin, end, [&](int y, const auto& emit) {
+        const auto allowed = wedge.row(y);
         const auto below = rows.run(y + 1);
         const auto inner = Run{.left = std::max({here.left + 1, above.left, below.left}),
                                .right = std::min({here.right - 1, above.right, below.right})};
-        for (const auto& [left, right] : (Runs{here} - Runs{inner}) & wedge.runs(y)) emit(left, right);
+        if (inner.left < inner.right) {
+            allowed.cut({.left = here.left, .right = inner.left}, emit);
+            allowed.cut({.left = inner.right, .right = here.right}, emit);
+        } else {
+            allowed.cut(here, emit);
+        }
         above = here;
         here = below;
         return true;
@@ -230,7 +237,7 @@ Box scan_wide_arc(const Arc& shape, const Stroke& how, const Box& clip, const Sp
     const EllipseTable outer{shape.of, band.out, clip};
     const EllipseTable inner{shape.of, -band.in, clip};
     const auto scan_body = [&](const SpanReceiver& gather) {
-        return scan_between(outer.rows(), inner.rows(), WedgeCut{wedge}, clip, gather);
+        return scan_between(outer.rows(), inner.rows(), wedge, clip, gather);
     };
     if (turn.is_whole || how.cap == Cap::flush) return scan_body(receiver);
     return scan_merged(receiver, [&](const SpanReceiver& gather) {

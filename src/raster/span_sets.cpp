@@ -7,76 +7,104 @@ namespace coldbrick::detail {
 
 namespace {
 
-// Goes along the ends of one set's spans: places at which it is entered or left, as (row, column) in one number.
+// Goes along the ends of a row's spans: columns at which the set is entered or left.
 class Ends {
   public:
-    explicit Ends(const SpanSet& spans) noexcept : at_{spans.data()}, end_{spans.data() + spans.size()} {}
+    Ends(const Span* first, const Span* end) noexcept : at_{first}, end_{end} { look(); }
 
-    // The next place, or the largest number after the last.
-    [[nodiscard]] std::int64_t next() const noexcept {
-        if (at_ == end_) return std::numeric_limits<std::int64_t>::max();
-        return place(at_->y, std::int64_t{at_->x} + (inside_ ? at_->length : 0));
-    }
+    // The next column, or one beyond all after the last.
+    [[nodiscard]] std::int64_t next() const noexcept { return next_; }
+    [[nodiscard]] bool inside() const noexcept { return inside_; }
 
     void advance() noexcept {
         if (inside_) ++at_;
         inside_ = !inside_;
+        look();
     }
 
-    [[nodiscard]] bool inside() const noexcept { return inside_; }
-
   private:
-    static constexpr std::int64_t place(int y, std::int64_t x) noexcept { return (std::int64_t{y} << 32U) + x; }
+    void look() noexcept { next_ = at_ == end_ ? finished : std::int64_t{at_->x} + (inside_ ? at_->length : 0); }
 
+    static constexpr auto finished = std::numeric_limits<std::int64_t>::max();
     const Span* at_;
     const Span* end_;
+    std::int64_t next_ = finished;
     bool inside_ = false;
 };
 
-// The set whose pixels are those for which keep(in a, in b).
+// The columns of a row for which keep(in a, in b).
 template <class Keep>
-SpanSet combine(const SpanSet& a, const SpanSet& b, const Keep& keep) {
-    SpanSet result;
-    result.reserve(std::max(a.size(), b.size()));
-    Ends in_a{a};
-    Ends in_b{b};
+void combine_row(int y, Ends in_a, Ends in_b, const Keep& keep, SpanSet& result) {
     auto begun = std::int64_t{0};
     auto kept = false;
     constexpr auto finished = std::numeric_limits<std::int64_t>::max();
-    for (auto place = std::min(in_a.next(), in_b.next()); place != finished;
-         place = std::min(in_a.next(), in_b.next())) {
-        // A set may be left and entered again in one place only at the turn of a row.
-        while (in_a.next() == place) in_a.advance();
-        while (in_b.next() == place) in_b.advance();
+    for (auto x = std::min(in_a.next(), in_b.next()); x != finished; x = std::min(in_a.next(), in_b.next())) {
+        if (in_a.next() == x) in_a.advance();
+        if (in_b.next() == x) in_b.advance();
         const auto keeps = keep(in_a.inside(), in_b.inside());
         if (keeps == kept) continue;
         if (keeps) {
-            begun = place;
+            begun = x;
         } else {
-            const auto y = static_cast<int>((begun + (std::int64_t{1} << 31U)) >> 32U);
-            const auto x = static_cast<int>(begun - (std::int64_t{y} << 32U));
-            result.push_back({.y = y, .x = x, .length = static_cast<int>(place - begun)});
+            result.push_back({.y = y, .x = static_cast<int>(begun), .length = static_cast<int>(x - begun)});
         }
         kept = keeps;
     }
+}
+
+// Where a row's spans end.
+const Span* end_of_row(const Span* at, const Span* end) noexcept {
+    const auto y = at->y;
+    while (at != end && at->y == y) ++at;
+    return at;
+}
+
+// The set whose pixels are those for which keep(in a, in b).
+template <class Keep>
+SpanSet combine(std::span<const Span> a, std::span<const Span> b, const Keep& keep) {
+    SpanSet result;
+    result.reserve(std::max(a.size(), b.size()) + std::min(a.size(), b.size()) / 4);
+    const auto* in_a = a.data();
+    const auto* in_b = b.data();
+    const auto* const end_a = in_a + a.size();
+    const auto* const end_b = in_b + b.size();
+    const auto alone = [&](const Span* from, const Span* to, bool is_kept) {
+        if (is_kept) result.insert(result.end(), from, to);
+        return to;
+    };
+    while (in_a != end_a && in_b != end_b) {
+        if (in_a->y < in_b->y) {
+            in_a = alone(in_a, end_of_row(in_a, end_a), keep(true, false));
+        } else if (in_b->y < in_a->y) {
+            in_b = alone(in_b, end_of_row(in_b, end_b), keep(false, true));
+        } else {
+            const auto* const next_a = end_of_row(in_a, end_a);
+            const auto* const next_b = end_of_row(in_b, end_b);
+            combine_row(in_a->y, {in_a, next_a}, {in_b, next_b}, keep, result);
+            in_a = next_a;
+            in_b = next_b;
+        }
+    }
+    alone(in_a, end_a, keep(true, false));
+    alone(in_b, end_b, keep(false, true));
     return result;
 }
 
 }  // namespace
 
-SpanSet intersection_of(const SpanSet& a, const SpanSet& b) {
+SpanSet intersection_of(std::span<const Span> a, std::span<const Span> b) {
     return combine(a, b, [](bool in_a, bool in_b) { return in_a && in_b; });
 }
 
-SpanSet difference_of(const SpanSet& a, const SpanSet& b) {
+SpanSet difference_of(std::span<const Span> a, std::span<const Span> b) {
     return combine(a, b, [](bool in_a, bool in_b) { return in_a && !in_b; });
 }
 
-SpanSet union_of(const SpanSet& a, const SpanSet& b) {
+SpanSet union_of(std::span<const Span> a, std::span<const Span> b) {
     return combine(a, b, [](bool in_a, bool in_b) { return in_a || in_b; });
 }
 
-SpanSet symmetric_difference_of(const SpanSet& a, const SpanSet& b) {
+SpanSet symmetric_difference_of(std::span<const Span> a, std::span<const Span> b) {
     return combine(a, b, [](bool in_a, bool in_b) { return in_a != in_b; });
 }
 

@@ -11,10 +11,10 @@ using SpanSet = std::vector<Span>;
 
 // What is in both; in the first but not in the second; in either; in one of them only. Time and memory grow with the
 // number of spans.
-[[nodiscard]] SpanSet intersection_of(const SpanSet& a, const SpanSet& b);
-[[nodiscard]] SpanSet difference_of(const SpanSet& a, const SpanSet& b);
-[[nodiscard]] SpanSet union_of(const SpanSet& a, const SpanSet& b);
-[[nodiscard]] SpanSet symmetric_difference_of(const SpanSet& a, const SpanSet& b);
+[[nodiscard]] SpanSet intersection_of(std::span<const Span> a, std::span<const Span> b);
+[[nodiscard]] SpanSet difference_of(std::span<const Span> a, std::span<const Span> b);
+[[nodiscard]] SpanSet union_of(std::span<const Span> a, std::span<const Span> b);
+[[nodiscard]] SpanSet symmetric_difference_of(std::span<const Span> a, std::span<const Span> b);
 
 // The smallest box around them.
 [[nodiscard]] Box box_around(std::span<const Span> spans) noexcept;

@@ -41,14 +41,13 @@ class SideDrawer {
     }
 
   private:
-    // Where both edges meet, if both pieces are long enough; else by way of the joint itself.
+    // Where both edges meet, if both pieces are long enough; else by way of the joint itself. The edges meet at the
+    // tangent of half the bend times the reach along each piece; its square is (1 - ahead) / (1 + ahead).
     void inner(Vec at, const Piece& before, const Piece& after, double ahead) {
         const auto from = left_of(before.direction);
         const auto to = left_of(after.direction);
         const auto shorter = std::min(before.length, after.length);
-        // The tangent of half the angle, from the cosine of the whole.
-        const auto taken = ahead > -1 ? reach_ * std::sqrt((1 - ahead) / (1 + ahead)) : beyond_everything;
-        if (2 * taken <= shorter) {
+        if (4 * reach_ * reach_ * (1 - ahead) <= shorter * shorter * (1 + ahead)) {
             contours_.to(at + (from + to) * (reach_ / (1 + ahead)));
             return;
         }
@@ -57,16 +56,16 @@ class SideDrawer {
         contours_.to(at + to * reach_);
     }
 
+    // With the bend b, 1 + ahead is 2 cos(b/2)^2, and the miter's length in widths is 1 / cos(b/2).
     void outer(Vec at, Vec before, Vec after, double ahead, bool smooth) {
         const auto from = left_of(before);
         const auto to = left_of(after);
-        // The miter's length in widths is 1 / cos(half of the bend).
-        const auto cosine = std::sqrt(std::max(0.0, (1 + ahead) / 2));
-        const auto hardly_bent = reach_ * (1 - cosine) * 4 < flatness;
+        const auto hardly_bent = reach_ * (1 - ahead) < flatness;
         const auto join = smooth ? Join::round : pen_.join;
-        const auto turns_back = cosine < 1e-9;
-        if (hardly_bent || (join == Join::miter && !turns_back && cosine * pen_.miter_limit >= 1)) {
-            miter(at, before, after, cosine);
+        const auto turns_back = 1 + ahead < 1e-15;
+        const auto is_short = (1 + ahead) * pen_.miter_limit * pen_.miter_limit >= 2;
+        if (hardly_bent || (join == Join::miter && !turns_back && is_short)) {
+            miter(at, before, after, ahead);
             return;
         }
         contours_.to(at + from * reach_);
@@ -79,11 +78,11 @@ class SideDrawer {
         contours_.to(at + to * reach_);
     }
 
-    void miter(Vec at, Vec before, Vec after, double cosine) {
+    void miter(Vec at, Vec before, Vec after, double ahead) {
         const auto from = left_of(before);
         const auto to = left_of(after);
-        if (reach_ <= cosine * beyond_everything) {
-            contours_.to(at + (from + to) * (reach_ / (2 * cosine * cosine)));
+        if (reach_ * reach_ * 2 <= (1 + ahead) * beyond_everything * beyond_everything) {
+            contours_.to(at + (from + to) * (reach_ / (1 + ahead)));
             return;
         }
         contours_.to(at + from * reach_ + before * beyond_everything);

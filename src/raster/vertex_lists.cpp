@@ -65,7 +65,6 @@ std::string in_words(double value) {
 }
 
 using detail::FlatPath;
-using detail::Track;
 using detail::Vec;
 
 // Elements as tracks: lines open, triangles closed; a strip of lines is one track.
