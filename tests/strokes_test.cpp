@@ -42,7 +42,10 @@ TEST(Strokes, StraightLinesHaveExactlyTheirRowsAndColumns) {
 
 // Rational directions: centres lie exactly on the edge, and belong to the stroke.
 TEST(Strokes, PixelsOnTheEdgeBelongToIt) {
-    for (const auto& [dx, dy, size] : {std::array{3, 4, 5}, {-4, 3, 5}, {5, 12, 13}, {-8, -15, 17}}) {
+    for (const auto& direction : {std::array{3, 4, 5}, {-4, 3, 5}, {5, 12, 13}, {-8, -15, 17}}) {
+        const auto dx = direction[0];
+        const auto dy = direction[1];
+        const auto size = direction[2];
         const auto line = Line{.from = {0, 0}, .to = {2 * dx, 2 * dy}};
         for (int width = 3; width < 30; width += 2) {
             const auto rule = [&](Point p) {

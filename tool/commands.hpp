@@ -16,14 +16,24 @@ class WrongCall : public std::runtime_error {
     using std::runtime_error::runtime_error;
 };
 
-struct RenderArguments {
-    std::string scene;              // a path, or "-" for standard input
+struct OutputArguments {
     std::string picture;            // a path, or "-" for standard output
     std::string kind;               // png, pgm, ppm, pnm or pam; empty: as the picture's suffix says
     std::vector<int> scales = {1};  // how many pixels wide and high each pixel becomes; one picture for each
 };
 
+struct RenderArguments : OutputArguments {
+    std::string scene;  // a path, or "-" for standard input
+};
+
 // Draws a scene to one picture file, or one for each scale.
 Exit render(const RenderArguments& arguments);
+
+struct ShapesArguments : OutputArguments {
+    bool as_scene = false;  // write the sheet's scene to standard output instead
+};
+
+// Draws a sheet of every shape and kind of stroke.
+Exit shapes(const ShapesArguments& arguments);
 
 }  // namespace coldbrick::tool

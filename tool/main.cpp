@@ -50,24 +50,44 @@ goes on in the next. Numbers can be expressions: 18+4*25, or (18 + 100) with spa
 A statement that shows nothing on the sheet is told by its line; that is no error.
 )";
 
+constexpr auto shapes_footer = R"(
+From top to bottom: closed shapes filled with their outline, stroked with width 7 centred, inside and outside,
+and dashed; lines, caps and joins; arcs by sixteen sweeps; arcs of ellipses, and paths; the nine anchors, and
+clips; rings, thick strokes that cross themselves, floods. Rules every 10 pixels.
+)";
+
+void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) {
+    command
+        .add_option("--kind", arguments.kind,
+                    "png, pgm (gray), ppm, pnm or pam. Without it the suffix of PICTURE says; on standard "
+                    "output: png")
+        ->type_name("KIND");
+    command
+        .add_option("--scale", arguments.scales,
+                    "Draw each pixel as a square of N by N. Several, as in 1,4: one picture for each, "
+                    "named PICTURE-xN but for N = 1")
+        ->delimiter(',')
+        ->type_name("N");
+}
+
 void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
     auto* const render = app.add_subcommand("render", "Draw a scene to a picture file");
     render->add_option("SCENE", arguments.scene, "The scene file; - for standard input")->required();
     render->add_option("-o,--output", arguments.picture, "The picture file; - for standard output")
         ->required()
         ->type_name("PICTURE");
-    render
-        ->add_option("--kind", arguments.kind,
-                     "png, pgm (gray), ppm, pnm or pam. Without it the suffix of PICTURE says; on standard "
-                     "output: png")
-        ->type_name("KIND");
-    render
-        ->add_option("--scale", arguments.scales,
-                     "Draw each pixel as a square of N by N. Several, as in 1,4: one picture for each, "
-                     "named PICTURE-xN but for N = 1")
-        ->delimiter(',')
-        ->type_name("N");
+    add_output(*render, arguments);
     render->footer(render_footer);
+}
+
+void add_shapes(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {
+    auto* const shapes = app.add_subcommand("shapes", "Draw a sheet of every shape and kind of stroke");
+    shapes->add_option("-o,--output", arguments.picture, "The picture file; - for standard output")
+        ->type_name("PICTURE");
+    add_output(*shapes, arguments);
+    shapes->add_flag("--scene", arguments.as_scene,
+                     "Print the sheet's scene instead, to look up how something is said");
+    shapes->footer(shapes_footer);
 }
 
 int complain(std::string_view message, coldbrick::tool::Exit code) {
@@ -81,11 +101,14 @@ int run(int argc, char** argv) {
     app.footer(example);
     app.set_version_flag("--version", "coldbrick " COLDBRICK_VERSION);
     app.require_subcommand(1);
-    coldbrick::tool::RenderArguments arguments;
-    add_render(app, arguments);
+    coldbrick::tool::RenderArguments to_render;
+    add_render(app, to_render);
+    coldbrick::tool::ShapesArguments to_show;
+    add_shapes(app, to_show);
     try {
         app.parse(argc, argv);
-        return static_cast<int>(coldbrick::tool::render(arguments));
+        const auto is_render = app.got_subcommand("render");
+        return static_cast<int>(is_render ? coldbrick::tool::render(to_render) : coldbrick::tool::shapes(to_show));
     } catch (const CLI::ParseError& error) {
         return app.exit(error) == 0 ? 0 : static_cast<int>(Exit::wrong_call);
     } catch (const coldbrick::tool::WrongCall& error) {

@@ -1,4 +1,5 @@
 #include "commands.hpp"
+#include "shapes_sheet.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -38,7 +39,7 @@ std::string read_scene(const std::string& path) {
     return read_all(file);
 }
 
-FileFormat format_for(const RenderArguments& arguments) {
+FileFormat format_for(const OutputArguments& arguments) {
     try {
         if (!arguments.kind.empty()) return file_format_of("picture." + arguments.kind);
         return arguments.picture == "-" ? FileFormat::png : file_format_of(arguments.picture);
@@ -48,7 +49,7 @@ FileFormat format_for(const RenderArguments& arguments) {
     }
 }
 
-std::vector<Output> outputs_for(const RenderArguments& arguments) {
+std::vector<Output> outputs_for(const OutputArguments& arguments) {
     constexpr auto largest_scale = 1024;
     const auto several = arguments.scales.size() > 1;
     if (several && arguments.picture == "-") {
@@ -106,11 +107,9 @@ void draw_as(const Scene& scene, const std::vector<Output>& outputs, FileFormat 
 
 }  // namespace
 
-Exit render(const RenderArguments& arguments) {
-    const auto format = format_for(arguments);
-    const auto outputs = outputs_for(arguments);
-    const auto text = read_scene(arguments.scene);
-    const auto scene = parse_scene(text, arguments.scene == "-" ? "standard input" : arguments.scene);
+namespace {
+
+void draw_to(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
     if (format == FileFormat::pgm) {
         draw_as<Gray8>(scene, outputs, format);
     } else if (scene.ground.alpha == 255) {
@@ -118,6 +117,26 @@ Exit render(const RenderArguments& arguments) {
     } else {
         draw_as<Rgba8>(scene, outputs, format);
     }
+}
+
+}  // namespace
+
+Exit render(const RenderArguments& arguments) {
+    const auto format = format_for(arguments);
+    const auto outputs = outputs_for(arguments);
+    const auto text = read_scene(arguments.scene);
+    draw_to(parse_scene(text, arguments.scene == "-" ? "standard input" : arguments.scene), outputs, format);
+    return Exit::done;
+}
+
+Exit shapes(const ShapesArguments& arguments) {
+    if (arguments.as_scene) {
+        fmt::print("{}", shapes_sheet());
+        return Exit::done;
+    }
+    if (arguments.picture.empty()) throw WrongCall{"shapes needs -o PICTURE, or --scene"};
+    const auto format = format_for(arguments);
+    draw_to(parse_scene(shapes_sheet(), "shapes"), outputs_for(arguments), format);
     return Exit::done;
 }
 
