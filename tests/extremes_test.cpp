@@ -1,5 +1,7 @@
 // The same rules far out: coordinates and radii up to max_coordinate, seen through a small window.
-#include "oracle.hpp"
+#include "plane_oracle.hpp"
+
+#include <coldbrick/region.hpp>
 
 #include <cmath>
 #include <limits>
@@ -89,6 +91,95 @@ TEST(Extremes, LongPolygons) {
         }
         expect_pixels(stroked(polygon), on_outline(polygon), window, "long polygon outline");
     }
+}
+
+// Wide and long: what is in a small window far out is what the rule says.
+TEST(Extremes, WideStrokesFarOut) {
+    Dice dice{15};
+    for (int i = 0; i < 60; ++i) {
+        const auto width = i % 3 == 0 ? 1'000'001 + dice.number(0, 1000) : dice.number(2, 40);
+        const auto a = Point{dice.number(-most, most), dice.number(-most, most)};
+        const auto b = Point{dice.number(-most, most), dice.number(-most, most)};
+        const auto along = dice.number(100, 900) / 1000.0L;
+        // On the edge of the stroke, halfway.
+        const auto direction = unit_of(place(b) - place(a));
+        const auto shift = width % 2 == 0 ? Place{-0.5L, -0.5L} : Place{};
+        const auto edge = place(a) + (place(b) - place(a)) * along + Place{direction.y, -direction.x} * (width / 2.0L);
+        const auto window = window_at(static_cast<double>(edge.x), static_cast<double>(edge.y));
+        expect_answers(
+            stroked(Line{.from = a, .to = b}, {.width = width}),
+            [&](Point p) {
+                const auto away = std::abs(across(direction, place(p) - place(a) - shift));
+                return between(away, -1, width / 2.0L);
+            },
+            window, "wide line far out", 0.3);
+    }
+}
+
+TEST(Extremes, WideRingsAndEllipsesFarOut) {
+    Dice dice{16};
+    for (int i = 0; i < 60; ++i) {
+        const auto width = i % 2 == 0 ? dice.number(2, 30) : dice.number(1'000'000, 2'000'000);
+        const auto radius = dice.number(1 << 22, most / 2);
+        const auto circle = Circle{.center = {dice.number(-most, most), dice.number(-most, most)}, .radius = radius};
+        const auto turn = at_angle(dice.number(0, 3600) / 10.0L);
+        const auto rim = place(circle.center) + turn * (radius + width / 2 + 0.5L);
+        const auto window = window_at(static_cast<double>(rim.x), static_cast<double>(rim.y));
+        const auto outer = in_circle({.center = circle.center, .radius = radius + width / 2});
+        const auto inner = in_circle({.center = circle.center, .radius = radius + width / 2 - width});
+        expect_pixels(
+            stroked(circle, {.width = width}), [&](Point p) { return outer(p) && !inner(p); }, window, "ring");
+        // Of an ellipse: with its normal there, the distance is that from the tangent.
+        const auto a = static_cast<Real>(dice.number(1 << 20, most / 2)) + 0.5L;
+        const auto b = static_cast<Real>(dice.number(1 << 20, most / 2)) + 0.5L;
+        const auto on_rim = Place{a * turn.x, b * turn.y};
+        const auto normal = unit_of({turn.x / a, turn.y / b});
+        const auto far = on_rim + normal * static_cast<Real>(width / 2);
+        const auto ellipse = Ellipse::around({.center = {0, 0}, .radii = {static_cast<int>(a), static_cast<int>(b)}});
+        const auto there = window_at(static_cast<double>(far.x), static_cast<double>(far.y));
+        if (std::abs(normal.x) < 0.01L || std::abs(normal.y) < 0.01L) continue;
+        expect_answers(
+            stroked(ellipse, {.width = width}),
+            [&](Point p) {
+                const auto beyond = along(place(p) - far, normal);
+                if (std::abs(beyond) < open_question * 2) return Answer::open;
+                return beyond < 0 && beyond > -2 ? Answer::in : (beyond > 0 ? Answer::out : Answer::open);
+            },
+            there, "ellipse far out", 1);
+    }
+}
+
+TEST(Extremes, DashesOfOnePixelAlongAPathOfAHundredMillion) {
+    constexpr auto length = 100'000'000;
+    const auto line = Line{.from = {-length, 7}, .to = {length, 7}};
+    const auto window = Box{.at = {12'345'678, 0}, .size = sees};
+    const auto on = [](Point p) { return (std::int64_t{p.x} + length) % 2 == 0; };
+    expect_pixels(
+        stroked(line, {.dash = {1}}), [&](Point p) { return p.y == 7 && on(p); }, window, "hairline");
+    expect_pixels(
+        stroked(line, {.width = 3, .dash = {1}}), [&](Point p) { return p.y >= 6 && p.y <= 8 && on(p); }, window,
+        "wide");
+    // And around a circle: nothing but what is near the window is made.
+    const auto circle = stroked(Circle{.center = {-20'000'000, 0}, .radius = 20'000'000}, {.width = 5, .dash = {1}});
+    const auto found = drawn(circle, {.at = {-12, -9}, .size = sees});
+    EXPECT_GT(found.size(), 30U);
+    EXPECT_LT(found.size(), 60U);
+}
+
+TEST(Extremes, PolygonsOfAHundredThousandVertices) {
+    Ring ring;
+    for (int i = 0; i < 100'000; ++i) {
+        const auto direction = at_angle(360.0L * i / 100'000);
+        const auto radius = 400 + 30 * (i % 2);
+        ring.push_back(
+            {static_cast<int>(std::lround(radius * direction.x)), static_cast<int>(std::lround(radius * direction.y))});
+    }
+    const Region fill{Polygon{ring}};
+    EXPECT_TRUE(fill.contains({0, 399}));
+    const Region stroke{stroked(Polygon{ring}, {.width = 5, .join = Join::round})};
+    EXPECT_EQ(stroke.bounds(), (Box{.at = {-432, -432}, .size = {865, 865}}));
+    EXPECT_FALSE(stroke.contains({0, 390}));
+    EXPECT_TRUE(stroke.contains({0, 415}));
 }
 
 TEST(Extremes, BoundsOfHugeShapes) {

@@ -109,6 +109,48 @@ TEST(Faults, OfValues) {
          Case{"mark at ä,2 ink red", 9, 1, "'ä' is no number and no known name", form_of_value}});
 }
 
+TEST(Faults, OfStrokesAndRoundShapes) {
+    expect_told(
+        {Case{"stroke line from 1,2 to 3,4 width 0 ink red", 35, 1, "this is 0; allowed is 1 to 1073741823"},
+         Case{"stroke line from 1,2 to 3,4 width -3 ink red", 35, 2, "this is -3; allowed is 1 to 1073741823"},
+         Case{"stroke line from 1,2 to 3,4 miter_limit 0.9 ink red", 41, 3, "this is 0.9; allowed is 1 to 1000000"},
+         Case{"stroke line from 1,2 to 3,4 dash 4,-1 ink red", 36, 2, "this is -1; allowed is 0 to 1073741823"},
+         Case{"stroke line from 1,2 to 3,4 dash 0,0 ink red", 34, 3,
+              "stroke: the sum of dash is 0; allowed is 1/64 or more: dashes of no length need gaps"},
+         Case{"stroke line from 1,2 to 3,4 cap rund ink red", 33, 4, "unknown cap 'rund'", "did you mean 'round'?"},
+         Case{"stroke line from 1,2 to 3,4 algin inside ink red", 29, 5, "unknown keyword 'algin'",
+              "allowed are from, to, ink, through, width, cap, join, miter_limit, dash, dash_offset and closed"},
+         Case{"stroke circle center 1,2 radius -1 ink red", 33, 2, "this is -1; allowed is 0 to 1073741823"},
+         Case{"fill star center 9,9 radius 5 points 1 ink red", 38, 1, "this is 1; allowed is 2 to 1000000"},
+         Case{"fill star center 9,9 radius 5 points 5 inner_radius 6 ink red", 53, 1, "this is 6; allowed is 0 to 5"},
+         Case{"fill box at 1,2 size 9,7 round 4 ink red", 32, 1, "this is 4; allowed is 0 to 3"},
+         Case{"fill arc center 1,2 radius 3 sweep 0,9 ink red", 6, 3, "an arc cannot be filled",
+              "a line has no inside; write 'stroke arc'"},
+         Case{"stroke arc center 1,2 radius 3 sweep 9 ink red", 38, 1, "'9' is no sweep",
+              "a sweep is two angles, as in 197,243, or one and how far, as in 197 by -46"},
+         Case{"stroke arc center 1,2 radius 3 sweep 9,10turns ink red", 42, 5, "'turns' is no number and no known name",
+              form_of_value}});
+}
+
+TEST(Faults, OfPathsRegionsAndClips) {
+    expect_told(
+        {Case{"fill path data \"M1,2 L3,x\" ink red", 25, 1, "in the path data: a number is missing for 'L'"},
+         Case{"fill path data M1,2 ink red", 16, 4, "path data stands between quotes",
+              "for example: data \"M 10,80 C 40,10 65,10 95,80\""},
+         Case{"fill path data \"M1,2 ink red", 16, 1, "this quote is not closed", "write the '\"' on the same line"},
+         Case{"fill region circle center 1,2 radius 3 minsu circle center 4,5 radius 1 ink red", 40, 5,
+              "unknown keyword 'minsu'", "did you mean 'minus'?"},
+         Case{"fill region circle center 1,2 radius 3 minus ink red", 40, 5, "'minus' has no shape after it",
+              all_shapes},
+         Case{"fill region circle center 1,2 radius 3", 6, 6, "'fill region' needs ink"},
+         Case{"clip circle center 1,2", 6, 6, "'circle' needs radius", "it takes center and radius, or at and radius"},
+         Case{"clip circle center 1,2 radius 3", 1, 4, "this clip has no end", "write 'end' on a line after it"},
+         Case{"clip line from 1,2 to 3,4\nend", 6, 4, "a line cannot be filled",
+              "a line has no inside; write 'stroke line'"},
+         Case{"end", 1, 3, "there is nothing to end", "'end' closes a 'clip'"},
+         Case{"flood from 1,2 tolerance 256 ink red", 26, 3, "this is 256; allowed is 0 to 255"}});
+}
+
 TEST(Faults, AboutTheSheet) {
     EXPECT_EQ(faults_of("")[0].what, "the scene is empty");
     EXPECT_EQ(faults_of("// nothing\n")[0].place, (Place{1, 1}));

@@ -78,6 +78,120 @@ TEST(Scene, StrokedShapesAndMarks) {
     expect_same("mark at 9,31 ink red", [&](auto& to) { mark(to, {9, 31}, colors::red); });
 }
 
+TEST(Scene, StrokesOfEveryKind) {
+    const auto ink = colors::gold;
+    const auto line = Line{.from = {10, 30}, .to = {50, 12}};
+    expect_same("stroke line from 10,30 to 50,12 width 7 cap round ink gold",
+                [&](auto& to) { stroke(to, line, {.width = 7, .cap = Cap::round}, ink); });
+    expect_same("stroke line from 10,30 to 50,12 width 4 dash 5,2.5 dash_offset -1 cap square ink gold", [&](auto& to) {
+        stroke(to, line, {.width = 4, .cap = Cap::square, .dash = {5, 2.5}, .dash_offset = -1}, ink);
+    });
+    expect_same("stroke polygon through 8,8 50,9 20,35 width 5 join bevel align inside ink gold", [&](auto& to) {
+        stroke(to, Polygon{{8, 8}, {50, 9}, {20, 35}}, {.width = 5, .align = Align::inside, .join = Join::bevel}, ink);
+    });
+    expect_same("stroke line through 8,30 30,8 52,30 width 9 miter_limit 1.5 join miter ink gold", [&](auto& to) {
+        stroke(to, Polyline{.through = {{8, 30}, {30, 8}, {52, 30}}}, {.width = 9, .miter_limit = 1.5}, ink);
+    });
+    expect_same("stroke circle center 30,20 radius 12 width 6 align outside ink gold", [&](auto& to) {
+        stroke(to, Circle{.center = {30, 20}, .radius = 12}, {.width = 6, .align = Align::outside}, ink);
+    });
+    expect_same("stroke box at 9,8 size 30,20 round 6 width 4 join round ink gold", [&](auto& to) {
+        stroke(to, RoundedBox{.box = {{9, 8}, {30, 20}}, .corner_radius = 6}, {.width = 4, .join = Join::round}, ink);
+    });
+}
+
+TEST(Scene, RoundShapesAndSweeps) {
+    const auto circle = Circle{.center = {30, 20}, .radius = 14};
+    const auto turned = Ellipse::around({.center = {30, 20}, .radii = {22, 9}, .turned = 0.125_turn});
+    const auto ink = colors::coral;
+    expect_same("stroke arc center 30,20 radius 14 sweep 197,243 width 3 ink coral", [&](auto& to) {
+        stroke(to, Arc{.of = circle, .sweep = {.from = 197_deg, .by = 46_deg}}, {.width = 3}, ink);
+    });
+    expect_same("stroke arc center 30,20 radius 14 sweep 197,243 counterclockwise ink coral",
+                [&](auto& to) { stroke(to, Arc{.of = circle, .sweep = {.from = 197_deg, .by = -314_deg}}, ink); });
+    expect_same("fill sector center 30,20 radii 22,9 turned 0.125turn sweep 0.25turn by -100 ink coral",
+                [&](auto& to) { fill(to, Sector{.of = turned, .sweep = {.from = 90_deg, .by = -100_deg}}, ink); });
+    expect_same("fill chord at 5,6 size 31,18 sweep 350,(10+90) ink coral", [&](auto& to) {
+        fill(to, Chord{.of = Ellipse::within({{5, 6}, {31, 18}}), .sweep = {.from = 350_deg, .by = 110_deg}}, ink);
+    });
+    expect_same("fill ellipse center 30,20 radii 22,9 turned 45deg ink coral",
+                [&](auto& to) { fill(to, turned, ink); });
+    expect_same("stroke chord center 30,20 radius 14 sweep 1.5rad by 3rad width 2 ink coral", [&](auto& to) {
+        stroke(to, Chord{.of = circle, .sweep = {.from = 1.5_rad, .by = 3_rad}}, {.width = 2}, ink);
+    });
+}
+
+TEST(Scene, AnchorsStarsAndPaths) {
+    const auto ink = colors::teal;
+    expect_same("fill box anchor bottom_right at 40,30 size 12,9 ink teal", [&](auto& to) {
+        fill(to, Box{.at = {29, 22}, .size = {12, 9}}, ink);
+    });
+    expect_same("fill box anchor center at 30,20 size 12,9 ink teal", [&](auto& to) {
+        fill(to, Box{.at = {24, 16}, .size = {12, 9}}, ink);
+    });
+    expect_same("fill circle anchor bottom at 30,30 radius 8 ink teal", [&](auto& to) {
+        fill(to, Circle{.center = {30, 22}, .radius = 8}, ink);
+    });
+    expect_same("fill ellipse anchor top at 30,5 size 21,9 ink teal", [&](auto& to) {
+        fill(to, Ellipse::within({.at = {20, 5}, .size = {21, 9}}), ink);
+    });
+    expect_same("fill star center 30,20 radius 15 points 7 inner_radius 6 turned 10 ink teal", [&](auto& to) {
+        fill(to, star({.center = {30, 20}, .radius = 15, .points = 7, .inner_radius = 6, .turned = 10_deg}), ink);
+    });
+    expect_same("stroke polygon center 30,20 radius 15 points 6 width 3 ink teal", [&](auto& to) {
+        stroke(to, regular_polygon({.center = {30, 20}, .radius = 15, .points = 6}), {.width = 3}, ink);
+    });
+    const auto* const data = "M5,35 C 10,0 40,0 50,35 // no comment";
+    expect_same("fill path rule nonzero data \"M5,35 C 10,0 40,0 50,35Z\" ink teal // a comment",
+                [&](auto& to) { fill(to, parse_path("M5,35 C 10,0 40,0 50,35Z"), {.rule = FillRule::nonzero}, ink); });
+    EXPECT_THROW((void)parse_path(data), PathError);
+    expect_same("stroke path data \"M5,35 Q 30,-20 55,35\" width 3 ink teal",
+                [&](auto& to) { stroke(to, parse_path("M5,35 Q 30,-20 55,35"), {.width = 3}, ink); });
+}
+
+TEST(Scene, RegionsClipsAndFloods) {
+    const auto left = Region{Circle{.center = {24, 20}, .radius = 12}};
+    const auto right = Region{Circle{.center = {36, 20}, .radius = 12}};
+    const auto ink = colors::gold;
+    const std::string a = "circle center 24,20 radius 12";
+    const std::string b = "circle center 36,20 radius 12";
+    expect_same("fill region " + a + " plus " + b + " ink gold", [&](auto& to) { fill(to, unite(left, right), ink); });
+    expect_same("fill region " + a + " minus " + b + " ink gold",
+                [&](auto& to) { fill(to, difference(left, right), ink); });
+    expect_same("fill region ink gold " + a + " within " + b,
+                [&](auto& to) { fill(to, intersection(left, right), ink); });
+    expect_same("stroke region " + a + " xor " + b + " width 3 align inside ink gold", [&](auto& to) {
+        stroke(to, symmetric_difference(left, right), {.width = 3, .align = Align::inside}, ink);
+    });
+    expect_same("clip " + a + "\n fill box at 0,0 size 60,20 ink gold\n clip stroke " + b +
+                    " width 5\n  fill box at 0,0 size 60,40 ink red\n end\nend\nmark at 1,1 ink gold",
+                [&](auto& to) {
+                    fill(to.within(left), Box{{0, 0}, {60, 20}}, ink);
+                    const Region ring{stroked(Circle{.center = {36, 20}, .radius = 12}, {.width = 5})};
+                    fill(to.within(left).within(ring), Box{{0, 0}, {60, 40}}, colors::red);
+                    mark(to, {1, 1}, ink);
+                });
+    expect_same(
+        "stroke " + a + " ink white\nflood from 24,20 ink gold\nflood from 0,0 tolerance 3 neighbors eight ink red",
+        [&](auto& to) {
+            stroke(to, Circle{.center = {24, 20}, .radius = 12}, colors::white);
+            fill(to, flood(to, {.from = {24, 20}}), ink);
+            fill(to, flood(to, {.from = {0, 0}, .tolerance = 3, .neighbors = Neighbors::eight}), colors::red);
+        });
+}
+
+TEST(Scene, ClipsThatHideAreTold) {
+    const auto scene = parse_scene(
+        "sheet size 60,40\nclip box at 0,0 size 9,9\nfill box at 20,20 size 5,5 ink red\nend\n"
+        "clip box at 90,0 size 9,9\nmark at 3,3 ink red\nend\nflood from 70,0 ink red");
+    auto sheet = scene.sheet<Rgb8>();
+    for (const auto& touched : render(scene, sheet)) EXPECT_TRUE(touched.empty());
+    EXPECT_TRUE(explain_unseen(scene, scene.calls[0])
+                    .ends_with("the clip that it is in within 0,0 to 8,8; they have no pixel in common"));
+    EXPECT_TRUE(explain_unseen(scene, scene.calls[1]).ends_with("the clip that it is in has no pixel on the sheet"));
+    EXPECT_TRUE(explain_unseen(scene, scene.calls[2]).ends_with("it lies at 70,0, right of the sheet, 0,0 to 59,39"));
+}
+
 TEST(Scene, LaterStatementsLieOnTopAndTranslucentInksBlend) {
     expect_same("fill box at 0,0 size 30,30 ink red\nfill box at 9,9 size 30,20 ink #00ff0080", [&](auto& to) {
         fill(to, Box{.at = {0, 0}, .size = {30, 30}}, colors::red);

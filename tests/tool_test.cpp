@@ -47,6 +47,22 @@ TEST_F(Tool, RendersAsTheLibraryDoesAndSaysSoInOneLine) {
     EXPECT_EQ(content(path("quay.ppm")), bytes_of(encode(expected, FileFormat::ppm)));
 }
 
+TEST_F(Tool, ShapesDrawsASheetOfWhichEverythingShows) {
+    const auto drawn = run("shapes -o shapes.png");
+    EXPECT_EQ(drawn.code, 0);
+    EXPECT_EQ(drawn.err, "");
+    const auto text = run("shapes --scene");
+    EXPECT_EQ(text.code, 0);
+    write("shapes.brick", text.out);
+    EXPECT_EQ(run("render shapes.brick -o again.png").code, 0);
+    EXPECT_EQ(content(path("again.png")), content(path("shapes.png")));
+    for (const auto* const word :
+         {"arc", "box", "chord", "circle", "ellipse", "line", "path", "polygon", "region", "sector", "star"}) {
+        EXPECT_NE(text.out.find(std::string{"stroke "} + word), std::string::npos) << word;
+    }
+    EXPECT_EQ(run("shapes").code, 2);
+}
+
 TEST_F(Tool, SeveralSizesAndKinds) {
     write("quay.brick", scene);
     EXPECT_EQ(run("render quay.brick -o quay.png --scale 1,3 --scale 5").code, 0);

@@ -19,6 +19,10 @@ void Evaluator::take(const ParsedStatement& statement) {
     }
 }
 
+void Evaluator::take_faulty(const Word& verb) {
+    if (verb.text == "clip") clips_.push_back({.word = verb, .region = std::make_shared<const Region>()});
+}
+
 void Evaluator::finish() {
     for (const auto& clip : clips_) faults_.add(clip.word, "this clip has no end", "write 'end' on a line after it");
 }
@@ -120,7 +124,8 @@ Scene parse_scene(std::string_view text, std::string_view name) {
             continue;
         }
         sheet_seen = sheet_seen || is_sheet;
-        if (const auto parsed = detail::parse_statement(statement, faults)) evaluator.take(*parsed);
+        const auto parsed = detail::parse_statement(statement, faults);
+        parsed ? evaluator.take(*parsed) : evaluator.take_faulty(verb);
     }
     evaluator.finish();
     if (faults.count() == 0) return scene;

@@ -12,6 +12,9 @@ class Evaluator {
 
     void take(const ParsedStatement& statement);
 
+    // One that has been told as wrong, of which only its first word is known: what it begins still has an end.
+    void take_faulty(const Word& verb);
+
     // Says so where something was begun that has no end.
     void finish();
 

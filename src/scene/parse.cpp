@@ -52,8 +52,12 @@ std::string forms_in_words(const std::vector<Form>& forms) {
 // Cuts the words after verb and shape into arguments.
 class ArgumentReader {
   public:
-    ArgumentReader(std::span<const Word> words, const std::vector<Form>& forms, Faults& faults)
-        : words_{words}, known_{keywords_of(forms)}, faults_{faults} {}
+    // Other words that might have been meant where a keyword is unknown are known too.
+    ArgumentReader(std::span<const Word> words, const std::vector<Form>& forms, Faults& faults,
+                   std::span<const std::string_view> others = {})
+        : words_{words}, known_{keywords_of(forms)}, faults_{faults} {
+        known_.insert(known_.end(), others.begin(), others.end());
+    }
 
     std::vector<Argument> read() {
         std::vector<Argument> arguments;
@@ -187,8 +191,20 @@ class PartReader {
     void set_place(const Word& place) { last_ = place; }
 
   private:
+    // Whether a word is a keyword of the statement itself.
+    [[nodiscard]] bool is_own(const Word& word) const {
+        return std::any_of(own_.begin(), own_.end(), [&](const Form& form) {
+            return includes(form.needed, word.text) || includes(form.optional, word.text);
+        });
+    }
+
     void read_part(ParsedStatement& statement, const std::string& joiner, std::span<const Word> words) {
         RegionPart part{.joiner = joiner, .shape = last_};
+        // The statement's own arguments may also stand before the shape.
+        while (words.size() > 1 && is_own(words.front())) {
+            statement.arguments.push_back({.keyword = words[0], .values = {words[1]}});
+            words = words.subspan(2);
+        }
         if (!words.empty() && words.front().text == "stroke") {
             part.is_stroked = true;
             words = words.subspan(1);
@@ -204,12 +220,11 @@ class PartReader {
         if (forms.empty()) return refuse_shape(part.shape, part.is_stroked ? "stroke" : "fill", faults_);
         auto all = forms;
         all.insert(all.end(), own_.begin(), own_.end());
-        for (auto& argument : ArgumentReader{words.subspan(1), all, faults_}.read()) {
-            const auto is_own = std::any_of(own_.begin(), own_.end(), [&](const Form& form) {
-                return includes(form.needed, argument.keyword.text) || includes(form.optional, argument.keyword.text);
-            });
-            (is_own ? statement.arguments : part.arguments).push_back(std::move(argument));
+        const auto before = faults_.count();
+        for (auto& argument : ArgumentReader{words.subspan(1), all, faults_, joiners}.read()) {
+            (is_own(argument.keyword) ? statement.arguments : part.arguments).push_back(std::move(argument));
         }
+        if (faults_.count() != before) return;
         check_form({.words = part.shape.text,
                     .place = part.shape,
                     .given = part.arguments,
