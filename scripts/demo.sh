@@ -14,10 +14,14 @@ render() { "$build/tool/coldbrick" render "$@"; }
 render demo/scenes/berth-board.brick -o out/berth-board.png --scale 1,2
 render demo/scenes/fairway-chart.brick -o out/fairway-chart.png --scale 1,2
 render demo/scenes/tide-display.brick -o out/tide-display.png --scale 1,6
+render demo/scenes/tide-clock.brick -o out/tide-clock.png --scale 1,6
+render demo/scenes/sector-lights.brick -o out/sector-lights.png --scale 1,6
+"$build/tool/coldbrick" shapes -o out/shapes.png
 for scene in demo/scenes/rules/*.brick; do
     render "$scene" -o "out/rule-$(basename "$scene" .brick).png" --scale 12
 done
 "$build/examples/first_picture" out/first-picture.png
 "$build/examples/camera_frame" out/camera-frame.png
 "$build/examples/one_bit_display" out/one-bit-display.png
+"$build/examples/survey_mesh" out/survey-mesh.png
 echo "All pictures are in $PWD/out"

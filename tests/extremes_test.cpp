@@ -123,7 +123,7 @@ TEST(Extremes, WideRingsAndEllipsesFarOut) {
         const auto radius = dice.number(1 << 22, most / 2);
         const auto circle = Circle{.center = {dice.number(-most, most), dice.number(-most, most)}, .radius = radius};
         const auto turn = at_angle(dice.number(0, 3600) / 10.0L);
-        const auto rim = place(circle.center) + turn * (radius + width / 2 + 0.5L);
+        const auto rim = place(circle.center) + turn * (radius + std::floor(width / 2.0L) + 0.5L);
         const auto window = window_at(static_cast<double>(rim.x), static_cast<double>(rim.y));
         const auto outer = in_circle({.center = circle.center, .radius = radius + width / 2});
         const auto inner = in_circle({.center = circle.center, .radius = radius + width / 2 - width});
@@ -134,7 +134,7 @@ TEST(Extremes, WideRingsAndEllipsesFarOut) {
         const auto b = static_cast<Real>(dice.number(1 << 20, most / 2)) + 0.5L;
         const auto on_rim = Place{a * turn.x, b * turn.y};
         const auto normal = unit_of({turn.x / a, turn.y / b});
-        const auto far = on_rim + normal * static_cast<Real>(width / 2);
+        const auto far = on_rim + normal * std::floor(width / 2.0L);
         const auto ellipse = Ellipse::around({.center = {0, 0}, .radii = {static_cast<int>(a), static_cast<int>(b)}});
         const auto there = window_at(static_cast<double>(far.x), static_cast<double>(far.y));
         if (std::abs(normal.x) < 0.01L || std::abs(normal.y) < 0.01L) continue;

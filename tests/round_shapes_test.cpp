@@ -222,7 +222,7 @@ TEST(RoundShapes, WideArcsAreCutByTheirRaysAndHaveCaps) {
             const auto u = at_angle(degrees - edge.turn);
             const auto k = 1 / size_of({u.x / edge.a, u.y / edge.b});
             const auto normal = unit_of({u.x / (edge.a * edge.a), u.y / (edge.b * edge.b)});
-            const auto own = u * k + normal * (width / 2 - width / 2.0L);
+            const auto own = u * k + normal * (std::floor(width / 2.0L) - width / 2.0L);
             const auto turn = at_angle(edge.turn);
             return edge.center + Place{own.x * turn.x - own.y * turn.y, own.x * turn.y + own.y * turn.x};
         };

@@ -35,17 +35,30 @@ Statements, drawn from top to bottom, later ones on top:
 
     sheet  size W,H [ink COLOUR]                   first, once: the buffer and its ground (white)
     mark   at X,Y                                  one pixel
-    fill   box      at X,Y size W,H                or: from X,Y to X,Y (both corners belong to it)
-    fill   circle   center X,Y radius R
-    fill   ellipse  center X,Y radii RX,RY         or: at X,Y size W,H
-    fill   polygon  through X,Y X,Y X,Y ...        also: rule evenodd|nonzero, edges inclusive|shared;
-                                                   'through' again begins another ring
-    stroke line     from X,Y to X,Y                or: through X,Y X,Y ... [closed]
-    stroke box, circle, ellipse, polygon           as filled ones, without rule and edges
+    flood  from X,Y                                what is connected to it; tolerance N, neighbors four|eight
+    fill   SHAPE, stroke SHAPE                     a shape, or its outline
+    clip   SHAPE ... end                           what stands between is drawn only there
 
-Each drawing statement ends with an ink, as in 'ink seagreen': a CSS colour name, #rgb, #rgba, #rrggbb,
-#rrggbbaa, rgb(11,34,57), rgba(11,34,57,128), gray(196). '//' begins a comment; a line that ends with '\'
-goes on in the next. Numbers can be expressions: 18+4*25, or (18 + 100) with spaces.
+    box      at X,Y size W,H                       or: from X,Y to X,Y (both corners belong to it); round R
+    circle   center X,Y radius R
+    ellipse  center X,Y radii RX,RY                or: at X,Y size W,H; turned ANGLE
+    arc, sector, chord                             as circle or ellipse, and: sweep FROM,TO [counterclockwise]
+                                                   or: sweep FROM by ANGLE. Arcs are only stroked
+    polygon  through X,Y X,Y X,Y ...               or: center X,Y radius R points N. Also rule evenodd|nonzero,
+                                                   edges inclusive|shared; 'through' again begins another ring
+    star     center X,Y radius R points N          also inner_radius R, turned ANGLE
+    path     data "M 10,80 C 40,10 65,10 95,80"    path data as in SVG
+    line     from X,Y to X,Y                       or: through X,Y X,Y ... [closed]. Lines are only stroked
+    region   SHAPE plus|minus|within|xor SHAPE ... also for clip
+
+Boxes, circles and ellipses given by 'at' take 'anchor' top_left|top|top_right|left|center|right|bottom_left|
+bottom|bottom_right. Strokes take width N, align center|inside|outside, cap flush|square|round,
+join miter|bevel|round, miter_limit N, dash ON,OFF,..., dash_offset N.
+
+Each drawing statement has an ink, as in 'ink seagreen': a CSS colour name, #rgb, #rgba, #rrggbb, #rrggbbaa,
+rgb(11,34,57), rgba(11,34,57,128), gray(196). Angles are degrees, clockwise from east: 90, 0.25turn, 1.57rad.
+'//' begins a comment; a line that ends with '\' goes on in the next. Numbers can be expressions: 18+4*25, or
+(18 + 100) with spaces. 'coldbrick shapes' draws a sheet of it all.
 
 A statement that shows nothing on the sheet is told by its line; that is no error.
 )";
