@@ -73,7 +73,7 @@ int main(int count, char** words) {
            0x14364f_rgb);
 
     // The boat's track along the middle row of the survey.
-    const auto middle = Vertices::of(&survey[rows / 2 * columns].x, columns, sizeof(Sounding));
+    const auto middle = Vertices::of(&survey[std::size_t{rows / 2} * columns].x, columns, sizeof(Sounding));
     stroke(chart, VertexList{.as = Elements::line_strip, .at = middle, .transform = to_pixels},
            {.width = 3, .join = Join::round, .dash = {10, 6}}, 0xb3122a_rgb);
 

@@ -77,33 +77,155 @@ void FineEdges::add_tall(FinePoint upper, FinePoint lower, int first, int last, 
 
 namespace {
 
-struct FineKind {
-    using Waiting = FineEdge;
+// Goes down the rows with the edges that cross each, as row_sweep.hpp does. Most edges of a contour are short and go on
+// where another ends: an edge's place in the row is taken over by the next, so that the order seldom changes.
+class ContourSweep {
+  public:
+    ContourSweep(FineEdges& edges, FillRule rule)
+        : edges_{edges.edges()},
+          next_(edges_.size(), none, edges_.get_allocator()),
+          starts_{edges_.get_allocator()},
+          active_{edges_.get_allocator()},
+          winding_mask_{rule == FillRule::even_odd ? 1 : -1} {
+        link();
+        sort_by_first_row(starts_, edges.window());
+    }
+
+    void run(SpanBatch& batch) {
+        const auto bottom = batch.window().bottom;
+        std::size_t started = 0;
+        auto y = bottom;
+        while (!active_.empty() || started < starts_.size()) {
+            if (active_.empty()) y = starts_[started].first_row;
+            if (y >= bottom) return;
+            for (; started < starts_.size() && starts_[started].first_row == y; ++started) {
+                active_.push_back(edge_in_row(starts_[started].edge));
+                sorted_ = false;
+            }
+            if (!sorted_) {
+                sort_nearly_sorted(active_, [](const Active& a, const Active& b) { return a.place < b.place; });
+                sorted_ = true;
+            }
+            y = add_rows(batch, y, started < starts_.size() ? starts_[started].first_row : bottom);
+        }
+    }
+
+  private:
+    static constexpr auto none = std::numeric_limits<std::uint32_t>::max();
+
+    struct Start {
+        int first_row;
+        std::uint32_t edge;
+    };
+
     struct Active {
         std::int64_t place;
         std::int64_t step;
         int last_row;
         int direction;
-
-        [[nodiscard]] Run run() const noexcept {
-            constexpr auto least = std::int64_t{std::numeric_limits<int>::min()};
-            constexpr auto most = std::int64_t{std::numeric_limits<int>::max()};
-            const auto x = static_cast<int>(std::clamp(place >> FineEdge::fraction_bits, least, most));
-            return {.left = x, .right = x};
-        }
-        void advance() noexcept { place += step; }
+        std::uint32_t edge;
     };
-    static constexpr bool crosses_last_row = true;
-    static Active activate(const FineEdge& edge) noexcept {
-        return {.place = edge.place, .step = edge.step, .last_row = edge.last_row, .direction = edge.direction};
+
+    [[nodiscard]] Active edge_in_row(std::uint32_t number) const noexcept {
+        const auto& edge = edges_[number];
+        return {.place = edge.place,
+                .step = edge.step,
+                .last_row = edge.last_row,
+                .direction = edge.direction,
+                .edge = number};
     }
+
+    // Finds the edge that goes on below each: drawn next if they go down, drawn before if they go up.
+    void link() {
+        std::pmr::vector<bool> is_start(edges_.size(), true, edges_.get_allocator());
+        for (std::uint32_t i = 0; i + 1 < edges_.size(); ++i) {
+            const auto is_down = edges_[i].direction > 0;
+            const auto above = is_down ? i : i + 1;
+            const auto below = is_down ? i + 1 : i;
+            const auto goes_on = edges_[above].direction == edges_[below].direction &&
+                                 edges_[above].last_row + 1 == edges_[below].first_row;
+            if (!goes_on || next_[above] != none || !is_start[below]) continue;
+            next_[above] = below;
+            is_start[below] = false;
+        }
+        for (std::uint32_t i = 0; i < edges_.size(); ++i) {
+            if (is_start[i]) starts_.push_back({.first_row = edges_[i].first_row, .edge = i});
+        }
+    }
+
+    // Rows up to the end, or until the edges must be sorted. Gives the next row.
+    int add_rows(SpanBatch& batch, int y, int end) {
+        const auto window_end = batch.window().right;
+        const auto goes_on = [this] { return sorted_ && !active_.empty(); };
+        if (active_.size() < SpanBatch::most_in_row) {
+            return batch.add_rows(y, end, [&](int row, const auto& emit) {
+                add_row(row, window_end, emit);
+                return goes_on();
+            });
+        }
+        do {
+            add_row(y, window_end, [&](int left, int right) { batch.add(y, left, right); });
+            ++y;
+        } while (y < end && goes_on());
+        return y;
+    }
+
+    // What lies between the edges where the winding number, cut to the bits of the mask, is not 0. Each edge goes on to
+    // the next row.
+    template <class Emit>
+    void add_row(int y, int window_end, const Emit& emit) {
+        auto winding = 0;
+        // The run that is not handed over yet, as the next one may begin where it ends.
+        auto begin = std::numeric_limits<int>::min();
+        auto end = begin;
+        auto before = std::numeric_limits<std::int64_t>::min();
+        std::size_t kept = 0;
+        for (std::size_t i = 0; i < active_.size(); ++i) {
+            auto edge = active_[i];
+            const auto was_inside = (winding & winding_mask_) != 0;
+            winding += edge.direction;
+            const auto is_inside = (winding & winding_mask_) != 0;
+            if (is_inside != was_inside) {
+                const auto x = column(edge.place);
+                if (is_inside && x > end) {
+                    emit(begin, end);
+                    begin = x;
+                }
+                end = std::max(end, x);
+            }
+            if (edge.last_row != y) {
+                edge.place += edge.step;
+            } else if (next_[edge.edge] != none) {
+                edge = edge_in_row(next_[edge.edge]);
+            } else {
+                continue;
+            }
+            sorted_ = sorted_ && edge.place >= before;
+            before = edge.place;
+            active_[kept++] = edge;
+        }
+        // Edges right of the window are not among the active ones.
+        emit(begin, (winding & winding_mask_) != 0 ? window_end : end);
+        active_.resize(kept);
+    }
+
+    static int column(std::int64_t place) noexcept {
+        constexpr auto least = std::int64_t{std::numeric_limits<int>::min()};
+        constexpr auto most = std::int64_t{std::numeric_limits<int>::max()};
+        return static_cast<int>(std::clamp(place >> FineEdge::fraction_bits, least, most));
+    }
+
+    const std::pmr::vector<FineEdge>& edges_;
+    std::pmr::vector<std::uint32_t> next_;
+    std::pmr::vector<Start> starts_;
+    std::pmr::vector<Active> active_;
+    bool sorted_ = true;
+    int winding_mask_;
 };
 
 }  // namespace
 
-void sweep_contours(FineEdges& edges, FillRule rule, SpanBatch& batch) {
-    RowSweep<FineKind>{edges.edges(), edges.window(), rule}.run(batch);
-}
+void sweep_contours(FineEdges& edges, FillRule rule, SpanBatch& batch) { ContourSweep{edges, rule}.run(batch); }
 
 Box bounds_from_corners(std::vector<FinePoint> corners, const std::function<Box(const Box&)>& scan) {
     if (corners.empty()) return {};

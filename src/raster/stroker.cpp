@@ -107,7 +107,7 @@ std::vector<Piece> pieces_of(const Track& track) {
     std::vector<Piece> pieces;
     pieces.reserve(nodes.size());
     for (std::size_t i = 0; i < nodes.size(); ++i) {
-        const auto along = nodes[(i + 1) % nodes.size()].at - nodes[i].at;
+        const auto along = nodes[i + 1 < nodes.size() ? i + 1 : 0].at - nodes[i].at;
         const auto size = length(along);
         pieces.push_back({.direction = size > 0 ? along * (1 / size) : Vec{1, 0}, .length = size});
     }
@@ -123,14 +123,15 @@ void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
     const auto count = nodes.size();
     const auto pieces = pieces_of(track);
     SideDrawer left{pen, pen.left, contours};
-    for (std::size_t i = 0; i < count; ++i) {
-        left.joint(nodes[i].at + pen.moved, pieces[(i + count - 1) % count], pieces[i], nodes[i].smooth);
+    auto last = count - 1;
+    for (std::size_t i = 0; i < count; last = i++) {
+        left.joint(nodes[i].at + pen.moved, pieces[last], pieces[i], nodes[i].smooth);
     }
     contours.close();
     SideDrawer right{pen, pen.right, contours};
     for (auto i = count; i-- > 0;) {
         const auto& [at, smooth] = nodes[i];
-        right.joint(at + pen.moved, reversed(pieces[i]), reversed(pieces[(i + count - 1) % count]), smooth);
+        right.joint(at + pen.moved, reversed(pieces[i]), reversed(pieces[i > 0 ? i - 1 : count - 1]), smooth);
     }
     contours.close();
 }
