@@ -180,8 +180,7 @@ class ContourSweep {
         auto end = begin;
         auto before = std::numeric_limits<std::int64_t>::min();
         std::size_t kept = 0;
-        for (std::size_t i = 0; i < active_.size(); ++i) {
-            auto edge = active_[i];
+        for (auto edge : active_) {
             const auto was_inside = (winding & winding_mask_) != 0;
             winding += edge.direction;
             const auto is_inside = (winding & winding_mask_) != 0;

@@ -165,7 +165,9 @@ Box scan_path(const std::vector<Point>& path, bool closed, const Stroke& how, co
 
 Box scan_hairline(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     if (how.dash.empty()) return scan_edge(Edge::between(shape.from, shape.to), clip, receiver);
-    return scan_path({shape.from, shape.to}, false, how, clip, receiver);
+    return scan_merged(receiver, [&](const SpanReceiver& gather) {
+        return scan_path({shape.from, shape.to}, false, how, clip, gather);
+    });
 }
 
 Box scan_hairline(const Polyline& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {

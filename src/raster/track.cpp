@@ -31,6 +31,7 @@ Track MeasuredTrack::part(double from, double to) const {
     const auto add_until = [&](double begin, double end) {
         part.add(spot(begin).at);
         for (auto piece = piece_at(begin); piece < pieces() && end_of(piece) < end; ++piece) {
+            if (end_of(piece) <= begin) continue;
             const auto next = (piece + 1) % track_.nodes.size();
             part.add(track_.nodes[next].at, track_.nodes[next].smooth);
         }
