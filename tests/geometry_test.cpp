@@ -13,7 +13,7 @@ TEST(Geometry, AnglesOfEveryUnit) {
     EXPECT_EQ((3_turn).in_degrees(), 1080);
     EXPECT_EQ(2 * 45_deg, 45.0_deg * 2);
     EXPECT_LT(1_rad, 58_deg);
-    EXPECT_GT(1.0_rad, 57_deg);
+    EXPECT_LT(57_deg, 1.0_rad);
 }
 
 TEST(Geometry, SweepsFromAndTo) {

@@ -10,7 +10,6 @@
 #pragma once
 
 #include <cmath>
-#include <compare>
 #include <numbers>
 
 namespace coldbrick {
@@ -32,7 +31,8 @@ class Angle {
     friend constexpr Angle operator-(Angle a) noexcept { return Angle{-a.degrees_}; }
     friend constexpr Angle operator*(Angle a, double factor) noexcept { return Angle{a.degrees_ * factor}; }
     friend constexpr Angle operator*(double factor, Angle a) noexcept { return Angle{a.degrees_ * factor}; }
-    friend constexpr auto operator<=>(const Angle&, const Angle&) noexcept = default;
+    friend constexpr bool operator==(const Angle&, const Angle&) noexcept = default;
+    friend constexpr bool operator<(Angle a, Angle b) noexcept { return a.degrees_ < b.degrees_; }
 
   private:
     explicit constexpr Angle(double value) noexcept : degrees_{value} {}

@@ -21,6 +21,8 @@
 
 namespace coldbrick {
 
+// A region is an area. Its stroke follows the outline of its pixels, as that of other closed shapes; outer corners are
+// always round, so that it is as thick along slanted outlines as along straight ones, and Stroke::join is not asked.
 class Region {
   public:
     // Without pixels.
@@ -79,10 +81,6 @@ class Region {
 [[nodiscard]] Region intersection(const Region& a, const Region& b);
 [[nodiscard]] Region difference(const Region& a, const Region& b);
 [[nodiscard]] Region symmetric_difference(const Region& a, const Region& b);
-
-// A region is an area. Its stroke follows the outline of its pixels, as that of other closed shapes; outer corners are
-// always round, so that it is as thick along slanted outlines as along straight ones, and Stroke::join is not asked.
-[[nodiscard]] Box bounds(const Region& region);
 
 // Which pixels are neighbours: the four beside each, or also the four at its corners.
 enum class Neighbors { four, eight };

@@ -183,6 +183,8 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
 [[nodiscard]] Box bounds(const Filled& area);
 [[nodiscard]] Box bounds(const Path& shape);
 [[nodiscard]] Box bounds(const FilledPath& area);
+[[nodiscard]] Box bounds(const Region& region);
+[[nodiscard]] Box bounds(const VertexList& list);
 template <class Shape>
 [[nodiscard]] Box bounds(const Stroked<Shape>& area) {
     return detail::stroke_bounds(area.shape, area.how);

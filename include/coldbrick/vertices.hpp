@@ -63,6 +63,8 @@ class Vertices {
 // each of the others and the next.
 enum class Elements { points, line_pairs, line_strip, triangles, triangle_strip, triangle_fan };
 
+// A list of triangles is an area; points and lines have no inside, and filling them throws Error. Stroked, triangles
+// are drawn as their outlines, points as dots.
 struct VertexList {
     Elements as;
     Vertices at;
@@ -93,10 +95,6 @@ void check_inks(const VertexList& list, std::size_t inks);
 void check_fillable(const VertexList& list);
 
 }  // namespace detail
-
-// A list of triangles is an area; points and lines have no inside, and filling them throws Error. Stroked, triangles
-// are drawn as their outlines, points as dots.
-[[nodiscard]] Box bounds(const VertexList& list);
 
 // Fills or strokes each element with an ink of its own, one after the other. Throws Error, and draws nothing, if there
 // are more or fewer inks than elements. Inks are anything with size() and [], such as a std::vector<Color>.
