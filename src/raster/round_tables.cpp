@@ -97,11 +97,12 @@ class ParallelRows {
         if (std::max({double{1} * width, double{1} * height, std::fabs(distance)}) > most) return std::nullopt;
         const auto longer = std::max(width, height) / 2.0;
         const auto ratio = longer / (std::min(width, height) / 2.0);
-        // How far a chord is away: with steps of angle s, at most (longer + |distance| * ratio^2) * s^2 / 8.
+        // How far a chord is away: with steps of angle s, at most (longer + |distance| * ratio^2) * s^2 / 8. The
+        // corners lie outside of the curve by half of that, so that the chords' middles are inside by no more.
         const auto steps =
-            std::ceil(quarter * std::sqrt((longer + std::fabs(distance) * ratio * ratio) / (8 * flatness)));
+            std::ceil(quarter * std::sqrt((longer + std::fabs(distance) * ratio * ratio) / (8 * 2 * flatness)));
         if (steps > most) return std::nullopt;
-        return ParallelRows{ellipse.box(), distance, static_cast<int>(steps), memory};
+        return ParallelRows{ellipse.box(), distance + flatness, static_cast<int>(steps), memory};
     }
 
     [[nodiscard]] int top() const noexcept { return box_.at.y - beyond_; }
@@ -204,7 +205,7 @@ void tabulate(const Ellipse& ellipse, int distance, const Window& rows, RunTable
     if (is_exact || (distance == 0 && !is_turned)) {
         const auto disc = grown(box, distance);
         if (disc.empty()) return table.take_nothing();
-        if (is_exact) return table.take(SteppingCircleRows{disc}, rows.top, rows.bottom);
+        if (is_exact) return table.take_symmetric(SteppingCircleRows{disc}, rows.top, rows.bottom);
         return with_ellipse_rows(disc, [&](const auto& of) { table.take(of, rows.top, rows.bottom); });
     }
     const EllipseForm form{ellipse};
@@ -212,7 +213,7 @@ void tabulate(const Ellipse& ellipse, int distance, const Window& rows, RunTable
     ContourMemory memory;
     if (!is_turned && !is_circle) {
         const auto parallel = ParallelRows::of(ellipse, distance + fine_slack, &memory.resource);
-        if (parallel) return table.take(*parallel, rows.top, rows.bottom);
+        if (parallel) return table.take_symmetric(*parallel, rows.top, rows.bottom);
     }
     FineEdges edges{rows, &memory.resource};
     Contours contours{edges, form.origin()};

@@ -86,13 +86,23 @@ class RunTable {
     // Takes rows first to end - 1 of a shape: its top(), bottom() and run(y), which is called from row to row.
     template <class Rows>
     void take(Rows&& rows, int first, int end) {
-        top_ = std::max(first, rows.top());
-        const auto bottom = std::min(end, rows.bottom());
-        runs_.clear();
-        if (top_ >= bottom) return;
-        runs_.resize(static_cast<std::size_t>(std::int64_t{bottom} - top_));
-        auto* next = runs_.data();
-        for (auto y = top_; y < bottom; ++y) *next++ = rows.run(y);
+        if (prepare(rows, first, end)) {
+            for (std::size_t i = 0; i < runs_.size(); ++i) runs_[i] = rows.run(top_ + static_cast<int>(i));
+        }
+    }
+
+    // The same for one that is its own mirror image from top to bottom.
+    template <class Rows>
+    void take_symmetric(Rows&& rows, int first, int end) {
+        if (!prepare(rows, first, end)) return;
+        const auto bottom = this->bottom();
+        auto* const runs = runs_.data();
+        // The lower half of a symmetric shape is the upper one, as far as that is there.
+        const auto first_mirrored = std::int64_t{rows.top()} + rows.bottom() - 1;
+        for (auto y = top_; y < bottom; ++y) {
+            const auto mirrored = first_mirrored - y;
+            runs[y - top_] = mirrored < y && mirrored >= top_ ? runs[mirrored - top_] : rows.run(y);
+        }
     }
 
     // Of a shape without pixels.
@@ -106,6 +116,17 @@ class RunTable {
     }
 
   private:
+    // Makes room for the rows that there are; says whether there are any.
+    template <class Rows>
+    bool prepare(const Rows& rows, int first, int end) {
+        top_ = std::max(first, rows.top());
+        const auto rows_end = std::min(end, rows.bottom());
+        runs_.clear();
+        if (top_ >= rows_end) return false;
+        runs_.resize(static_cast<std::size_t>(std::int64_t{rows_end} - top_));
+        return true;
+    }
+
     int top_ = 0;
     std::pmr::vector<Run> runs_;
 };
