@@ -15,6 +15,17 @@ struct Run {
     int right;
 };
 
+// A cut that leaves everything.
+struct NoCut {
+    struct Row {
+        template <class Emit>
+        void cut(const Run& run, const Emit& emit) const {
+            emit(run.left, run.right);
+        }
+    };
+    [[nodiscard]] static Row row(int) noexcept { return {}; }
+};
+
 template <class Rows>
 Box scan_inside(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
     SpanBatch batch{window_of(clip), receiver};
@@ -28,9 +39,10 @@ Box scan_inside(const Rows& rows, const Box& clip, const SpanReceiver& receiver)
     return batch.finish();
 }
 
-// The pixels that have one of their four neighbours outside (rule 3 of docs/pixel-rules.md).
-template <class Rows>
-Box scan_outline(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
+// The pixels that have one of their four neighbours outside (rule 3 of docs/pixel-rules.md), cut by what cut.row(y)
+// leaves of each row.
+template <class Rows, class Cut = NoCut>
+Box scan_outline(const Rows& rows, const Box& clip, const SpanReceiver& receiver, const Cut& cut = {}) {
     SpanBatch batch{window_of(clip), receiver};
     const auto begin = std::max(rows.top(), batch.window().top);
     const auto end = std::min(rows.bottom(), batch.window().bottom);
@@ -39,14 +51,15 @@ Box scan_outline(const Rows& rows, const Box& clip, const SpanReceiver& receiver
     auto above = begin > rows.top() ? rows.run(begin - 1) : nothing;
     auto here = rows.run(begin);
     batch.add_rows(begin, end, [&](int y, const auto& emit) {
+        const auto allowed = cut.row(y);
         const auto below = y + 1 < rows.bottom() ? rows.run(y + 1) : nothing;
         const auto inner = Run{.left = std::max({here.left + 1, above.left, below.left}),
                                .right = std::min({here.right - 1, above.right, below.right})};
         if (inner.left < inner.right) {
-            emit(here.left, inner.left);
-            emit(inner.right, here.right);
+            allowed.cut({.left = here.left, .right = inner.left}, emit);
+            allowed.cut({.left = inner.right, .right = here.right}, emit);
         } else {
-            emit(here.left, here.right);
+            allowed.cut(here, emit);
         }
         above = here;
         here = below;

@@ -165,7 +165,7 @@ constexpr auto most_extent = std::int64_t{std::numeric_limits<int>::max()};
 constexpr std::int64_t grown_extent(int size, int by) noexcept { return std::int64_t{size} + std::int64_t{2} * by; }
 
 // The box grown on all sides, or shrunk; empty if nothing is left.
-Box grown(const Box& box, int by) noexcept {
+Box resized(const Box& box, int by) noexcept {
     const auto extent = [by](int size) { return grown_extent(size, by); };
     if (extent(box.size.width) <= 0 || extent(box.size.height) <= 0) return {};
     return {.at = {.x = box.at.x - by, .y = box.at.y - by},
@@ -203,7 +203,7 @@ void tabulate(const Ellipse& ellipse, int distance, const Window& rows, RunTable
     // Circles too large for whole numbers are drawn as other ellipses are.
     const auto is_exact = is_circle && grown_extent(box.size.width, distance) <= most_extent;
     if (is_exact || (distance == 0 && !is_turned)) {
-        const auto disc = grown(box, distance);
+        const auto disc = resized(box, distance);
         if (disc.empty()) return table.take_nothing();
         if (is_exact) return table.take_symmetric(SteppingCircleRows{disc}, rows.top, rows.bottom);
         return with_ellipse_rows(disc, [&](const auto& of) { table.take(of, rows.top, rows.bottom); });
@@ -222,7 +222,7 @@ void tabulate(const Ellipse& ellipse, int distance, const Window& rows, RunTable
 }
 
 void tabulate(const RoundedBox& shape, int distance, Join join, const Window& rows, RunTable& table) {
-    const auto box = grown(shape.box, distance);
+    const auto box = resized(shape.box, distance);
     if (box.empty()) return table.take_nothing();
     const auto is_sharp = shape.corner_radius == 0 && (distance < 0 || join != Join::round);
     const auto radius = is_sharp ? 0 : std::max(shape.corner_radius + distance, 0);

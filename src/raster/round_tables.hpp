@@ -54,15 +54,4 @@ Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, c
     return batch.finish();
 }
 
-// A cut that leaves everything.
-struct NoCut {
-    struct Row {
-        template <class Emit>
-        void cut(const Run& run, const Emit& emit) const {
-            emit(run.left, run.right);
-        }
-    };
-    [[nodiscard]] static Row row(int) noexcept { return {}; }
-};
-
 }  // namespace coldbrick::detail

@@ -146,29 +146,7 @@ Box scan_thin_arc(const Arc& shape, const Box& clip, const SpanReceiver& receive
     const EllipseForm form{shape.of};
     const Wedge wedge{form.origin(), form.center(), Turn{shape.sweep}};
     const EllipseTable fill{shape.of, 0, clip};
-    const auto& rows = fill.rows();
-    SpanBatch batch{window_of(clip), receiver};
-    const auto begin = std::max(rows.top(), batch.window().top);
-    const auto end = std::min(rows.bottom(), batch.window().bottom);
-    if (begin >= end) return {};
-    auto above = rows.run(begin - 1);
-    auto here = rows.run(begin);
-    batch.add_rows(begin, end, [&](int y, const auto& emit) {
-        const auto allowed = wedge.row(y);
-        const auto below = rows.run(y + 1);
-        const auto inner = Run{.left = std::max({here.left + 1, above.left, below.left}),
-                               .right = std::min({here.right - 1, above.right, below.right})};
-        if (inner.left < inner.right) {
-            allowed.cut({.left = here.left, .right = inner.left}, emit);
-            allowed.cut({.left = inner.right, .right = here.right}, emit);
-        } else {
-            allowed.cut(here, emit);
-        }
-        above = here;
-        here = below;
-        return true;
-    });
-    return batch.finish();
+    return scan_outline(fill.rows(), clip, receiver, wedge);
 }
 
 // The pixel that stands for an arc too short to have a pixel's centre in its directions: of the outline's pixels near
