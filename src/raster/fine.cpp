@@ -87,6 +87,7 @@ class ContourSweep {
           starts_{edges_.get_allocator()},
           active_{edges_.get_allocator()},
           winding_mask_{rule == FillRule::even_odd ? 1 : -1} {
+        starts_.reserve(edges_.size() / 4);
         link();
         sort_by_first_row(starts_, edges.window());
     }
@@ -179,8 +180,8 @@ class ContourSweep {
         auto begin = std::numeric_limits<int>::min();
         auto end = begin;
         auto before = std::numeric_limits<std::int64_t>::min();
-        std::size_t kept = 0;
-        for (auto edge : active_) {
+        auto* kept = active_.data();
+        for (auto& edge : active_) {
             const auto was_inside = (winding & winding_mask_) != 0;
             winding += edge.direction;
             const auto is_inside = (winding & winding_mask_) != 0;
@@ -201,11 +202,12 @@ class ContourSweep {
             }
             sorted_ = sorted_ && edge.place >= before;
             before = edge.place;
-            active_[kept++] = edge;
+            if (kept != &edge) *kept = edge;
+            ++kept;
         }
         // Edges right of the window are not among the active ones.
         emit(begin, (winding & winding_mask_) != 0 ? window_end : end);
-        active_.resize(kept);
+        active_.resize(static_cast<std::size_t>(kept - active_.data()));
     }
 
     static int column(std::int64_t place) noexcept {

@@ -57,6 +57,12 @@ class FineEdges {
   public:
     explicit FineEdges(const Window& window, std::pmr::memory_resource* memory) : window_{window}, edges_{memory} {}
 
+    // Makes room for as many more edges.
+    void expect(std::size_t count) {
+        const auto wanted = edges_.size() + count;
+        if (wanted > edges_.capacity()) edges_.reserve(std::max(wanted, 2 * edges_.capacity()));
+    }
+
     // A straight edge of a contour. Those right of the window are left out.
     void add(FinePoint from, FinePoint to);
 
@@ -95,6 +101,9 @@ class Contours {
         if (begun_) edges_.add(at_, first_);
         begun_ = false;
     }
+
+    // Makes room for contours of as many corners.
+    void expect(std::size_t corners) { edges_.expect(corners); }
 
     // A whole circle, clockwise, as further contour. None may be begun.
     void circle(Vec center, double radius);

@@ -122,6 +122,7 @@ void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
     const auto& nodes = track.nodes;
     const auto count = nodes.size();
     const auto pieces = pieces_of(track);
+    contours.expect(2 * count + count / 4);
     SideDrawer left{pen, pen.left, contours};
     auto last = count - 1;
     for (std::size_t i = 0; i < count; last = i++) {
