@@ -31,9 +31,6 @@ namespace detail {
 // Finds the spans of an area of some type.
 using Scan = Box (*)(const void* area, const Box& clip, const SpanReceiver& receiver);
 
-template <class Shape>
-concept FilledByRule = std::is_same_v<Shape, Polygon> || std::is_same_v<Shape, Path>;
-
 // Lays the ink on the spans that the scan finds inside the surface's clip.
 Box paint(const Surface& surface, const Ink& ink, const void* area, Scan scan);
 
@@ -66,13 +63,13 @@ Box fill(T&& target, const Area& area, const Ink& ink) {
     return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
 }
 
-// The same for a Polygon or Path with a fill rule or edges other than the usual.
-template <Target T, detail::FilledByRule Shape>
-Box fill(T&& target, const Shape& of_lines, const Fill& how, const Ink& ink) {
-    const auto area = std::pair<const Shape&, const Fill&>{of_lines, how};
+// The same with smooth edges, and of a Polygon or Path with a fill rule or edges other than the usual.
+template <Target T, detail::Fillable Shape>
+Box fill(T&& target, const Shape& shape, const Fill& how, const Ink& ink) {
+    const auto area = std::pair<const Shape&, const Fill&>{shape, how};
     const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
-        const auto& [shape, rule] = *static_cast<const std::pair<const Shape&, const Fill&>*>(of);
-        return detail::scan_fill(shape, rule, clip, receiver);
+        const auto& [what, rule] = *static_cast<const std::pair<const Shape&, const Fill&>*>(of);
+        return detail::scan_filled(what, rule, clip, receiver);
     };
     return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
 }
@@ -83,7 +80,7 @@ Box stroke(T&& target, const Shape& shape, const Stroke& how, const Ink& ink) {
     const auto area = std::pair<const Shape&, const Stroke&>{shape, how};
     const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
         const auto& [what, pen] = *static_cast<const std::pair<const Shape&, const Stroke&>*>(of);
-        return detail::scan_stroke(what, pen, clip, receiver);
+        return detail::scan_stroked(what, pen, clip, receiver);
     };
     return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
 }

@@ -40,6 +40,10 @@ constexpr Point::operator Position() const noexcept {
     return {.x = static_cast<double>(x), .y = static_cast<double>(y)};
 }
 
+// How a shape's rim is drawn. crisp: a pixel belongs to the shape or does not. smooth: it gets as much ink as the shape
+// covers of its area (docs/pixel-rules.md, "Smooth edges").
+enum class Edge { crisp, smooth };
+
 // A number of columns and rows.
 struct Size {
     int width = 0;

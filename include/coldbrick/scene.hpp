@@ -60,9 +60,9 @@ struct Mark {
 
 // What a drawing call draws.
 using Figure =
-    std::variant<Mark, FloodFrom, RoundedBox, Circle, Ellipse, Sector, Chord, Filled, FilledPath, Region, Stroked<Line>,
-                 Stroked<Polyline>, Stroked<Polygon>, Stroked<RoundedBox>, Stroked<Circle>, Stroked<Ellipse>,
-                 Stroked<Arc>, Stroked<Sector>, Stroked<Chord>, Stroked<Path>, Stroked<Region>>;
+    std::variant<Mark, FloodFrom, RoundedBox, Circle, Ellipse, Sector, Chord, Filled<Polygon>, Filled<Path>, Region,
+                 Stroked<Line>, Stroked<Polyline>, Stroked<Polygon>, Stroked<RoundedBox>, Stroked<Circle>,
+                 Stroked<Ellipse>, Stroked<Arc>, Stroked<Sector>, Stroked<Chord>, Stroked<Path>, Stroked<Region>>;
 
 // One drawing call of a scene.
 struct DrawingCall {

@@ -172,10 +172,11 @@ enum class FillRule { even_odd, nonzero };
 // top or left edge, so that polygons with common edges cover each pixel exactly once.
 enum class Edges { inclusive, shared };
 
-// How a polygon is filled.
+// How a shape is filled. The rule and what becomes of edges matter to polygons and paths only.
 struct Fill {
     FillRule rule = FillRule::even_odd;
     Edges edges = Edges::inclusive;
+    Edge edge = Edge::crisp;
 };
 
 }  // namespace coldbrick

@@ -6,19 +6,23 @@
 //     bool hit    = contains(filled(star, {.rule = FillRule::nonzero}), Point{70, 41});
 //
 // An area is what these functions, and fill() of draw.hpp, accept: a Box, RoundedBox, Circle, Ellipse, Sector, Chord,
-// Polygon or Path (its interior and edges), a filled() polygon or path, or a stroked() shape. Drawing an area touches
-// exactly the pixels that are told here.
+// Polygon or Path (its interior and edges), the same of subpixel.hpp, a filled() or stroked() shape, or any of them
+// transformed(). Drawing an area touches exactly the pixels that are told here; of one with smooth edges those that it
+// covers by 1/510 or more of their area.
 #pragma once
 
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/path.hpp"
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/stroke.hpp"
+#include "coldbrick/subpixel.hpp"
+#include "coldbrick/transform.hpp"
 
 #include <cstdint>
 #include <span>
 #include <type_traits>
 #include <utility>
+#include <variant>
 
 namespace coldbrick {
 
@@ -30,13 +34,10 @@ struct Span {
     friend constexpr bool operator==(const Span&, const Span&) = default;
 };
 
-// A polygon or path and how it is filled, as one area. Made by filled().
+// A shape and how it is filled, as an area. Made by filled().
+template <class Shape>
 struct Filled {
-    Polygon polygon;
-    Fill how;
-};
-struct FilledPath {
-    Path path;
+    Shape shape;
     Fill how;
 };
 
@@ -47,15 +48,29 @@ struct Stroked {
     Stroke how;
 };
 
-[[nodiscard]] inline Filled filled(Polygon polygon, const Fill& how) {
-    return {.polygon = std::move(polygon), .how = how};
+template <class Shape>
+[[nodiscard]] Filled<Shape> filled(Shape shape, const Fill& how) {
+    return {.shape = std::move(shape), .how = how};
 }
-
-[[nodiscard]] inline FilledPath filled(Path path, const Fill& how) { return {.path = std::move(path), .how = how}; }
 
 template <class Shape>
 [[nodiscard]] Stroked<Shape> stroked(Shape shape, const Stroke& how = {}) {
     return {.shape = std::move(shape), .how = how};
+}
+
+// An area under a transform, and with it the width of its strokes. Made by transformed().
+template <class Area>
+struct Transformed {
+    Area area;
+    Transform by;
+};
+
+// A shape, filled() or stroked() shape somewhere else: moved, scaled, turned, sheared. A stroke of width 1 with crisp
+// edges stays a hairline. Drawing throws Error if the transform flattens everything, has numbers that are none, or
+// takes the area beyond max_coordinate.
+template <class Area>
+[[nodiscard]] Transformed<Area> transformed(Area area, const Transform& by) {
+    return {.area = std::move(area), .by = by};
 }
 
 class Region;
@@ -77,6 +92,16 @@ struct Trace {
     std::int64_t step;
 };
 
+// The pixels of row y in columns x to x + length - 1, and how much of each is covered, in 255ths: each as told in turn,
+// or all alike.
+struct CoverSpan {
+    int y;
+    int x;
+    int length;
+    const std::uint8_t* each;  // null: all alike
+    std::uint8_t all;
+};
+
 // Who takes the spans: called with up to some hundreds of them at a time.
 struct SpanReceiver {
     void* context;
@@ -86,7 +111,34 @@ struct SpanReceiver {
     // harmless.
     void (*take_down)(void* context, const Trace& by_row) = nullptr;
     void (*take_across)(void* context, const Trace& by_column) = nullptr;
+    // Takes pixels that are covered in part, row by row from left to right. Null: as spans, of what is covered at all.
+    void (*take_cover)(void* context, const CoverSpan& span) = nullptr;
 };
+
+// Any shape, for as long as it lives.
+using ShapeRef =
+    std::variant<const Box*, const RoundedBox*, const Circle*, const Ellipse*, const Sector*, const Chord*, const Arc*,
+                 const Line*, const Polyline*, const Polygon*, const Path*, const Region*, const VertexList*,
+                 const VertexElement*, const subpixel::Box*, const subpixel::RoundedBox*, const subpixel::Circle*,
+                 const subpixel::Ellipse*, const subpixel::Sector*, const subpixel::Chord*, const subpixel::Arc*,
+                 const subpixel::Line*, const subpixel::Polyline*, const subpixel::Polygon*>;
+
+template <class Shape, class... Others>
+concept OneOf = (std::is_same_v<Shape, Others> || ...);
+
+template <class Shape>
+concept SubpixelShape =
+    OneOf<Shape, subpixel::Box, subpixel::RoundedBox, subpixel::Circle, subpixel::Ellipse, subpixel::Sector,
+          subpixel::Chord, subpixel::Arc, subpixel::Line, subpixel::Polyline, subpixel::Polygon>;
+
+template <class Shape>
+concept OfLines = OneOf<Shape, Polygon, Path>;
+
+// What can be filled; other shapes have no inside.
+template <class Shape>
+concept Fillable = OfLines<Shape> || OneOf<Shape, Box, RoundedBox, Circle, Ellipse, Sector, Chord, Region, VertexList,
+                                           VertexElement, subpixel::Box, subpixel::RoundedBox, subpixel::Circle,
+                                           subpixel::Ellipse, subpixel::Sector, subpixel::Chord, subpixel::Polygon>;
 
 // Each hands the shape's spans inside the clip to the receiver, and returns the smallest box around them.
 Box scan_fill(const Box& shape, const Box& clip, const SpanReceiver& receiver);
@@ -130,26 +182,62 @@ Box stroke_bounds(const Path& shape, const Stroke& how);
 Box stroke_bounds(const Region& shape, const Stroke& how);
 Box stroke_bounds(const VertexList& shape, const Stroke& how);
 
+// The same for shapes with smooth edges, under a transform, or between the pixels; and the smallest box around them.
+Box scan_figure(const ShapeRef& shape, const Fill& how, const Transform& by, const Box& clip,
+                const SpanReceiver& receiver);
+Box scan_figure(const ShapeRef& shape, const Stroke& how, const Transform& by, const Box& clip,
+                const SpanReceiver& receiver);
+Box figure_bounds(const ShapeRef& shape, const Fill& how, const Transform& by);
+Box figure_bounds(const ShapeRef& shape, const Stroke& how, const Transform& by);
+
+// The smallest box around a polygon or path.
+Box fill_bounds(const Polygon& shape, const Fill& how);
+Box fill_bounds(const Path& shape, const Fill& how);
+
 // The same for any area.
+template <Fillable Shape>
+Box scan_filled(const Shape& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
+    if constexpr (SubpixelShape<Shape>) {
+        return scan_figure(&shape, how, Transform{}, clip, receiver);
+    } else {
+        if (how.edge == Edge::smooth) return scan_figure(&shape, how, Transform{}, clip, receiver);
+        if constexpr (OfLines<Shape>) return scan_fill(shape, how, clip, receiver);
+        if constexpr (!OfLines<Shape>) return scan_fill(shape, clip, receiver);
+    }
+}
 template <class Shape>
+Box scan_stroked(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    if constexpr (SubpixelShape<Shape>) {
+        return scan_figure(&shape, how, Transform{}, clip, receiver);
+    } else {
+        if (how.edge == Edge::smooth) return scan_figure(&shape, how, Transform{}, clip, receiver);
+        return scan_stroke(shape, how, clip, receiver);
+    }
+}
+template <Fillable Shape>
 Box scan(const Shape& shape, const Box& clip, const SpanReceiver& receiver) {
-    return scan_fill(shape, clip, receiver);
+    return scan_filled(shape, Fill{}, clip, receiver);
 }
-inline Box scan(const Polygon& shape, const Box& clip, const SpanReceiver& receiver) {
-    return scan_fill(shape, Fill{}, clip, receiver);
-}
-inline Box scan(const Path& shape, const Box& clip, const SpanReceiver& receiver) {
-    return scan_fill(shape, Fill{}, clip, receiver);
-}
-inline Box scan(const FilledPath& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_fill(area.path, area.how, clip, receiver);
-}
-inline Box scan(const Filled& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_fill(area.polygon, area.how, clip, receiver);
+template <class Shape>
+Box scan(const Filled<Shape>& area, const Box& clip, const SpanReceiver& receiver) {
+    return scan_filled(area.shape, area.how, clip, receiver);
 }
 template <class Shape>
 Box scan(const Stroked<Shape>& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_stroke(area.shape, area.how, clip, receiver);
+    return scan_stroked(area.shape, area.how, clip, receiver);
+}
+template <Fillable Shape>
+Box scan(const Transformed<Shape>& area, const Box& clip, const SpanReceiver& receiver) {
+    return scan_figure(&area.area, Fill{}, area.by, clip, receiver);
+}
+template <class Shape>
+Box scan(const Transformed<Filled<Shape>>& area, const Box& clip, const SpanReceiver& receiver) {
+    static_assert(Fillable<Shape>, "this shape has no inside to fill");
+    return scan_figure(&area.area.shape, area.area.how, area.by, clip, receiver);
+}
+template <class Shape>
+Box scan(const Transformed<Stroked<Shape>>& area, const Box& clip, const SpanReceiver& receiver) {
+    return scan_figure(&area.area.shape, area.area.how, area.by, clip, receiver);
 }
 
 }  // namespace detail
@@ -180,14 +268,42 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
 [[nodiscard]] Box bounds(const Sector& shape);
 [[nodiscard]] Box bounds(const Chord& shape);
 [[nodiscard]] Box bounds(const Polygon& shape);
-[[nodiscard]] Box bounds(const Filled& area);
 [[nodiscard]] Box bounds(const Path& shape);
-[[nodiscard]] Box bounds(const FilledPath& area);
 [[nodiscard]] Box bounds(const Region& region);
 [[nodiscard]] Box bounds(const VertexList& list);
+template <detail::SubpixelShape Shape>
+[[nodiscard]] Box bounds(const Shape& shape) {
+    return detail::figure_bounds(&shape, Fill{}, Transform{});
+}
+template <class Shape>
+[[nodiscard]] Box bounds(const Filled<Shape>& area) {
+    const auto& [shape, how] = area;
+    if (how.edge == Edge::smooth || detail::SubpixelShape<Shape>)
+        return detail::figure_bounds(&shape, how, Transform{});
+    if constexpr (detail::OfLines<Shape>) return detail::fill_bounds(shape, how);
+    if constexpr (!detail::OfLines<Shape>) return bounds(shape);
+}
 template <class Shape>
 [[nodiscard]] Box bounds(const Stroked<Shape>& area) {
-    return detail::stroke_bounds(area.shape, area.how);
+    const auto& [shape, how] = area;
+    if constexpr (detail::SubpixelShape<Shape>) {
+        return detail::figure_bounds(&shape, how, Transform{});
+    } else {
+        if (how.edge == Edge::smooth) return detail::figure_bounds(&shape, how, Transform{});
+        return detail::stroke_bounds(shape, how);
+    }
+}
+template <class Shape>
+[[nodiscard]] Box bounds(const Transformed<Shape>& area) {
+    return detail::figure_bounds(&area.area, Fill{}, area.by);
+}
+template <class Shape>
+[[nodiscard]] Box bounds(const Transformed<Filled<Shape>>& area) {
+    return detail::figure_bounds(&area.area.shape, area.area.how, area.by);
+}
+template <class Shape>
+[[nodiscard]] Box bounds(const Transformed<Stroked<Shape>>& area) {
+    return detail::figure_bounds(&area.area.shape, area.area.how, area.by);
 }
 
 // Whether the pixel belongs to the area: whether drawing it would touch the pixel, on a large enough buffer. Throws

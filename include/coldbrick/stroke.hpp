@@ -8,6 +8,8 @@
 // stroke covers is said in docs/pixel-rules.md, "Strokes".
 #pragma once
 
+#include "coldbrick/geometry.hpp"
+
 #include <vector>
 
 namespace coldbrick {
@@ -37,6 +39,7 @@ struct Stroke {
     std::vector<double> dash = {};
     // How far into the list the path begins.
     double dash_offset = 0;
+    Edge edge = Edge::crisp;
 };
 
 }  // namespace coldbrick

@@ -66,6 +66,10 @@ class Transform {
         return then(Transform{{.xx = by.x, .xy = 0, .dx = 0, .yx = 0, .yy = by.y, .dy = 0}});
     }
     [[nodiscard]] Transform turn(Angle angle) const noexcept;
+    // Sheared: x grows by by.x * y, and y by by.y * x.
+    [[nodiscard]] constexpr Transform shear(Position by) const noexcept {
+        return then(Transform{{.xx = 1, .xy = by.x, .dx = 0, .yx = by.y, .yy = 1, .dy = 0}});
+    }
 
     // Where a place comes to.
     [[nodiscard]] constexpr Position operator()(Position at) const noexcept {
@@ -73,6 +77,12 @@ class Transform {
     }
 
     [[nodiscard]] constexpr const Rows& rows() const noexcept { return rows_; }
+
+    // Whether it leaves everything where it is.
+    [[nodiscard]] constexpr bool is_identity() const noexcept {
+        const auto& [xx, xy, dx, yx, yy, dy] = rows_;
+        return xx == 1 && xy == 0 && dx == 0 && yx == 0 && yy == 1 && dy == 0;
+    }
 
   private:
     Rows rows_{.xx = 1, .xy = 0, .dx = 0, .yx = 0, .yy = 1, .dy = 0};

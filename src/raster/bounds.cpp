@@ -13,7 +13,7 @@ namespace coldbrick {
 
 namespace {
 
-using detail::Edge;
+using detail::PointEdge;
 
 constexpr auto whole_line = detail::Window{
     .left = -max_coordinate, .top = -max_coordinate, .right = max_coordinate + 1, .bottom = max_coordinate + 1};
@@ -31,7 +31,7 @@ Box box_around(const Polygon& polygon) {
     return box;
 }
 
-Box box_in_rows(const Filled& area, int first, int last) {
+Box box_in_rows(const Filled<Polygon>& area, int first, int last) {
     const auto rows =
         detail::Window{.left = whole_line.left, .top = first, .right = whole_line.right, .bottom = last + 1};
     return for_each_span(area, detail::box_of(rows), [](const Span&) {});
@@ -41,11 +41,11 @@ Box box_in_rows(const Filled& area, int first, int last) {
 // further left or right than what is known to be covered.
 class ColumnSearch {
   public:
-    ColumnSearch(const Filled& area, Box known) : area_{area}, known_{known} {
-        for (const auto& ring : area.polygon.rings()) {
+    ColumnSearch(const Filled<Polygon>& area, Box known) : area_{area}, known_{known} {
+        for (const auto& ring : area.shape.rings()) {
             auto from = ring.back();
             for (const auto to : ring) {
-                if (from.y != to.y) edges_.push_back(Edge::between(from, to));
+                if (from.y != to.y) edges_.push_back(PointEdge::between(from, to));
                 from = to;
             }
         }
@@ -66,7 +66,7 @@ class ColumnSearch {
     }
 
   private:
-    static std::int64_t crossing(const Edge& edge, int y) noexcept {
+    static std::int64_t crossing(const PointEdge& edge, int y) noexcept {
         const auto dx = std::int64_t{edge.lower.x} - edge.upper.x;
         return edge.upper.x + detail::ceil_div(dx * (std::int64_t{y} - edge.upper.y), edge.height());
     }
@@ -85,13 +85,13 @@ class ColumnSearch {
         return left < right && (left < known_.at.x || right - 1 > known_.last().x);
     }
 
-    const Filled& area_;
+    const Filled<Polygon>& area_;
     Box known_;
-    std::vector<Edge> edges_;
+    std::vector<PointEdge> edges_;
 };
 
-Box box_around_interior(const Filled& area) {
-    const auto outer = box_around(area.polygon);
+Box box_around_interior(const Filled<Polygon>& area) {
+    const auto outer = box_around(area.shape);
     auto top = outer.at.y;
     auto bottom = outer.last().y;
     while (top <= bottom && box_in_rows(area, top, top).empty()) ++top;
@@ -134,8 +134,8 @@ Box bounds(const Chord& shape) {
 
 Box bounds(const Polygon& shape) { return box_around(shape); }
 
-Box bounds(const Filled& area) {
-    return area.how.edges == Edges::shared ? box_around_interior(area) : box_around(area.polygon);
+Box detail::fill_bounds(const Polygon& shape, const Fill& how) {
+    return how.edges == Edges::shared ? box_around_interior({.shape = shape, .how = how}) : box_around(shape);
 }
 
 namespace detail {

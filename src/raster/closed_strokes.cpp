@@ -1,6 +1,7 @@
 // Boxes, rounded boxes, circles and ellipses: fills and strokes.
 #include "geometry/limits.hpp"
 #include "raster/closed_shapes.hpp"
+#include "raster/outline.hpp"
 #include "raster/round_tables.hpp"
 #include "raster/span_sets.hpp"
 #include "raster/stroker.hpp"
@@ -38,35 +39,12 @@ Point origin_of(const RoundedBox& shape) noexcept { return shape.box.at; }
 
 Track edge_of(const Ellipse& shape) {
     Track track;
-    EllipseForm{shape}.add_rim(Turn{{.from = shape.turn(), .by = Angle::degrees(360)}}, track);
+    EllipseForm{shape}.add_rim(Turn{{.from = shape.turn(), .by = Angle::degrees(360)}}, crisp_flatness, track);
     track.close();
     return track;
 }
 
-// From the beginning of the upper side clockwise.
-Track edge_of(const RoundedBox& shape) {
-    Track track;
-    const auto [width, height] = shape.box.size;
-    const auto k = shape.corner_radius;
-    const auto corner = [&](Point center, double from) {
-        // The quarter of a circle around a place between the pixels.
-        const auto at = Vec{static_cast<double>(center.x) - 0.5, static_cast<double>(center.y) - 0.5};
-        if (k == 0) return track.add(at);
-        const auto disc = Ellipse::within({.at = {}, .size = {2 * k, 2 * k}});
-        Track quarter;
-        EllipseForm{disc}.add_rim(Turn{{.from = Angle::degrees(from), .by = Angle::degrees(90)}}, quarter);
-        const auto shift = at - Vec{k - 0.5, k - 0.5};
-        for (const auto& node : quarter.nodes) track.add(node.at + shift, true);
-    };
-    corner({width - k, k}, 270);
-    corner({width - k, height - k}, 0);
-    corner({k, height - k}, 90);
-    corner({k, k}, 180);
-    // A path begins where its first straight side does.
-    std::rotate(track.nodes.begin(), track.nodes.end() - 1, track.nodes.end());
-    track.close();
-    return track;
-}
+Track edge_of(const RoundedBox& shape) { return edge_of(box_of_shape(&shape).value(), crisp_flatness); }
 
 // The outline's pixels, by the rows of the fill.
 template <class Shape>

@@ -44,12 +44,9 @@ class Dasher {
         pen_.beyond = how.cap == Cap::square ? (how.width - 1) / 2.0 : 0;
         cap_ = how.cap;
         const auto reach = pen_.reach();
-        const auto& window = contours.window();
-        const auto place = [&](int x, int y) {
-            return Vec{static_cast<double>(x) - contours.origin().x, static_cast<double>(y) - contours.origin().y};
-        };
-        least_ = place(window.left, window.top) - Vec{reach, reach};
-        most_ = place(window.right, window.bottom) + Vec{reach, reach};
+        const auto seen = contours.seen();
+        least_ = seen.least - Vec{reach, reach};
+        most_ = seen.most + Vec{reach, reach};
         path_begin_ = -lead_;
         path_end_ = measured_.length() + lead_;
     }

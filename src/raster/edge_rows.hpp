@@ -12,13 +12,13 @@
 namespace coldbrick::detail {
 
 // An edge whose first point is not below its second, and of two in one row the left one.
-struct Edge {
+struct PointEdge {
     Point upper;
     Point lower;
 
-    static constexpr Edge between(Point a, Point b) noexcept {
+    static constexpr PointEdge between(Point a, Point b) noexcept {
         const auto in_order = a.y != b.y ? a.y < b.y : a.x <= b.x;
-        return in_order ? Edge{a, b} : Edge{b, a};
+        return in_order ? PointEdge{a, b} : PointEdge{b, a};
     }
 
     [[nodiscard]] constexpr int left() const noexcept { return std::min(upper.x, lower.x); }
@@ -40,7 +40,7 @@ template <class Steps>
 class HairlineRows {
   public:
     // Starts in the given row of the edge.
-    HairlineRows(const Edge& edge, int row) noexcept : end_{edge.lower.x}, kind_{kind_of(edge)} {
+    HairlineRows(const PointEdge& edge, int row) noexcept : end_{edge.lower.x}, kind_{kind_of(edge)} {
         const auto x = edge.upper.x;
         const auto dx = edge.width();
         const auto dy = edge.height();
@@ -75,7 +75,7 @@ class HairlineRows {
   private:
     enum class Kind : std::uint8_t { steep, rightward, leftward };
 
-    static Kind kind_of(const Edge& edge) noexcept {
+    static Kind kind_of(const PointEdge& edge) noexcept {
         if (edge.steep() && edge.height() > 0) return Kind::steep;
         return edge.lower.x < edge.upper.x ? Kind::leftward : Kind::rightward;
     }
@@ -103,7 +103,7 @@ class HairlineRows {
 template <class Steps>
 class CrossingRows {
   public:
-    CrossingRows(const Edge& edge, int row) noexcept {
+    CrossingRows(const PointEdge& edge, int row) noexcept {
         const auto dx = std::int64_t{edge.lower.x} - edge.upper.x;
         const auto t = std::int64_t{row} - edge.upper.y;
         steps_ = Steps{edge.upper.x, dx * t + (edge.height() - 1), dx, edge.height()};

@@ -10,15 +10,7 @@ namespace {
 class ParallelDrawer {
   public:
     ParallelDrawer(const EllipseForm& form, double distance, Contours& contours) noexcept
-        : form_{form}, distance_{distance}, contours_{contours} {
-        const auto& window = contours.window();
-        const auto place = [&](int x, int y) {
-            return Vec{static_cast<double>(x) - contours.origin().x, static_cast<double>(y) - contours.origin().y};
-        };
-        constexpr auto margin = Vec{2, 2};
-        least_ = place(window.left, window.top) - margin;
-        most_ = place(window.right, window.bottom) + margin;
-    }
+        : form_{form}, distance_{distance}, contours_{contours}, seen_{contours.seen()} {}
 
     // The place with that normal, in the ellipse's own directions.
     [[nodiscard]] Vec place(Vec normal) const noexcept {
@@ -41,7 +33,7 @@ class ParallelDrawer {
             const auto [h, k] = Vec{dot(from, begin), dot(to, end)};
             const auto tip = Vec{(h * to.y - k * from.y) / along, (k * from.x - h * to.x) / along};
             const auto height = std::fabs(cross(tip - begin, chord));
-            if (height > 2 * flatness * length(chord) && is_near(begin, end, tip)) {
+            if (height > 2 * contours_.flatness() * length(chord) && is_near(begin, end, tip)) {
                 const auto middle = unit(from + to);
                 arc(from, middle);
                 arc(middle, to);
@@ -59,18 +51,25 @@ class ParallelDrawer {
         const auto [ax, ay] = on_screen(a);
         const auto [bx, by] = on_screen(b);
         const auto [cx, cy] = on_screen(c);
-        return std::min({ax, bx, cx}) <= most_.x && std::max({ax, bx, cx}) >= least_.x &&
-               std::min({ay, by, cy}) <= most_.y && std::max({ay, by, cy}) >= least_.y;
+        const auto& [least, most] = seen_;
+        return std::min({ax, bx, cx}) <= most.x && std::max({ax, bx, cx}) >= least.x &&
+               std::min({ay, by, cy}) <= most.y && std::max({ay, by, cy}) >= least.y;
     }
 
     const EllipseForm& form_;
     double distance_;
     Contours& contours_;
-    Vec least_;
-    Vec most_;
+    Surroundings seen_;
 };
 
 }  // namespace
+
+EllipseForm::EllipseForm(Point origin, Vec center, Vec half_axes, Angle turned) noexcept
+    : origin_{origin},
+      center_{center},
+      a_{half_axes.x},
+      b_{half_axes.y},
+      direction_{half_axes.x == half_axes.y ? Vec{1, 0} : direction_of(turned)} {}
 
 EllipseForm::EllipseForm(const Ellipse& ellipse) noexcept
     : origin_{ellipse.box().at},
@@ -89,7 +88,7 @@ Vec EllipseForm::normal(Vec direction) const noexcept {
     return turned(unit({own.x / (a_ * a_), own.y / (b_ * b_)}), direction_);
 }
 
-void EllipseForm::add_rim(const Turn& turn, Track& track) const {
+void EllipseForm::add_rim(const Turn& turn, double flatness, Track& track) const {
     const auto place = [&](Vec on_circle) {
         return center_ + turned({on_circle.x * a_, on_circle.y * b_}, direction_);
     };
@@ -111,16 +110,16 @@ void EllipseForm::add_rim(const Turn& turn, Track& track) const {
     // How far it is to the first of them, from the cosine and sine of it.
     before = std::atan2(cross(own_begin, axis), dot(own_begin, axis)) * (180 / std::numbers::pi);
     for (; before < degrees; before += 90) {
-        add_chords(at, axis, place, track);
+        add_chords(at, axis, place, flatness, track);
         track.add(place(axis), true);
         at = axis;
         axis = -left_of(axis);
     }
     if (turn.is_whole) {
-        add_chords(at, on_circle(turn.begin()), place, track);
+        add_chords(at, on_circle(turn.begin()), place, flatness, track);
         return;
     }
-    add_chords(at, on_circle(turn.end()), place, track);
+    add_chords(at, on_circle(turn.end()), place, flatness, track);
     track.add(rim(turn.end()));
 }
 

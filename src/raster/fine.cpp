@@ -266,26 +266,84 @@ Box bounds_from_corners(std::vector<FinePoint> corners, const std::function<Box(
     return known;
 }
 
-double cosine_of_flat_arc(double radius) noexcept {
+double cosine_of_flat_arc(double radius, double flatness) noexcept {
     // The sagitta of an arc of angle a is radius * (1 - cos(a / 2)).
     const auto cosine_of_half = radius <= flatness ? 0.0 : 1 - flatness / radius;
     return std::max(2 * cosine_of_half * cosine_of_half - 1, 0.0);
 }
 
-void Contours::circle(Vec center, double radius) {
-    // A polygon of 4 * 2^n corners, each halfway between two others. Its corners lie on the circle.
-    const auto least_cosine = cosine_of_flat_arc(radius);
-    std::vector<Vec> corners{{1, 0}, {0, 1}, {-1, 0}, {0, -1}};
-    while (dot(corners[0], corners[1]) < least_cosine) {
-        std::vector<Vec> finer;
-        finer.reserve(2 * corners.size());
-        for (std::size_t i = 0; i < corners.size(); ++i) {
-            finer.push_back(corners[i]);
-            finer.push_back(unit(corners[i] + corners[(i + 1) % corners.size()]));
-        }
-        corners.swap(finer);
+Surroundings Contours::seen() const noexcept {
+    const auto place = [&](int x, int y) {
+        return Vec{static_cast<double>(x) - origin_.x, static_cast<double>(y) - origin_.y};
+    };
+    constexpr auto margin = Vec{2, 2};
+    const auto least = place(window_.left, window_.top) - margin;
+    const auto most = place(window_.right, window_.bottom) + margin;
+    if (!is_mapped_) return {.least = least, .most = most};
+    // The corners of the window, mapped back.
+    const auto& [xx, xy, yx, yy, shift] = mapping_;
+    const auto determinant = xx * yy - xy * yx;
+    constexpr auto everything = std::numeric_limits<double>::max();
+    auto result = Surroundings{.least = {everything, everything}, .most = {-everything, -everything}};
+    for (const auto corner : {least, most, Vec{least.x, most.y}, Vec{most.x, least.y}}) {
+        const auto at = corner - shift;
+        const auto back = Vec{(yy * at.x - xy * at.y) / determinant, (xx * at.y - yx * at.x) / determinant};
+        result.least = {std::min(result.least.x, back.x), std::min(result.least.y, back.y)};
+        result.most = {std::max(result.most.x, back.x), std::max(result.most.y, back.y)};
     }
-    for (const auto corner : corners) to(center + corner * radius);
+    return result;
+}
+
+namespace {
+
+// Halves an arc until its parts are flat enough, or cannot be seen.
+class ArcDrawer {
+  public:
+    ArcDrawer(Contours& contours, Vec center, double radius)
+        : contours_{contours},
+          center_{center},
+          radius_{radius},
+          least_cosine_{cosine_of_flat_arc(radius, contours.flatness())},
+          seen_{contours.seen()} {}
+
+    void draw(Vec from, Vec to) {
+        if (dot(from, to) < least_cosine_ && is_near(from, to)) {
+            const auto middle = unit(from + to);
+            draw(from, middle);
+            draw(middle, to);
+            return;
+        }
+        contours_.to(center_ + to * radius_);
+    }
+
+  private:
+    // Whether the triangle between an arc's ends and their tangents has a part among the places that are seen.
+    [[nodiscard]] bool is_near(Vec from, Vec to) const noexcept {
+        const auto a = center_ + from * radius_;
+        const auto b = center_ + to * radius_;
+        const auto tip = center_ + (from + to) * (radius_ / (1 + dot(from, to)));
+        return std::min({a.x, b.x, tip.x}) <= seen_.most.x && std::max({a.x, b.x, tip.x}) >= seen_.least.x &&
+               std::min({a.y, b.y, tip.y}) <= seen_.most.y && std::max({a.y, b.y, tip.y}) >= seen_.least.y;
+    }
+
+    Contours& contours_;
+    Vec center_;
+    double radius_;
+    double least_cosine_;
+    Surroundings seen_;
+};
+
+}  // namespace
+
+void Contours::arc(Vec center, double radius, Vec from, Vec to) { ArcDrawer{*this, center, radius}.draw(from, to); }
+
+void Contours::circle(Vec center, double radius) {
+    ArcDrawer drawer{*this, center, radius};
+    to(center + Vec{radius, 0});
+    drawer.draw({1, 0}, {0, 1});
+    drawer.draw({0, 1}, {-1, 0});
+    drawer.draw({-1, 0}, {0, -1});
+    drawer.draw({0, -1}, {1, 0});
     close();
 }
 

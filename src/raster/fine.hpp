@@ -3,6 +3,7 @@
 
 #include "geometry/trigonometry.hpp"
 #include "raster/convex_rows.hpp"
+#include "raster/cover.hpp"
 
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/shapes.hpp"
@@ -15,21 +16,15 @@
 
 namespace coldbrick::detail {
 
-// A place in units of 2^-14 pixel, up to 2^33 pixels from the origin.
-struct FinePoint {
-    std::int64_t x;
-    std::int64_t y;
-};
-
-inline constexpr int fine_bits = 14;
-inline constexpr std::int64_t fine_unit = std::int64_t{1} << fine_bits;
-
 // Strokes are wider than their rule by this on each side, in pixels, so that pixel centres that lie exactly on the edge
 // belong to them, whatever the rounding to fine units.
 inline constexpr double fine_slack = 2.0 / static_cast<double>(fine_unit);
 
 // How far the chords of a curve may be from it, in pixels. With the rounding it stays below 1/64.
-inline constexpr double flatness = 1.0 / 96;
+inline constexpr double crisp_flatness = 1.0 / 96;
+
+// The same where coverage is measured: the area of a pixel is then wrong by less than a fifth of 1/255.
+inline constexpr double smooth_flatness = 1.0 / 1024;
 
 // The nearest fine point to a place relative to an origin.
 constexpr FinePoint fine_point(Vec place, Point origin) noexcept {
@@ -76,18 +71,48 @@ class FineEdges {
     std::pmr::vector<FineEdge> edges_;
 };
 
-// Draws one closed contour after the other into the edges.
+// A transform of places relative to an origin: to places relative to another.
+struct Mapping {
+    double xx = 1, xy = 0, yx = 0, yy = 1;
+    Vec shift = {};
+
+    [[nodiscard]] Vec operator()(Vec at) const noexcept {
+        return {xx * at.x + xy * at.y + shift.x, yx * at.x + yy * at.y + shift.y};
+    }
+};
+
+// A box of places.
+struct Surroundings {
+    Vec least;
+    Vec most;
+};
+
+// Draws one closed contour after the other: into the rows that their edges cross, or into edges whose coverage is to be
+// measured.
 class Contours {
   public:
     // Corners are also added to the record, if there is one.
     Contours(FineEdges& edges, Point origin, std::vector<FinePoint>* record = nullptr) noexcept
-        : edges_{edges}, origin_{origin}, record_{record} {}
+        : edges_{&edges}, window_{edges.window()}, origin_{origin}, record_{record} {}
+    Contours(CoverEdges& edges, const Window& window, Point origin) noexcept
+        : cover_{&edges}, window_{window}, origin_{origin}, flatness_{smooth_flatness} {}
+
+    // From now on places are mapped, and the origin is another; one pixel becomes `scale` pixels at most.
+    void map(const Mapping& mapping, Point origin, double scale) noexcept {
+        mapping_ = mapping;
+        origin_ = origin;
+        flatness_ = flatness_ / scale;
+        is_mapped_ = true;
+    }
+
+    // The contours from now on belong to another group (outline.hpp).
+    void begin_group(int group) noexcept { group_ = group; }
 
     // The next corner of a contour, relative to the origin; the first one begins it.
     void to(Vec corner) {
-        const auto next = fine_point(corner, origin_);
+        const auto next = fine_point(is_mapped_ ? mapping_(corner) : corner, origin_);
         if (begun_) {
-            edges_.add(at_, next);
+            add(at_, next);
         } else {
             first_ = next;
         }
@@ -98,23 +123,49 @@ class Contours {
 
     // Back to the first corner.
     void close() {
-        if (begun_) edges_.add(at_, first_);
+        if (begun_) add(at_, first_);
         begun_ = false;
     }
 
     // Makes room for contours of as many corners.
-    void expect(std::size_t corners) { edges_.expect(corners); }
+    void expect(std::size_t corners) {
+        if (edges_ != nullptr) edges_->expect(corners);
+    }
 
     // A whole circle, clockwise, as further contour. None may be begun.
     void circle(Vec center, double radius);
 
-    [[nodiscard]] Point origin() const noexcept { return origin_; }
-    [[nodiscard]] const Window& window() const noexcept { return edges_.window(); }
+    // A quarter of a circle or less, clockwise from one direction to another as seen from the centre; all but its first
+    // corner.
+    void arc(Vec center, double radius, Vec from, Vec to);
+
+    // The places, before they are mapped, that may come into the window; none left out, some more.
+    [[nodiscard]] Surroundings seen() const noexcept;
+
+    // How far from a curve its chords may be.
+    [[nodiscard]] double flatness() const noexcept { return flatness_; }
+
+    // Whether coverage is measured.
+    [[nodiscard]] bool is_smooth() const noexcept { return cover_ != nullptr; }
 
   private:
-    FineEdges& edges_;
+    void add(FinePoint from, FinePoint to) {
+        if (edges_ != nullptr) {
+            edges_->add(from, to);
+        } else {
+            cover_->add(from, to, group_);
+        }
+    }
+
+    FineEdges* edges_ = nullptr;
+    CoverEdges* cover_ = nullptr;
+    Window window_;
     Point origin_;
-    std::vector<FinePoint>* record_;
+    double flatness_ = detail::crisp_flatness;
+    int group_ = 0;
+    bool is_mapped_ = false;
+    Mapping mapping_;
+    std::vector<FinePoint>* record_ = nullptr;
     bool begun_ = false;
     FinePoint first_{};
     FinePoint at_{};
@@ -161,6 +212,6 @@ Box bounds_of_contours(Point origin, FillRule rule, const Draw& draw) {
 }
 
 // The largest angle whose arc of that radius is flat enough, as the cosine of it.
-double cosine_of_flat_arc(double radius) noexcept;
+double cosine_of_flat_arc(double radius, double flatness) noexcept;
 
 }  // namespace coldbrick::detail

@@ -15,6 +15,9 @@ Box scan_thin_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, c
 // Width 2 and more, centred.
 Box scan_wide_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 
+// A fill; tracks count as closed.
+Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const SpanReceiver& receiver);
+
 // What lies inside; tracks count as closed.
 Box scan_inside_tracks(const FlatPath& flat, FillRule rule, const Box& clip, const SpanReceiver& receiver);
 

@@ -48,9 +48,9 @@ struct Curve {
 };
 
 // The largest part from t on that is flat enough, but for some hundredths.
-double flat_end(const Curve& curve, double t, double step) {
-    constexpr auto wanted = flatness * 0.96;
-    constexpr auto enough = flatness * 0.9;
+double flat_end(const Curve& curve, double t, double step, double flatness) {
+    const auto wanted = flatness * 0.96;
+    const auto enough = flatness * 0.9;
     constexpr auto least = 1e-9;
     auto good = t;
     for (auto tries = 0; tries < 24; ++tries) {
@@ -68,10 +68,10 @@ double flat_end(const Curve& curve, double t, double step) {
     return good > t ? good : std::min(1.0, t + least * 10);
 }
 
-void add_curve(const Curve& curve, Track& track) {
+void add_curve(const Curve& curve, double flatness, Track& track) {
     auto step = 1.0;
     for (auto t = 0.0; t < 1;) {
-        const auto end = flat_end(curve, t, step);
+        const auto end = flat_end(curve, t, step, flatness);
         step = end - t;
         t = end;
         track.add(t < 1 ? curve.at(t) : curve.p3, t < 1);
@@ -79,7 +79,7 @@ void add_curve(const Curve& curve, Track& track) {
 }
 
 // The arc from one place to another, as SVG 2, B.2.4 finds its centre.
-void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, Track& track) {
+void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, double flatness, Track& track) {
     const auto axis = direction_of(arc.turned);
     const auto own_axis = Vec{axis.x, -axis.y};
     auto rx = arc.radii.x;
@@ -109,11 +109,11 @@ void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, Track& track) {
     const auto quarters = to_the_side ? (cross(begin, end) >= 0 ? 1 : 2) : (arc.large ? 3 : 0);
     for (auto i = 0; i < quarters; ++i) {
         const auto next = -left_of(begin);
-        add_chords(begin, next, place, chords);
+        add_chords(begin, next, place, flatness, chords);
         chords.add(place(next), true);
         begin = next;
     }
-    add_chords(begin, end, place, chords);
+    add_chords(begin, end, place, flatness, chords);
     if (!arc.clockwise) std::reverse(chords.nodes.begin(), chords.nodes.end());
     for (std::size_t i = arc.clockwise ? 1 : 0; i < chords.nodes.size(); ++i) {
         if (dot(chords.nodes[i].at - to, chords.nodes[i].at - to) > 1e-9) track.add(chords.nodes[i].at, true);
@@ -123,7 +123,7 @@ void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, Track& track) {
 
 }  // namespace
 
-FlatPath flatten(const Path& path) {
+FlatPath flatten(const Path& path, double flatness) {
     if (path.empty()) throw Error{"path: it has no steps; it needs a move at least"};
     using Kind = Path::Step::Kind;
     const auto first = path.steps().front().to;
@@ -144,10 +144,10 @@ FlatPath flatten(const Path& path) {
         auto& track = flat.tracks.back();
         if (step.kind == Kind::line) track.add(to);
         if (step.kind == Kind::cubic) {
-            add_curve({at, relative(step.control_1), relative(step.control_2), to}, track);
+            add_curve({at, relative(step.control_1), relative(step.control_2), to}, flatness, track);
         }
         // An arc to where it begins is none (SVG 2, 9.5.1).
-        if (step.kind == Kind::arc && to != at) add_arc(at, to, step.arc, track);
+        if (step.kind == Kind::arc && to != at) add_arc(at, to, step.arc, flatness, track);
         if (step.kind == Kind::close) {
             track.close();
             begins = true;
@@ -164,7 +164,7 @@ FlatPath flatten(const Path& path) {
 namespace coldbrick {
 
 std::vector<std::vector<Position>> flattened(const Path& path) {
-    const auto flat = detail::flatten(path);
+    const auto flat = detail::flatten(path, detail::crisp_flatness);
     std::vector<std::vector<Position>> lists;
     for (const auto& track : flat.tracks) {
         auto& list = lists.emplace_back();

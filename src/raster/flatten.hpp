@@ -14,7 +14,7 @@ struct FlatPath {
     std::vector<Track> tracks;  // one for each subpath, relative to the origin
 };
 
-// Throws Error if the path is empty.
-[[nodiscard]] FlatPath flatten(const Path& path);
+// With chords that are so far from the curves at most. Throws Error if the path is empty.
+[[nodiscard]] FlatPath flatten(const Path& path, double flatness);
 
 }  // namespace coldbrick::detail

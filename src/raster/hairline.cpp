@@ -33,7 +33,7 @@ struct StepRange {
 
 // A short edge, as one pixel in each row if it is steep, else in each column. Points are given by how far they lie
 // along the longer direction, from `begin` on, and across it.
-Box trace(const Edge& edge, const Window& window, const SpanReceiver& receiver) {
+Box trace(const PointEdge& edge, const Window& window, const SpanReceiver& receiver) {
     const auto steep = edge.steep();
     const auto along = std::max(edge.width(), edge.height());
     const auto across = std::min(edge.width(), edge.height());
@@ -63,7 +63,7 @@ Box trace(const Edge& edge, const Window& window, const SpanReceiver& receiver) 
 }
 
 template <class Steps>
-Box scan_rows(const Edge& edge, int first, int last, SpanBatch& batch) {
+Box scan_rows(const PointEdge& edge, int first, int last, SpanBatch& batch) {
     HairlineRows<Steps> rows{edge, first};
     batch.add_rows(first, last + 1, [&](int, const auto& emit) {
         emit(rows.run().left, rows.run().right);
@@ -73,7 +73,7 @@ Box scan_rows(const Edge& edge, int first, int last, SpanBatch& batch) {
     return batch.finish();
 }
 
-Box scan_edge(const Edge& edge, const Box& clip, const SpanReceiver& receiver) {
+Box scan_edge(const PointEdge& edge, const Box& clip, const SpanReceiver& receiver) {
     const auto window = window_of(clip);
     const auto first = std::max(edge.upper.y, window.top);
     const auto last = std::min(edge.lower.y, window.bottom - 1);
@@ -96,7 +96,7 @@ void for_each_line(const std::vector<Point>& path, bool closed, const Use& use) 
 Box scan_lines(const std::vector<Point>& path, bool closed, const Box& clip, const SpanReceiver& receiver) {
     auto touched = Box{};
     for_each_line(path, closed, [&](Point a, Point b) {
-        touched = enclosing(touched, scan_edge(Edge::between(a, b), clip, receiver));
+        touched = enclosing(touched, scan_edge(PointEdge::between(a, b), clip, receiver));
     });
     return touched;
 }
@@ -124,7 +124,7 @@ class DashedHairline {
         const auto first = std::max(0.0, ahead ? double{1} * near - from : double{1} * from - (far - 1));
         const auto last = std::min(steps, ahead ? double{1} * (far - 1) - from : double{1} * from - near);
         if (first <= last) {
-            const auto edge = Edge::between(a, b);
+            const auto edge = PointEdge::between(a, b);
             pattern_.for_each(begin_ + first * per_step, begin_ + last * per_step, [&](const DashPattern::Dash& dash) {
                 const auto k = std::max(first, std::ceil((dash.begin - begin_) / per_step));
                 const auto end = std::min(last, std::ceil((dash.end - begin_) / per_step) - 1);
@@ -138,7 +138,7 @@ class DashedHairline {
 
   private:
     // The pixels of an edge in some rows, or columns.
-    void scan_steps(const Edge& edge, bool by_row, double first, double last) {
+    void scan_steps(const PointEdge& edge, bool by_row, double first, double last) {
         auto part = window_of(clip_);
         (by_row ? part.top : part.left) = static_cast<int>(first);
         (by_row ? part.bottom : part.right) = static_cast<int>(last) + 1;
@@ -164,7 +164,7 @@ Box scan_path(const std::vector<Point>& path, bool closed, const Stroke& how, co
 }  // namespace
 
 Box scan_hairline(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    if (how.dash.empty()) return scan_edge(Edge::between(shape.from, shape.to), clip, receiver);
+    if (how.dash.empty()) return scan_edge(PointEdge::between(shape.from, shape.to), clip, receiver);
     return scan_merged(receiver, [&](const SpanReceiver& gather) {
         return scan_path({shape.from, shape.to}, false, how, clip, gather);
     });

@@ -5,9 +5,7 @@
 
 namespace coldbrick::detail {
 
-namespace {
-
-Box scan_filled(const FlatPath& flat, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
     if (how.edges == Edges::shared) return scan_inside_tracks(flat, how.rule, clip, receiver);
     auto closed = flat;
     for (auto& track : closed.tracks) track.close();
@@ -17,15 +15,13 @@ Box scan_filled(const FlatPath& flat, const Fill& how, const Box& clip, const Sp
     });
 }
 
-}  // namespace
-
 Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
-    return scan_filled(flatten(shape), how, clip, receiver);
+    return scan_flat(flatten(shape, crisp_flatness), how, clip, receiver);
 }
 
 Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     check_stroke(how);
-    const auto flat = flatten(shape);
+    const auto flat = flatten(shape, crisp_flatness);
     if (how.align == Align::center) {
         return how.width == 1 ? scan_thin_tracks(flat, how, clip, receiver)
                               : scan_wide_tracks(flat, how, clip, receiver);
@@ -33,12 +29,12 @@ Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const Spa
     return scan_on_side(
         how, receiver,
         [&](const Stroke& twice, const SpanReceiver& gather) { scan_wide_tracks(flat, twice, clip, gather); },
-        [&](const SpanReceiver& gather) { scan_filled(flat, Fill{}, clip, gather); });
+        [&](const SpanReceiver& gather) { scan_flat(flat, Fill{}, clip, gather); });
 }
 
 Box stroke_bounds(const Path& shape, const Stroke& how) {
     check_stroke(how);
-    return bounds_of_tracks(flatten(shape), how,
+    return bounds_of_tracks(flatten(shape, crisp_flatness), how,
                             [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
 }
 
@@ -46,12 +42,11 @@ Box stroke_bounds(const Path& shape, const Stroke& how) {
 
 namespace coldbrick {
 
-Box bounds(const Path& shape) { return bounds(FilledPath{.path = shape, .how = {}}); }
+Box bounds(const Path& shape) { return detail::fill_bounds(shape, Fill{}); }
 
-Box bounds(const FilledPath& area) {
-    const auto flat = detail::flatten(area.path);
-    return detail::bounds_of_tracks(
-        flat, Stroke{}, [&](const Box& clip) { return detail::scan_filled(flat, area.how, clip, detail::nobody); });
+Box detail::fill_bounds(const Path& shape, const Fill& how) {
+    const auto flat = flatten(shape, crisp_flatness);
+    return bounds_of_tracks(flat, Stroke{}, [&](const Box& clip) { return scan_flat(flat, how, clip, nobody); });
 }
 
 }  // namespace coldbrick

@@ -17,7 +17,7 @@ namespace {
 
 // An edge that has a part in the window, with the direction in which the outline goes along it: 1 down, -1 up.
 struct DirectedEdge {
-    Edge edge;
+    PointEdge edge;
     int first_row;  // the first in the window
     int direction;
 };
@@ -46,15 +46,15 @@ struct LatticeEdges {
 template <class Steps>
 struct InclusiveEdges : LatticeEdges<HairlineRows<Steps>, InclusiveEdges<Steps>> {
     static constexpr bool crosses_last_row = false;
-    static bool counts(const Edge&) noexcept { return true; }
-    static int last_row(const Edge& edge) noexcept { return edge.lower.y; }
+    static bool counts(const PointEdge&) noexcept { return true; }
+    static int last_row(const PointEdge& edge) noexcept { return edge.lower.y; }
 };
 
 template <class Steps>
 struct SharedEdges : LatticeEdges<CrossingRows<Steps>, SharedEdges<Steps>> {
     static constexpr bool crosses_last_row = true;
-    static bool counts(const Edge& edge) noexcept { return edge.height() > 0; }
-    static int last_row(const Edge& edge) noexcept { return edge.lower.y - 1; }
+    static bool counts(const PointEdge& edge) noexcept { return edge.height() > 0; }
+    static int last_row(const PointEdge& edge) noexcept { return edge.lower.y - 1; }
 };
 
 std::size_t vertex_count(const Polygon& polygon) noexcept {
@@ -69,7 +69,7 @@ void find_edges(const Polygon& polygon, const Window& window, std::pmr::vector<D
     for (const auto& ring : polygon.rings()) {
         auto from = ring.back();
         for (const auto to : ring) {
-            const auto edge = Edge::between(from, to);
+            const auto edge = PointEdge::between(from, to);
             const auto visible =
                 edge.upper.y < window.bottom && Kind::last_row(edge) >= window.top && edge.left() < window.right;
             if (visible && Kind::counts(edge)) {

@@ -100,9 +100,9 @@ class ParallelRows {
         // How far a chord is away: with steps of angle s, at most (longer + |distance| * ratio^2) * s^2 / 8. The
         // corners lie outside of the curve by half of that, so that the chords' middles are inside by no more.
         const auto steps =
-            std::ceil(quarter * std::sqrt((longer + std::fabs(distance) * ratio * ratio) / (8 * 2 * flatness)));
+            std::ceil(quarter * std::sqrt((longer + std::fabs(distance) * ratio * ratio) / (8 * 2 * crisp_flatness)));
         if (steps > most) return std::nullopt;
-        return ParallelRows{ellipse.box(), distance + flatness, static_cast<int>(steps), memory};
+        return ParallelRows{ellipse.box(), distance + crisp_flatness, static_cast<int>(steps), memory};
     }
 
     [[nodiscard]] int top() const noexcept { return box_.at.y - beyond_; }

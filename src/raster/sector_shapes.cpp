@@ -1,6 +1,7 @@
 // Arcs, sectors and chords.
 #include "geometry/limits.hpp"
 #include "raster/closed_shapes.hpp"
+#include "raster/outline.hpp"
 #include "raster/round_tables.hpp"
 
 namespace coldbrick::detail {
@@ -114,14 +115,14 @@ Box scan_runs_outline(const Rows& rows, const Box& clip, const SpanReceiver& rec
 Track edge_of(const Sector& shape, const EllipseForm& form) {
     Track track;
     track.add(form.center());
-    form.add_rim(Turn{shape.sweep}, track);
+    form.add_rim(Turn{shape.sweep}, crisp_flatness, track);
     track.close();
     return track;
 }
 
 Track edge_of(const Chord& shape, const EllipseForm& form) {
     Track track;
-    form.add_rim(Turn{shape.sweep}, track);
+    form.add_rim(Turn{shape.sweep}, crisp_flatness, track);
     // The ends of the arc are corners.
     if (!track.nodes.empty()) track.nodes.front().smooth = track.nodes.back().smooth = false;
     track.close();
@@ -186,27 +187,6 @@ Box scan_hairline_arc(const Arc& shape, const Box& clip, const SpanReceiver& rec
     return is_short ? scan_short_arc(shape, clip, receiver) : scan_thin_arc(shape, clip, receiver);
 }
 
-// What goes on beyond the rays at the ends: half a disc, or half a square, as drawn by contours around the origin.
-void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how, Contours& contours) {
-    const auto half = how.width / 2.0;
-    const Band band{how};
-    const auto draw = [&](Vec direction, double outward) {
-        const auto normal = form.normal(direction);
-        const auto middle = form.rim(direction) + normal * (band.out - half);
-        if (how.cap == Cap::round) return contours.circle(middle, half + fine_slack);
-        // It begins a little before the end, which the ray may have cut askew, so that there is no seam.
-        const auto askew = std::fabs(cross(direction, normal)) / std::max(dot(direction, normal), 0.1);
-        const auto along = -left_of(normal) * outward;
-        const auto side = normal * ((half + fine_slack) * outward);
-        const auto behind = middle - along * (1 + half * askew);
-        const auto beyond = middle + along * half;
-        for (const auto corner : {behind + side, beyond + side, beyond - side, behind - side}) contours.to(corner);
-        contours.close();
-    };
-    draw(turn.begin(), -1);
-    draw(turn.end(), 1);
-}
-
 Box scan_wide_arc(const Arc& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     const Band band{how};
     const EllipseForm form{shape.of};
@@ -226,6 +206,26 @@ Box scan_wide_arc(const Arc& shape, const Stroke& how, const Box& clip, const Sp
 }
 
 }  // namespace
+
+void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how, Contours& contours) {
+    const auto half = how.width / 2.0;
+    const Band band{how};
+    const auto draw = [&](Vec direction, double outward) {
+        const auto normal = form.normal(direction);
+        const auto middle = form.rim(direction) + normal * (band.out - half);
+        if (how.cap == Cap::round) return contours.circle(middle, half + fine_slack);
+        // It begins a little before the end, which the ray may have cut askew, so that there is no seam.
+        const auto askew = std::fabs(cross(direction, normal)) / std::max(dot(direction, normal), 0.1);
+        const auto along = -left_of(normal) * outward;
+        const auto side = normal * ((half + fine_slack) * outward);
+        const auto behind = middle - along * (1 + half * askew);
+        const auto beyond = middle + along * half;
+        for (const auto corner : {behind + side, beyond + side, beyond - side, behind - side}) contours.to(corner);
+        contours.close();
+    };
+    draw(turn.begin(), -1);
+    draw(turn.end(), 1);
+}
 
 Box scan_fill(const Sector& shape, const Box& clip, const SpanReceiver& receiver) {
     check_sweep("sector", shape.sweep);
@@ -261,7 +261,7 @@ Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const Span
     const Turn turn{shape.sweep};
     const EllipseForm form{shape.of};
     Track track;
-    form.add_rim(turn, track);
+    form.add_rim(turn, crisp_flatness, track);
     if (turn.is_whole) track.close();
     const auto scan_hairline_of = [&](const SpanReceiver& gather) { return scan_hairline_arc(shape, clip, gather); };
     return scan_around({.edges = {std::move(track)}, .origin = form.origin()}, centered, clip, receiver,

@@ -60,7 +60,7 @@ class SideDrawer {
     void outer(Vec at, Vec before, Vec after, double ahead, bool smooth) {
         const auto from = left_of(before);
         const auto to = left_of(after);
-        const auto hardly_bent = reach_ * (1 - ahead) < flatness;
+        const auto hardly_bent = reach_ * (1 - ahead) < contours_.flatness();
         const auto join = smooth ? Join::round : pen_.join;
         const auto turns_back = 1 + ahead < 1e-15;
         const auto is_short = (1 + ahead) * pen_.miter_limit * pen_.miter_limit >= 2;
@@ -70,7 +70,7 @@ class SideDrawer {
         }
         contours_.to(at + from * reach_);
         if (join == Join::round) {
-            arc(at, from, to, turns_back ? before : unit(from + to), cosine_of_flat_arc(reach_));
+            arc(at, from, to, turns_back ? before : unit(from + to), cosine_of_flat_arc(reach_, contours_.flatness()));
         } else if (turns_back) {
             contours_.to(at + from * reach_ + before * pen_.beyond);
             contours_.to(at + to * reach_ + before * pen_.beyond);
@@ -185,15 +185,22 @@ double Pen::reach() const noexcept {
     return mitered + 2 * wider + beyond + 2;
 }
 
+namespace {
+
+double slack_of(const Stroke& how) noexcept { return how.edge == Edge::smooth ? 0 : fine_slack; }
+
+}  // namespace
+
 Pen pen_along(const Stroke& how) noexcept {
-    const auto half = how.width / 2.0 + fine_slack;
+    const auto slack = slack_of(how);
+    const auto half = how.width / 2.0 + slack;
     const auto is_even = how.width % 2 == 0;
     return {.left = half,
             .right = half,
             .cap = how.cap,
             .join = how.join,
             .miter_limit = how.miter_limit,
-            .beyond = how.cap == Cap::square ? half : 0.5 + fine_slack,
+            .beyond = how.cap == Cap::square ? half : 0.5 + slack,
             .moved = is_even ? Vec{-0.5, -0.5} : Vec{},
             .disc_radius = half};
 }
@@ -203,8 +210,9 @@ Pen pen_around(const Stroke& how) noexcept {
     const auto out = how.align == Align::inside ? 0.0 : (how.align == Align::outside ? width : std::floor(width / 2));
     // Where the fill's edge is the stroke's, the fill cuts it off.
     constexpr auto over_the_edge = 1.0;
-    return {.left = how.align == Align::inside ? over_the_edge : out + fine_slack,
-            .right = how.align == Align::outside ? over_the_edge : width - out - fine_slack,
+    const auto slack = slack_of(how);
+    return {.left = how.align == Align::inside ? over_the_edge : out + slack,
+            .right = how.align == Align::outside ? over_the_edge : width - out - slack,
             .cap = how.cap,
             .join = how.join,
             .miter_limit = how.miter_limit,

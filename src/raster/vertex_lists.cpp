@@ -2,6 +2,7 @@
 #include "geometry/limits.hpp"
 #include "raster/find_bounds.hpp"
 #include "raster/flat_path_scans.hpp"
+#include "raster/outline.hpp"
 #include "raster/stroker.hpp"
 
 #include "coldbrick/error.hpp"
@@ -83,7 +84,13 @@ class ElementTracks {
         for (std::size_t i = goes_on ? 1 : 0; i < vertices; ++i) {
             track.add({places[i].x - flat_.origin.x, places[i].y - flat_.origin.y});
         }
-        if (vertices == 3) track.close();
+        if (vertices != 3) return;
+        // Clockwise, so that triangles add up.
+        auto& nodes = track.nodes;
+        if (nodes.size() == 3 && cross(nodes[1].at - nodes[0].at, nodes[2].at - nodes[0].at) < 0) {
+            std::swap(nodes[1], nodes[2]);
+        }
+        track.close();
     }
 
     void add_all() {
@@ -92,6 +99,7 @@ class ElementTracks {
     }
 
     [[nodiscard]] const FlatPath& flat() const noexcept { return flat_; }
+    [[nodiscard]] FlatPath take() noexcept { return std::move(flat_); }
 
   private:
     const VertexList& list_;
@@ -192,6 +200,18 @@ void check_inks(const VertexList& list, std::size_t inks) {
     if (inks == elements) return;
     throw Error{"vertex list: " + std::to_string(inks) + " inks are given for " + std::to_string(elements) + " of " +
                 kind_of(list.as).name + "; each needs one"};
+}
+
+FlatPath tracks_of(const VertexList& list) {
+    ElementTracks tracks{list};
+    tracks.add_all();
+    return tracks.take();
+}
+
+FlatPath tracks_of(const VertexElement& element) {
+    ElementTracks tracks{element.list};
+    tracks.add(element.number);
+    return tracks.take();
 }
 
 Box scan_fill(const VertexList& shape, const Box& clip, const SpanReceiver& receiver) {

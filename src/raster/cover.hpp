@@ -1,0 +1,63 @@
+// How much of each pixel lies inside contours: exact areas, to pixels' 255ths.
+#pragma once
+
+#include "raster/window.hpp"
+
+#include "coldbrick/spans.hpp"
+
+#include <cstdint>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// A place in units of 2^-14 pixel, up to 2^33 pixels from the origin.
+struct FinePoint {
+    std::int64_t x;
+    std::int64_t y;
+};
+
+inline constexpr int fine_bits = 14;
+inline constexpr std::int64_t fine_unit = std::int64_t{1} << fine_bits;
+
+// A part of an edge in the rows of a window. Pixels from the window's upper left corner on: pixel (i, j) of it is the
+// square from there to (i + 1, j + 1).
+struct CoverEdge {
+    double top;
+    double bottom;
+    double x;  // at the top
+    double slope;
+    int direction;  // 1 down, -1 up
+    int group;
+};
+
+// Edges of closed contours in up to three groups.
+class CoverEdges {
+  public:
+    explicit CoverEdges(const Window& window) noexcept : window_{window} {}
+
+    // A straight edge of a contour. Those that cannot matter in the window are left out.
+    void add(FinePoint from, FinePoint to, int group);
+
+    [[nodiscard]] const Window& window() const noexcept { return window_; }
+    [[nodiscard]] std::vector<CoverEdge>& edges() noexcept { return edges_; }
+
+  private:
+    Window window_;
+    std::vector<CoverEdge> edges_;
+};
+
+// What is covered, by the groups in which a place is inside: bit k of the truth says whether it is covered if those are
+// the ones whose bits are set in k.
+struct CoverRule {
+    std::uint8_t truth = 0b10;
+    // Of each group: the bits of the winding number that count. 1 is even-odd, all is nonzero.
+    int masks[3] = {-1, -1, -1};
+};
+
+// Hands the span to a receiver: one that takes only pixels is told of those that have any coverage.
+void take_cover(const SpanReceiver& receiver, const CoverSpan& span);
+
+// Hands the coverage over, row by row, and gives the box around the pixels that have any.
+Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver);
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,294 @@
+#include "raster/outline.hpp"
+
+#include "geometry/limits.hpp"
+#include "raster/outline_tracks.hpp"
+#include "raster/round_tables.hpp"
+
+#include "coldbrick/error.hpp"
+#include "coldbrick/region.hpp"
+#include "coldbrick/vertices.hpp"
+
+#include <cmath>
+#include <memory>
+
+namespace coldbrick::detail {
+
+namespace {
+
+using Group = Outline::Group;
+using SharedLines = std::shared_ptr<const FlatPath>;
+
+bool has_region(const ShapeRef& shape) noexcept { return std::holds_alternative<const Region*>(shape); }
+
+// What lies inside closed tracks.
+void draw_inside(const FlatPath& lines, Contours& contours) {
+    for (const auto& track : lines.tracks) {
+        for (const auto& node : track.nodes) contours.to(node.at);
+        contours.close();
+    }
+}
+
+Group inside_of(const SharedLines& lines, FillRule rule) {
+    return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
+}
+
+Group inside_of(Track edge) {
+    auto lines = std::make_shared<FlatPath>();
+    lines->tracks.push_back(std::move(edge));
+    return inside_of(lines, FillRule::even_odd);
+}
+
+// A pen along tracks, or around the edge of something.
+Group stroke_of(const SharedLines& lines, const Pen& pen, const Stroke& how) {
+    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
+                for (const auto& track : lines->tracks) draw_stroke(track, pen, how, contours);
+            }};
+}
+
+// The outline of width 1 that belongs to an inclusive polygon. Open subpaths count as closed.
+Group rim_of(const SharedLines& lines, Edge edge) {
+    auto closed = std::make_shared<FlatPath>(*lines);
+    for (auto& track : closed->tracks) {
+        if (track.nodes.size() > 2) track.close();
+    }
+    const auto hairline = Stroke{.edge = edge};
+    return stroke_of(closed, pen_along(hairline), hairline);
+}
+
+// Pixel centres on a crisp edge belong to what is inside.
+double slack_in(const Contours& contours) noexcept { return contours.is_smooth() ? 0 : fine_slack; }
+
+Group inside_of(const EllipseForm& form) {
+    return {.rule = FillRule::even_odd,
+            .draw = [form](Contours& contours) { form.draw_parallel(slack_in(contours), contours); }};
+}
+
+Group inside_of(const BoxForm& box) {
+    return {.rule = FillRule::even_odd,
+            .draw = [box](Contours& contours) { draw_box(box, slack_in(contours), Join::miter, contours); }};
+}
+
+Group band_of(const EllipseForm& form, const Band& band) {
+    return {.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
+                form.draw_parallel(band.out + slack_in(contours), contours);
+                form.draw_parallel(-band.in + slack_in(contours), contours);
+            }};
+}
+
+Group band_of(const BoxForm& box, const Band& band, Join join) {
+    return {.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
+                draw_box(box, band.out + slack_in(contours), join, contours);
+                draw_box(box, -band.in + slack_in(contours), join, contours);
+            }};
+}
+
+Track edge_of(const EllipseForm& form, double flatness) {
+    Track track;
+    // The ellipse begins where its first axis ends.
+    const auto from = Angle::radians(std::atan2(form.direction().y, form.direction().x));
+    form.add_rim(Turn{{.from = from, .by = Angle::degrees(360)}}, flatness, track);
+    track.close();
+    return track;
+}
+
+Track edge_of_sector(const SweptForm& sector, double flatness) {
+    Track track;
+    track.add(sector.of.center());
+    sector.of.add_rim(Turn{sector.sweep}, flatness, track);
+    track.close();
+    return track;
+}
+
+Track edge_of_chord(const SweptForm& chord, double flatness) {
+    Track track;
+    chord.of.add_rim(Turn{chord.sweep}, flatness, track);
+    if (!track.nodes.empty()) track.nodes.front().smooth = track.nodes.back().smooth = false;
+    track.close();
+    return track;
+}
+
+// A pen around a shape's edge.
+Outline stroke_around(Point origin, Track edge, Group inside, const Stroke& how) {
+    auto lines = std::make_shared<FlatPath>();
+    lines->tracks.push_back(std::move(edge));
+    auto band = stroke_of(lines, pen_around(how), how);
+    if (how.align == Align::center) return {.origin = origin, .groups = {std::move(band)}};
+    return {.origin = origin,
+            .groups = {std::move(inside), std::move(band)},
+            .truth = how.align == Align::inside ? Outline::in_both : Outline::in_second_only};
+}
+
+// A pen along lines. Aligned, it is twice as wide, and cut by what an inclusive fill covers.
+Outline stroke_along(FlatPath flat, const Stroke& how, FillRule rule) {
+    const auto origin = flat.origin;
+    const auto lines = std::make_shared<FlatPath>(std::move(flat));
+    if (how.align == Align::center) return {.origin = origin, .groups = {stroke_of(lines, pen_along(how), how)}};
+    auto twice = how;
+    twice.width = static_cast<int>(std::min<std::int64_t>(std::int64_t{2} * how.width, max_coordinate));
+    return {.origin = origin,
+            .groups = {inside_of(lines, rule), rim_of(lines, how.edge), stroke_of(lines, pen_along(twice), twice)},
+            .truth = how.align == Align::inside ? Outline::in_third_and_another : Outline::in_third_only};
+}
+
+bool has_inside(const ShapeRef& shape) noexcept {
+    return std::holds_alternative<const Polygon*>(shape) || std::holds_alternative<const Path*>(shape) ||
+           std::holds_alternative<const subpixel::Polygon*>(shape);
+}
+
+// The directions of a turn, as far as a reach.
+Group wedge_of(const SweptForm& arc, double reach) {
+    const Turn turn{arc.sweep};
+    const auto center = arc.of.center();
+    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
+                contours.to(center);
+                auto at = turn.begin();
+                contours.to(center + at * reach);
+                for (auto rest = turn.degrees; rest > 90; rest -= 90) {
+                    const auto next = -left_of(at);
+                    contours.to(center + (at + next) * reach);
+                    contours.to(center + next * reach);
+                    at = next;
+                }
+                contours.to(center + (at + turn.end()) * reach);
+                contours.to(center + turn.end() * reach);
+                contours.close();
+            }};
+}
+
+Outline arc_stroke(const SweptForm& arc, Stroke how, double flatness) {
+    how.align = Align::center;
+    const Turn turn{arc.sweep};
+    if (!how.dash.empty()) {
+        Track track;
+        arc.of.add_rim(turn, flatness, track);
+        if (turn.is_whole) track.close();
+        return stroke_around(arc.of.origin(), std::move(track), {}, how);
+    }
+    const Band band{how};
+    auto outline = Outline{.origin = arc.of.origin(), .groups = {band_of(arc.of, band)}};
+    if (turn.is_whole) return outline;
+    outline.groups.push_back(wedge_of(arc, 2.0 * (arc.of.a() + arc.of.b() + how.width)));
+    outline.truth = Outline::in_both;
+    if (how.cap == Cap::flush) return outline;
+    outline.groups.push_back(
+        {.rule = FillRule::nonzero, .draw = [=](Contours& contours) { draw_arc_caps(arc.of, turn, how, contours); }});
+    outline.truth = Outline::in_third_or_both_others;
+    return outline;
+}
+
+Outline ellipse_stroke(const EllipseForm& form, const Stroke& how, double flatness) {
+    if (how.dash.empty()) return {.origin = form.origin(), .groups = {band_of(form, Band{how})}};
+    return stroke_around(form.origin(), edge_of(form, flatness), inside_of(form), how);
+}
+
+// Of a sector or chord, by its edge.
+template <class EdgeOf>
+Outline swept_stroke(const SweptForm& part, const Stroke& how, double flatness, const EdgeOf& edge_of_part) {
+    if (Turn{part.sweep}.is_whole) return ellipse_stroke(part.of, how, flatness);
+    auto edge = edge_of_part(part, flatness);
+    return stroke_around(part.of.origin(), edge, inside_of(edge), how);
+}
+
+template <class EdgeOf>
+Outline swept_fill(const SweptForm& part, double flatness, const EdgeOf& edge_of_part) {
+    const auto is_whole = Turn{part.sweep}.is_whole;
+    auto inside = is_whole ? inside_of(part.of) : inside_of(edge_of_part(part, flatness));
+    return {.origin = part.of.origin(), .groups = {std::move(inside)}};
+}
+
+Outline region_fill(const Region& region) {
+    auto lines = std::make_shared<FlatPath>();
+    lines->tracks = outline_tracks(region.spans(), region.bounds().at);
+    return {.origin = region.bounds().at, .groups = {inside_of(lines, FillRule::nonzero)}};
+}
+
+Outline region_stroke(const Region& region, const Stroke& how) {
+    auto rounded = how;
+    rounded.join = Join::round;
+    const auto origin = region.bounds().at;
+    auto lines = std::make_shared<FlatPath>();
+    lines->tracks = outline_tracks(region.spans(), origin);
+    auto band = stroke_of(lines, pen_around(rounded), rounded);
+    if (how.align == Align::center) return {.origin = origin, .groups = {std::move(band)}};
+    return {.origin = origin,
+            .groups = {inside_of(lines, FillRule::nonzero), std::move(band)},
+            .truth = how.align == Align::inside ? Outline::in_both : Outline::in_second_only};
+}
+
+}  // namespace
+
+void draw_box(const BoxForm& box, double distance, Join join, Contours& contours) {
+    const auto least = Vec{box.left - distance, box.top - distance};
+    const auto most = Vec{box.right + distance, box.bottom + distance};
+    if (least.x >= most.x || least.y >= most.y) return;
+    const auto is_sharp = box.corner_radius == 0 && (distance < 0 || join != Join::round);
+    const auto radius = is_sharp ? 0 : std::max(box.corner_radius + distance, 0.0);
+    const auto cut = is_sharp && join == Join::bevel ? std::max(distance, 0.0) : radius;
+    // Around each corner from one side to the next: `inward` points to the inside from both.
+    const auto corner = [&](Vec tip, Vec from, Vec to) {
+        const auto center = tip - (from + to) * cut;
+        contours.to(center + from * cut);
+        if (cut > 0 && radius > 0) contours.arc(center, radius, from, to);
+        if (cut > 0 && radius == 0) contours.to(center + to * cut);
+    };
+    corner({most.x, least.y}, {0, -1}, {1, 0});
+    corner(most, {1, 0}, {0, 1});
+    corner({least.x, most.y}, {0, 1}, {-1, 0});
+    corner(least, {-1, 0}, {0, -1});
+    contours.close();
+}
+
+Track edge_of(const BoxForm& box, double flatness) {
+    Track track;
+    const auto k = box.corner_radius;
+    const auto corner = [&](Vec tip, Vec from, Vec to) {
+        if (k == 0) return track.add(tip);
+        const auto center = tip - (from + to) * k;
+        const auto place = [&](Vec on_circle) { return center + on_circle * k; };
+        track.add(place(from), true);
+        add_chords(from, to, place, flatness, track);
+        track.add(place(to), true);
+    };
+    corner({box.right, box.top}, {0, -1}, {1, 0});
+    corner({box.right, box.bottom}, {1, 0}, {0, 1});
+    corner({box.left, box.bottom}, {0, 1}, {-1, 0});
+    corner({box.left, box.top}, {-1, 0}, {0, -1});
+    // A path begins where its first straight side does.
+    std::rotate(track.nodes.begin(), track.nodes.end() - 1, track.nodes.end());
+    track.close();
+    return track;
+}
+
+Outline outline_of(const ShapeRef& shape, const Fill& how, double flatness) {
+    if (const auto ellipse = ellipse_of(shape)) return {.origin = ellipse->origin(), .groups = {inside_of(*ellipse)}};
+    if (const auto box = box_of_shape(shape)) return {.origin = box->origin, .groups = {inside_of(*box)}};
+    if (const auto sector = sector_of(shape)) return swept_fill(*sector, flatness, edge_of_sector);
+    if (const auto chord = chord_of(shape)) return swept_fill(*chord, flatness, edge_of_chord);
+    if (has_region(shape)) return region_fill(*std::get<const Region*>(shape));
+    if (const auto* const list = std::get_if<const VertexList*>(&shape)) check_fillable(**list);
+    const auto lines = std::make_shared<FlatPath>(lines_of(shape, flatness).value());
+    if (!has_inside(shape)) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
+    auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
+    if (how.edges == Edges::shared) return outline;
+    outline.groups.push_back(rim_of(lines, how.edge));
+    outline.truth = Outline::in_either;
+    return outline;
+}
+
+Outline outline_of(const ShapeRef& shape, const Stroke& how, double flatness) {
+    check_stroke(how);
+    if (const auto ellipse = ellipse_of(shape)) return ellipse_stroke(*ellipse, how, flatness);
+    if (const auto box = box_of_shape(shape)) {
+        if (how.dash.empty()) return {.origin = box->origin, .groups = {band_of(*box, Band{how}, how.join)}};
+        return stroke_around(box->origin, edge_of(*box, flatness), inside_of(*box), how);
+    }
+    if (const auto arc = arc_of(shape)) return arc_stroke(*arc, how, flatness);
+    if (const auto sector = sector_of(shape)) return swept_stroke(*sector, how, flatness, edge_of_sector);
+    if (const auto chord = chord_of(shape)) return swept_stroke(*chord, how, flatness, edge_of_chord);
+    if (has_region(shape)) return region_stroke(*std::get<const Region*>(shape), how);
+    auto centered = how;
+    if (!has_inside(shape)) centered.align = Align::center;
+    return stroke_along(lines_of(shape, flatness).value(), centered, FillRule::even_odd);
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,81 @@
+// The outlines of shapes and of their strokes, as what is smooth, transformed or between the pixels is drawn from them.
+#pragma once
+
+#include "raster/cover.hpp"
+#include "raster/ellipse_form.hpp"
+#include "raster/flatten.hpp"
+#include "raster/stroker.hpp"
+
+#include "coldbrick/spans.hpp"
+
+#include <functional>
+#include <optional>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// Up to three groups of contours, relative to an origin, and what is covered by the groups in which a place is inside:
+// CoverRule::truth says which.
+struct Outline {
+    struct Group {
+        FillRule rule;
+        std::function<void(Contours&)> draw;
+    };
+    Point origin;
+    std::vector<Group> groups;
+    std::uint8_t truth = in_first;
+
+    static constexpr std::uint8_t in_first = 0b10;
+    static constexpr std::uint8_t in_either = 0b1110;
+    static constexpr std::uint8_t in_both = 0b1000;
+    static constexpr std::uint8_t in_second_only = 0b0100;
+    static constexpr std::uint8_t in_third_and_another = 0b11100000;
+    static constexpr std::uint8_t in_third_only = 0b00010000;
+    static constexpr std::uint8_t in_third_or_both_others = 0b11111000;
+};
+
+// A box with round corners, relative to an origin: its true sides.
+struct BoxForm {
+    Point origin;
+    double left;
+    double top;
+    double right;
+    double bottom;
+    double corner_radius;
+};
+
+// The part of an ellipse in a sweep.
+struct SweptForm {
+    EllipseForm of;
+    Sweep sweep;
+};
+
+// Shapes by kind. Throw Error for what a shape may not be.
+[[nodiscard]] std::optional<EllipseForm> ellipse_of(const ShapeRef& shape);
+[[nodiscard]] std::optional<BoxForm> box_of_shape(const ShapeRef& shape);
+[[nodiscard]] std::optional<SweptForm> sector_of(const ShapeRef& shape);
+[[nodiscard]] std::optional<SweptForm> chord_of(const ShapeRef& shape);
+[[nodiscard]] std::optional<SweptForm> arc_of(const ShapeRef& shape);
+
+// Lines, polylines, polygons, paths and vertex lists.
+[[nodiscard]] std::optional<FlatPath> lines_of(const ShapeRef& shape, double flatness);
+
+// The elements of a vertex list, or one of them; triangles go clockwise.
+[[nodiscard]] FlatPath tracks_of(const VertexList& list);
+[[nodiscard]] FlatPath tracks_of(const VertexElement& element);
+
+// Draws what is at most a distance away from a box, or at least so far inside if it is negative.
+void draw_box(const BoxForm& box, double distance, Join join, Contours& contours);
+
+// The edge of a box, clockwise from the beginning of its upper side.
+[[nodiscard]] Track edge_of(const BoxForm& box, double flatness);
+
+// What goes on beyond the rays at the ends of an arc's stroke: half a disc, or half a square.
+void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how, Contours& contours);
+
+// The outline of a fill, and of a stroke, with curves as flat as that where they become chords beforehand. They look at
+// the shape when they are drawn.
+[[nodiscard]] Outline outline_of(const ShapeRef& shape, const Fill& how, double flatness);
+[[nodiscard]] Outline outline_of(const ShapeRef& shape, const Stroke& how, double flatness);
+
+}  // namespace coldbrick::detail
