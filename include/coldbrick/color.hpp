@@ -42,6 +42,34 @@ constexpr std::uint8_t luma(Color color) noexcept {
     return static_cast<std::uint8_t>((weighted + 5000U) / 10000U);
 }
 
+// A colour of 16 bits a channel, from 0 to 65535, for the formats that have as many.
+struct Color16 {
+    std::uint16_t red = 0;
+    std::uint16_t green = 0;
+    std::uint16_t blue = 0;
+    std::uint16_t alpha = 65535;
+    friend constexpr bool operator==(const Color16&, const Color16&) = default;
+};
+
+// The same colour in 16 bits, and the nearest one in 8 bits. Each 8-bit value v is 257 * v.
+constexpr Color16 widened(Color color) noexcept {
+    const auto wide = [](std::uint8_t value) { return static_cast<std::uint16_t>(257 * value); };
+    return {.red = wide(color.red), .green = wide(color.green), .blue = wide(color.blue), .alpha = wide(color.alpha)};
+}
+constexpr Color narrowed(Color16 color) noexcept {
+    const auto narrow = [](std::uint16_t value) { return static_cast<std::uint8_t>((value + 128U) / 257U); };
+    return {.red = narrow(color.red),
+            .green = narrow(color.green),
+            .blue = narrow(color.blue),
+            .alpha = narrow(color.alpha)};
+}
+
+// As luma() of a Color: (2126 red + 7152 green + 722 blue) / 10000, rounded to the nearest.
+constexpr std::uint16_t luma(Color16 color) noexcept {
+    const auto weighted = 2126ULL * color.red + 7152ULL * color.green + 722ULL * color.blue;
+    return static_cast<std::uint16_t>((weighted + 5000U) / 10000U);
+}
+
 // Reads "#rgb", "#rgba", "#rrggbb", "#rrggbbaa" (digits in either case; in the short forms each counts twice) or one
 // of the colour names of CSS Color 4, section 6.1, or "transparent" (section 6.3), in either case. Throws Error for
 // anything else.

@@ -24,7 +24,7 @@ struct FormatOf<Bitmap<Format>> {
     using type = Format;
 };
 
-void convert(const Surface& from, const Surface& to) noexcept;
+void convert(const Surface& from, const Surface& to);
 void enlarge(const Surface& from, const Surface& to, int factor) noexcept;
 
 // The factor times the size of the clip. Throws Error if the factor is below 1, the clip empty or the result too

@@ -28,11 +28,51 @@ namespace coldbrick {
 
 namespace detail {
 
-// Finds the spans of an area of some type.
-using Scan = Box (*)(const void* area, const Box& clip, const SpanReceiver& receiver);
+// An area of some type: what finds its spans, and the box around all of them.
+struct AreaRef {
+    const void* area;
+    Box (*scan)(const void* area, const Box& clip, const SpanReceiver& receiver);
+    Box (*bounds)(const void* area);
+};
+
+template <class Area>
+AreaRef area_ref(const Area& area) noexcept {
+    return {.area = &area,
+            .scan = [](const void* of, const Box& clip,
+                       const SpanReceiver& to) { return detail::scan(*static_cast<const Area*>(of), clip, to); },
+            .bounds = [](const void* of) { return coldbrick::bounds(*static_cast<const Area*>(of)); }};
+}
+
+// A shape and how it is filled or stroked, neither copied.
+template <class Shape, class How>
+struct ShapeAndHow {
+    const Shape& shape;
+    const How& how;
+};
+
+template <class Shape>
+Box scan(const ShapeAndHow<Shape, Fill>& area, const Box& clip, const SpanReceiver& receiver) {
+    return scan_filled(area.shape, area.how, clip, receiver);
+}
+template <class Shape>
+Box scan(const ShapeAndHow<Shape, Stroke>& area, const Box& clip, const SpanReceiver& receiver) {
+    return scan_stroked(area.shape, area.how, clip, receiver);
+}
+template <class Shape, class How>
+AreaRef area_ref(const ShapeAndHow<Shape, How>& area) noexcept {
+    using Area = ShapeAndHow<Shape, How>;
+    return {.area = &area,
+            .scan = [](const void* of, const Box& clip,
+                       const SpanReceiver& to) { return detail::scan(*static_cast<const Area*>(of), clip, to); },
+            .bounds =
+                [](const void* of) {
+                    const auto& [shape, how] = *static_cast<const Area*>(of);
+                    return figure_bounds(&shape, how, Transform{});
+                }};
+}
 
 // Lays the ink on the spans that the scan finds inside the surface's clip.
-Box paint(const Surface& surface, const Ink& ink, const void* area, Scan scan);
+Box paint(const Surface& surface, const Ink& ink, const AreaRef& area);
 
 Box mark(const Surface& surface, Point at, const Ink& ink);
 
@@ -41,7 +81,7 @@ Box mark(const Surface& surface, Point at, const Ink& ink);
 // Sets every pixel of the target (of a view: of its clip) to the colour. It replaces and never blends: with alpha
 // below 255 the pixels become translucent where the format has alpha, and take the colour as it is where not.
 template <Target T>
-Box clear(T&& target, Color color) noexcept {
+Box clear(T&& target, Color color) {
     const auto& surface = detail::SurfaceAccess::of(target);
     detail::clear(surface, color);
     return surface.clip;
@@ -57,32 +97,21 @@ Box mark(T&& target, Point at, const Ink& ink) {
 // stroked() one (spans.hpp).
 template <Target T, class Area>
 Box fill(T&& target, const Area& area, const Ink& ink) {
-    const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
-        return detail::scan(*static_cast<const Area*>(of), clip, receiver);
-    };
-    return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
+    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(area));
 }
 
 // The same with smooth edges, and of a Polygon or Path with a fill rule or edges other than the usual.
 template <Target T, detail::Fillable Shape>
 Box fill(T&& target, const Shape& shape, const Fill& how, const Ink& ink) {
-    const auto area = std::pair<const Shape&, const Fill&>{shape, how};
-    const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
-        const auto& [what, rule] = *static_cast<const std::pair<const Shape&, const Fill&>*>(of);
-        return detail::scan_filled(what, rule, clip, receiver);
-    };
-    return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
+    const detail::ShapeAndHow<Shape, Fill> area{.shape = shape, .how = how};
+    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(area));
 }
 
 // Lays the ink on the stroke of a shape, by a pen as stroke.hpp describes it.
 template <Target T, class Shape>
 Box stroke(T&& target, const Shape& shape, const Stroke& how, const Ink& ink) {
-    const auto area = std::pair<const Shape&, const Stroke&>{shape, how};
-    const auto scan = [](const void* of, const Box& clip, const detail::SpanReceiver& receiver) {
-        const auto& [what, pen] = *static_cast<const std::pair<const Shape&, const Stroke&>*>(of);
-        return detail::scan_stroked(what, pen, clip, receiver);
-    };
-    return detail::paint(detail::SurfaceAccess::of(target), ink, &area, scan);
+    const detail::ShapeAndHow<Shape, Stroke> area{.shape = shape, .how = how};
+    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(area));
 }
 
 // The same with the usual pen: one pixel wide, the outline that fits the fill.

@@ -1,44 +1,121 @@
 // coldbrick/formats.hpp - pixel formats: how many bytes a pixel has and in which order its channels lie in memory.
 //
-//     Bitmap<Rgba8> board{{720, 450}};
-//     Pixels<Bgr8>  frame{{.top_left = memory, .size = {640, 480}, .stride = 1984}};
+//     Bitmap<Rgba8>  board{{720, 450}};
+//     Pixels<Bgr8>   frame{{.top_left = memory, .size = {640, 480}, .stride = 1984}};
+//     Bitmap<Index8> display{{128, 96}, palettes::quay()};                      // palette.hpp
 //
-// The order belongs to the buffer's type; drawing gives the same colours in all of them.
+// The order belongs to the buffer's type; drawing gives the same colours in all of them. A format of one's own is told
+// by its traits:
+//
+//     struct Rgb565 {};
+//     template <>
+//     struct coldbrick::FormatTraits<Rgb565> {
+//         static constexpr int pixel_bytes = 2;                // 1, 2, 3, 4, 6 or 8
+//         static constexpr bool has_alpha = false;             // without it, load() gives alpha 255
+//         static void store(coldbrick::Color color, std::uint8_t* pixel) { ... }
+//         static coldbrick::Color load(const std::uint8_t* pixel) { ... }
+//     };
 #pragma once
 
+#include "coldbrick/color.hpp"
+
 #include <concepts>
+#include <cstdint>
+#include <span>
+#include <type_traits>
 
 namespace coldbrick {
 
-struct Gray8 {};  // one byte: the luma
-struct Rgb8 {};   // three bytes: red, green, blue
-struct Bgr8 {};   // three bytes: blue, green, red
-struct Rgba8 {};  // four bytes: red, green, blue, alpha (straight)
-struct Bgra8 {};  // four bytes: blue, green, red, alpha (straight)
+struct Gray8 {};   // one byte: the luma
+struct Rgb8 {};    // three bytes: red, green, blue
+struct Bgr8 {};    // three bytes: blue, green, red
+struct Rgba8 {};   // four bytes: red, green, blue, alpha (straight)
+struct Bgra8 {};   // four bytes: blue, green, red, alpha (straight)
+struct Index8 {};  // one byte: the number of a colour in the buffer's palette
+struct Gray16 {};  // two bytes, a number in the machine's order: the luma
+struct Rgba16 {};  // four such numbers: red, green, blue, alpha (straight)
 
-template <class T>
-concept PixelFormat = std::same_as<T, Gray8> || std::same_as<T, Rgb8> || std::same_as<T, Bgr8> ||
-    std::same_as<T, Rgba8> || std::same_as<T, Bgra8>;
+template <class Format>
+struct FormatTraits;
 
-// How many bytes a pixel of the format takes.
-template <PixelFormat Format>
-inline constexpr int bytes_per_pixel = 4;
-template <>
-inline constexpr int bytes_per_pixel<Gray8> = 1;
-template <>
-inline constexpr int bytes_per_pixel<Rgb8> = 3;
-template <>
-inline constexpr int bytes_per_pixel<Bgr8> = 3;
+struct Span;
 
 namespace detail {
 
-// How a format is written and read; of use to the library only.
-struct FormatKernel;
+struct Surface;
+struct CoverSpan;
+
+// How a format is written and read: colours of 8 bits a channel, or of 16 (the deep ones).
+struct FormatKernel {
+    int pixel_bytes;
+    bool has_alpha = false;
+    bool is_gray = false;
+    bool is_sparse = false;  // whether some of a pixel's bytes are not its own
+    void (*load)(const Surface& surface, const std::uint8_t* pixels, int count, Color* colors) = nullptr;
+    void (*store)(const Surface& surface, const Color* colors, int count, std::uint8_t* pixels) = nullptr;
+    void (*load_deep)(const Surface& surface, const std::uint8_t* pixels, int count, Color16* colors) = nullptr;
+    void (*store_deep)(const Surface& surface, const Color16* colors, int count, std::uint8_t* pixels) = nullptr;
+    // Source-over of one colour: on spans that lie in the surface, and where it is covered. Null: pixel by pixel.
+    void (*blend)(const Surface& surface, std::span<const Span> spans, Color color) = nullptr;
+    void (*cover)(const Surface& surface, const CoverSpan& span, Color color) = nullptr;
+};
+
 extern const FormatKernel gray8_kernel;
 extern const FormatKernel rgb8_kernel;
 extern const FormatKernel bgr8_kernel;
 extern const FormatKernel rgba8_kernel;
 extern const FormatKernel bgra8_kernel;
+extern const FormatKernel index8_kernel;
+extern const FormatKernel gray16_kernel;
+extern const FormatKernel rgba16_kernel;
+
+template <class T, class... Others>
+concept AnyOf = (std::same_as<T, Others> || ...);
+
+template <class T>
+concept BuiltInFormat = AnyOf<T, Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16>;
+
+template <class T>
+concept OwnFormat = requires(Color color, std::uint8_t* pixel, const std::uint8_t* bytes) {
+    requires AnyOf<std::integral_constant<int, FormatTraits<T>::pixel_bytes>, std::integral_constant<int, 1>,
+                   std::integral_constant<int, 2>, std::integral_constant<int, 3>, std::integral_constant<int, 4>,
+                   std::integral_constant<int, 6>, std::integral_constant<int, 8>>;
+    { FormatTraits<T>::has_alpha } -> std::convertible_to<bool>;
+    FormatTraits<T>::store(color, pixel);
+    { FormatTraits<T>::load(bytes) } -> std::convertible_to<Color>;
+};
+
+template <class Format>
+struct OwnKernel {
+    using Traits = FormatTraits<Format>;
+
+    static void load(const Surface&, const std::uint8_t* pixels, int count, Color* colors) {
+        for (int i = 0; i < count; ++i, pixels += Traits::pixel_bytes) colors[i] = Traits::load(pixels);
+    }
+    static void store(const Surface&, const Color* colors, int count, std::uint8_t* pixels) {
+        for (int i = 0; i < count; ++i, pixels += Traits::pixel_bytes) Traits::store(colors[i], pixels);
+    }
+
+    static constexpr FormatKernel kernel{
+        .pixel_bytes = Traits::pixel_bytes, .has_alpha = Traits::has_alpha, .load = load, .store = store};
+};
+
+}  // namespace detail
+
+template <class T>
+concept PixelFormat = detail::BuiltInFormat<T> || detail::OwnFormat<T>;
+
+namespace detail {
+
+template <PixelFormat Format>
+constexpr int pixel_bytes_of() noexcept {
+    if constexpr (AnyOf<Format, Gray8, Index8>) return 1;
+    if constexpr (AnyOf<Format, Rgb8, Bgr8>) return 3;
+    if constexpr (AnyOf<Format, Rgba8, Bgra8>) return 4;
+    if constexpr (std::same_as<Format, Gray16>) return 2;
+    if constexpr (std::same_as<Format, Rgba16>) return 8;
+    if constexpr (!BuiltInFormat<Format>) return FormatTraits<Format>::pixel_bytes;
+}
 
 template <PixelFormat Format>
 constexpr const FormatKernel& kernel_of() noexcept {
@@ -47,8 +124,16 @@ constexpr const FormatKernel& kernel_of() noexcept {
     if constexpr (std::same_as<Format, Bgr8>) return bgr8_kernel;
     if constexpr (std::same_as<Format, Rgba8>) return rgba8_kernel;
     if constexpr (std::same_as<Format, Bgra8>) return bgra8_kernel;
+    if constexpr (std::same_as<Format, Index8>) return index8_kernel;
+    if constexpr (std::same_as<Format, Gray16>) return gray16_kernel;
+    if constexpr (std::same_as<Format, Rgba16>) return rgba16_kernel;
+    if constexpr (!BuiltInFormat<Format>) return OwnKernel<Format>::kernel;
 }
 
 }  // namespace detail
+
+// How many bytes a pixel of the format takes.
+template <PixelFormat Format>
+inline constexpr int bytes_per_pixel = detail::pixel_bytes_of<Format>();
 
 }  // namespace coldbrick

@@ -1,24 +1,123 @@
-// coldbrick/ink.hpp - what is laid on the pixels of a shape.
+// coldbrick/ink.hpp - what is laid on the pixels of a shape, and how.
 //
-//     fill(chart, shoal, colors::seagreen);                       // a colour is an ink
-//     fill(chart, shoal, with_alpha(colors::seagreen, 96));       // translucent: blends source-over
+//     fill(chart, shoal, colors::seagreen);                              // a colour is an ink
+//     fill(chart, shoal, with_alpha(colors::seagreen, 96));              // translucent: blends source-over
+//     fill(chart, shoal, Ink{colors::seagreen, {.opacity = 0.4, .blend = Blend::multiply}});
+//     fill(chart, mask, Ink{gray(255), {.channels = Channels::alpha}});  // draws into one channel only
+//     fill(chart, sky, LinearGradient{...});                             // gradient.hpp
+//     fill(chart, water, Hatch{...});                                    // pattern.hpp
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/geometry.hpp"
+#include "coldbrick/palette.hpp"
+
+#include <cstdint>
+#include <memory>
+#include <variant>
 
 namespace coldbrick {
 
-// An ink that lays one colour on every pixel. Alpha 255 replaces what is there; less blends by source-over
-// (docs/pixel-rules.md, "Ink on pixels").
+// How an ink and what is below it become one colour. over: source-over, the ink in front of what is below. replace: the
+// ink instead of what is below, with its alpha. multiply to exclusion: the separable blend modes of W3C Compositing and
+// Blending Level 1, section 10.1, composited source-over. add: the sum of both (plus-lighter of the standard's draft,
+// section 9.1.14). exclusive_or: each bit of the colour channels turned over where the ink's is set, whatever its
+// alpha, so that the same drawing once more undoes it; pixels covered by less than half stay as they are.
+enum class Blend {
+    over,
+    replace,
+    multiply,
+    screen,
+    overlay,
+    darken,
+    lighten,
+    color_dodge,
+    color_burn,
+    hard_light,
+    soft_light,
+    difference,
+    exclusion,
+    add,
+    exclusive_or
+};
+
+// In which numbers blending is done: those of the channels as they are (encoded as sRGB), or in proportion to light
+// (IEC 61966-2-1).
+enum class Light { encoded, linear };
+
+// A set of channels. Gray formats have all three colour channels in one; formats without alpha have no alpha to draw
+// into.
+enum class Channels : std::uint8_t { none = 0, red = 1, green = 2, blue = 4, alpha = 8, color = 7, all = 15 };
+constexpr Channels operator|(Channels a, Channels b) noexcept {
+    return static_cast<Channels>(static_cast<unsigned>(a) | static_cast<unsigned>(b));
+}
+constexpr bool has(Channels set, Channels some) noexcept {
+    return (static_cast<unsigned>(set) & static_cast<unsigned>(some)) != 0;
+}
+
+// How an ink is laid on.
+struct Laying {
+    double opacity = 1;  // 0 to 1; the ink's alpha is multiplied by it
+    Blend blend = Blend::over;
+    Channels channels = Channels::all;
+    Light light = Light::encoded;
+    friend bool operator==(const Laying&, const Laying&) = default;
+};
+
+// Where a gradient's or a pattern's coordinates begin. target: at pixel (0, 0) of the buffer. shape: at the upper left
+// corner of the box around what is drawn; the coordinates of gradients then count in widths and heights of that box,
+// from 0 to 1, those of patterns in pixels.
+enum class Placing { target, shape };
+
+namespace detail {
+
+// The colours of an ink that has more than one.
+class InkSource {
+  public:
+    InkSource() = default;
+    InkSource(const InkSource&) = delete;
+    InkSource(InkSource&&) = delete;
+    InkSource& operator=(const InkSource&) = delete;
+    InkSource& operator=(InkSource&&) = delete;
+    virtual ~InkSource() = default;
+
+    // The colours of count pixels of a row from (x, y) on, for a shape in the box.
+    virtual void fetch(Point from, int count, const Box& shape, Color* colors) const = 0;
+    virtual void fetch(Point from, int count, const Box& shape, Color16* colors) const = 0;
+
+    // Whether all colours are opaque, and whether the box around the shape matters.
+    [[nodiscard]] virtual bool is_opaque() const noexcept = 0;
+    [[nodiscard]] virtual bool is_placed_in_shape() const noexcept = 0;
+};
+
+}  // namespace detail
+
+// Anything that can be laid on pixels. Copies share what does not change.
 class Ink {
   public:
-    // Implicit, so that a colour can be given wherever an ink is asked for.
-    constexpr Ink(Color color) noexcept : color_{color} {}
+    using Source = std::shared_ptr<const detail::InkSource>;
 
-    [[nodiscard]] constexpr Color color() const noexcept { return color_; }
+    // Implicit, so that a colour can be given wherever an ink is asked for. With alpha 255 it replaces what is there,
+    // with less it blends.
+    Ink(Color color) noexcept : of_{color} {}
+    Ink(Color16 color) noexcept : of_{color} {}
+    // For Index8 buffers only; on others drawing throws Error.
+    Ink(PaletteEntry entry) noexcept : of_{entry} {}
+
+    explicit Ink(Source source) noexcept : of_{std::move(source)} {}
+
+    // The same ink, laid otherwise. Throws Error if the opacity is not from 0 to 1.
+    Ink(const Ink& ink, const Laying& how);
+
+    [[nodiscard]] const std::variant<Color, Color16, PaletteEntry, Source>& of() const noexcept { return of_; }
+    [[nodiscard]] const Laying& how() const noexcept { return how_; }
+
+    // The colour, if it is of one colour of 8 bits a channel.
+    [[nodiscard]] const Color* color() const noexcept { return std::get_if<Color>(&of_); }
 
   private:
-    Color color_;
+    std::variant<Color, Color16, PaletteEntry, Source> of_;
+    Laying how_;
 };
 
 }  // namespace coldbrick

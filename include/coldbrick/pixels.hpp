@@ -12,7 +12,10 @@
 #include "coldbrick/color.hpp"
 #include "coldbrick/formats.hpp"
 #include "coldbrick/geometry.hpp"
+#include "coldbrick/ink.hpp"
+#include "coldbrick/palette.hpp"
 
+#include <concepts>
 #include <cstddef>
 #include <cstdint>
 #include <memory>
@@ -47,6 +50,7 @@ class Pixels;
 template <PixelFormat Format>
 class Bitmap;
 class Region;
+class SmoothRegion;
 
 namespace detail {
 
@@ -60,11 +64,17 @@ struct Surface {
     Size size;
     Box clip;
     const FormatKernel* kernel;
-    std::shared_ptr<const Region> mask = nullptr;  // if set, drawing touches only its pixels
+    std::shared_ptr<const Region> mask = nullptr;         // if set, drawing touches only its pixels
+    std::shared_ptr<const SmoothRegion> cover = nullptr;  // if set, drawing is as weak as its pixels are covered
+    std::shared_ptr<const Palette> palette = nullptr;     // of Index8
 };
 
 // The surface with its clip narrowed to a region too.
 Surface masked(const Surface& surface, const Region& region);
+Surface masked(const Surface& surface, const SmoothRegion& region);
+
+// One channel of it, as gray. Throws Error if the format has no such channel in a byte or number of its own.
+Surface channel_of(const Surface& surface, Channels channel);
 
 // Whether drawing may touch the pixel.
 bool contains(const Surface& surface, Point pixel) noexcept;
@@ -72,13 +82,14 @@ bool contains(const Surface& surface, Point pixel) noexcept;
 // Throws Error if the memory cannot be a buffer of pixels of that many bytes.
 Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel);
 
-// Throws Error if the pixel lies outside the clip.
+// Throw Error if the pixel lies outside the clip.
 Color color_at(const Surface& surface, Point pixel);
+Color16 color16_at(const Surface& surface, Point pixel);
 
 // The number of bytes of a bitmap. Throws Error if the size is empty or over the limit.
 std::size_t bitmap_bytes(Size size, int pixel_bytes);
 
-void clear(const Surface& surface, Color color) noexcept;
+void clear(const Surface& surface, Color color);
 
 // How the library gets at the untyped side of views and bitmaps.
 struct SurfaceAccess {
@@ -109,12 +120,18 @@ class Pixels {
 
     // Throws Error if the pointer is null, the size is empty or beyond max_coordinate, or the stride is shorter than
     // a row.
+    // Without a palette, the one of Index8 is palettes::quay().
     explicit Pixels(const Memory& memory)
         : surface_{detail::make_surface(memory, bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
     explicit Pixels(const ConstMemory& memory) requires std::is_const_v<Format>
         : surface_{detail::make_surface(
               {.top_left = const_cast<void*>(memory.top_left), .size = memory.size, .stride = memory.stride},
               bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
+
+    // Numbers of colours in a palette, which the view keeps.
+    Pixels(const Memory& memory, Palette palette) requires std::same_as<Layout, Index8> : Pixels{memory} {
+        surface_.palette = std::make_shared<const Palette>(std::move(palette));
+    }
 
     // A view to draw on is also a view to read.
     template <detail::WritableFormOf<Format> Other>
@@ -139,8 +156,22 @@ class Pixels {
         return detail::SurfaceAccess::view<Format>(detail::masked(surface_, region));
     }
 
-    // The colour of a pixel; opaque where the format has no alpha. Throws Error for one outside the clip.
+    // The same, drawing as much as a region with smooth edges covers of each pixel (smooth_region.hpp).
+    [[nodiscard]] Pixels within(const SmoothRegion& region) const {
+        return detail::SurfaceAccess::view<Format>(detail::masked(surface_, region));
+    }
+
+    // The colour of a pixel; opaque where the format has no alpha, in 8 bits where it has 16. Throws Error for one
+    // outside the clip.
     [[nodiscard]] Color color_at(Point pixel) const { return detail::color_at(surface_, pixel); }
+
+    // The same in 16 bits.
+    [[nodiscard]] Color16 color16_at(Point pixel) const { return detail::color16_at(surface_, pixel); }
+
+    // The palette of an Index8 view.
+    [[nodiscard]] const Palette& palette() const requires std::same_as<Layout, Index8> {
+        return surface_.palette ? *surface_.palette : palettes::quay();
+    }
 
   private:
     friend struct detail::SurfaceAccess;
@@ -158,6 +189,15 @@ class Bitmap {
     // Throws Error if the size is empty, beyond max_coordinate, or over max_bitmap_bytes.
     explicit Bitmap(Size size) : size_{size}, bytes_(detail::bitmap_bytes(size, bytes_per_pixel<Format>)) {}
 
+    // Numbers of colours in a palette, all of them 0.
+    Bitmap(Size size, Palette palette) requires std::same_as<Format, Index8> : Bitmap{size} {
+        palette_ = std::make_shared<const Palette>(std::move(palette));
+    }
+    Bitmap(Size size, Palette palette, Color ground) requires std::same_as<Format, Index8>
+        : Bitmap{size, std::move(palette)} {
+        detail::clear(surface(), ground);
+    }
+
     // All pixels in one colour, which replaces: a translucent one gives translucent pixels where there is alpha.
     Bitmap(Size size, Color ground) : Bitmap{size} { detail::clear(surface(), ground); }
 
@@ -174,8 +214,14 @@ class Bitmap {
     [[nodiscard]] Pixels<const Format> within(const Box& box) const noexcept { return pixels().within(box); }
 
     [[nodiscard]] Pixels<Format> within(const Region& region) { return pixels().within(region); }
+    [[nodiscard]] Pixels<Format> within(const SmoothRegion& region) { return pixels().within(region); }
 
     [[nodiscard]] Color color_at(Point pixel) const { return pixels().color_at(pixel); }
+    [[nodiscard]] Color16 color16_at(Point pixel) const { return pixels().color16_at(pixel); }
+
+    [[nodiscard]] const Palette& palette() const requires std::same_as<Format, Index8> {
+        return palette_ ? *palette_ : palettes::quay();
+    }
 
     // The bytes, row after row: size().height rows of size().width * bytes_per_pixel<Format>.
     [[nodiscard]] const std::vector<std::uint8_t>& bytes() const noexcept { return bytes_; }
@@ -188,10 +234,12 @@ class Bitmap {
                 .stride = std::ptrdiff_t{size_.width} * bytes_per_pixel<Format>,
                 .size = size_,
                 .clip = {.at = {.x = 0, .y = 0}, .size = size_},
-                .kernel = &detail::kernel_of<Format>()};
+                .kernel = &detail::kernel_of<Format>(),
+                .palette = palette_};
     }
 
     Size size_;
+    std::shared_ptr<const Palette> palette_ = nullptr;
     std::vector<std::uint8_t> bytes_;
 };
 
@@ -215,6 +263,23 @@ inline constexpr bool is_readable<Pixels<const Format>> = true;
 template <class T>
 concept Target = detail::is_writable<std::remove_cvref_t<T>> &&
     (!std::is_const_v<std::remove_reference_t<T>> || requires(T view) { view.clip(); });
+
+// One channel of a buffer, as a view of its own that draws gray: Channels::red, green, blue or alpha, as the format has
+// them. The other channels stay as they are. Throws Error for other channels.
+template <PixelFormat Format>
+[[nodiscard]] Pixels<Gray8> channel(const Pixels<Format>& view,
+                                    Channels channel) requires detail::AnyOf<Format, Rgb8, Bgr8, Rgba8, Bgra8> {
+    return detail::SurfaceAccess::view<Gray8>(detail::channel_of(detail::SurfaceAccess::of(view), channel));
+}
+template <PixelFormat Format>
+[[nodiscard]] Pixels<Gray16> channel(const Pixels<Format>& view,
+                                     Channels channel) requires std::same_as<Format, Rgba16> {
+    return detail::SurfaceAccess::view<Gray16>(detail::channel_of(detail::SurfaceAccess::of(view), channel));
+}
+template <PixelFormat Format>
+[[nodiscard]] auto channel(Bitmap<Format>& bitmap, Channels which) {
+    return channel(bitmap.pixels(), which);
+}
 
 // What can be read: any bitmap or view. Reading sees the pixels of a view's clip.
 template <class T>

@@ -87,7 +87,8 @@ enum class Neighbors { four, eight };
 
 struct FloodFrom {
     Point from;
-    // By how much a pixel's channels may differ from those of the first pixel, each on its own; 0 to 255.
+    // By how much a pixel's channels may differ from those of the first pixel, each on its own; 0 to 255, in 255ths of
+    // the whole also where a format has 16 bits, and of the palette's colours where it has numbers.
     int tolerance = 0;
     Neighbors neighbors = Neighbors::four;
 };

@@ -271,6 +271,9 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
 [[nodiscard]] Box bounds(const Path& shape);
 [[nodiscard]] Box bounds(const Region& region);
 [[nodiscard]] Box bounds(const VertexList& list);
+[[nodiscard]] inline Box bounds(const detail::VertexElement& element) {
+    return detail::figure_bounds(&element, Fill{}, Transform{});
+}
 template <detail::SubpixelShape Shape>
 [[nodiscard]] Box bounds(const Shape& shape) {
     return detail::figure_bounds(&shape, Fill{}, Transform{});

@@ -30,7 +30,7 @@ Packed pack(const Surface& picture) {
     return {.size = packed.size(), .channels = bytes_per_pixel<Format>, .bytes = packed.bytes()};
 }
 
-bool is_gray(const Surface& picture) noexcept { return picture.kernel->pixel_bytes == 1; }
+bool is_gray(const Surface& picture) noexcept { return picture.kernel->is_gray; }
 
 // Throws the Error unless every pixel fits the file.
 template <class Fits>
@@ -38,7 +38,7 @@ void check_pixels(const Surface& picture, const Fits& fits, std::string_view for
     const auto [at, size] = picture.clip;
     for (int y = at.y; y < at.y + size.height; ++y) {
         for (int x = at.x; x < at.x + size.width; ++x) {
-            if (fits(picture.kernel->decode(pixel_address(picture, x, y)))) continue;
+            if (fits(decode(picture, pixel_address(picture, x, y)))) continue;
             throw Error{std::string{format} + ": " + std::string{why} + ", as pixel " + std::to_string(x) + "," +
                         std::to_string(y)};
         }

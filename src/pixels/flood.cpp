@@ -23,6 +23,8 @@ class Flooder {
           tolerance_{how.tolerance},
           corners_{how.neighbors == Neighbors::eight ? 1 : 0},
           first_{pixel_address(surface, how.from.x, how.from.y)},
+          color_{decode(surface, first_)},
+          by_bytes_{!surface.kernel->is_sparse && (tolerance_ == 0 || surface.kernel->blend != nullptr)},
           right_{surface.clip.last().x + 1} {
         waiting_.push_back(how.from);
     }
@@ -52,10 +54,21 @@ class Flooder {
   private:
     [[nodiscard]] bool is_like(int x, int y) const noexcept {
         const auto* const pixel = pixel_address(surface_, x, y);
+        if (!by_bytes_) return is_near(decode(surface_, pixel)) && is_shown(x, y);
         for (auto i = 0; i < surface_.kernel->pixel_bytes; ++i) {
             if (std::abs(pixel[i] - first_[i]) > tolerance_) return false;
         }
+        return is_shown(x, y);
+    }
+
+    [[nodiscard]] bool is_shown(int x, int y) const noexcept {
         return !surface_.mask || surface_.mask->contains({.x = x, .y = y});
+    }
+
+    [[nodiscard]] bool is_near(Color color) const noexcept {
+        const auto away = [](int a, int b) { return std::abs(a - b); };
+        return std::max({away(color.red, color_.red), away(color.green, color_.green), away(color.blue, color_.blue),
+                         away(color.alpha, color_.alpha)}) <= tolerance_;
     }
 
     // Where the run that was found at a pixel ends; the pixel itself if there is none.
@@ -86,6 +99,8 @@ class Flooder {
     int tolerance_;
     int corners_;
     const std::uint8_t* first_;
+    Color color_;
+    bool by_bytes_;  // whether pixels can be compared byte by byte
     int right_;
     std::vector<Point> waiting_;
     std::unordered_map<int, std::map<int, int>> found_;  // for each row, runs by their left end

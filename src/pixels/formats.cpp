@@ -10,10 +10,11 @@ namespace coldbrick {
 
 namespace {
 
+using detail::CoverSpan;
 using detail::FormatKernel;
 using detail::pattern_period;
-using detail::Pixel;
 using detail::pixel_address;
+using detail::product_255;
 using detail::Surface;
 
 // Where each channel lies in a pixel.
@@ -26,14 +27,12 @@ inline constexpr auto rgb = Order{.red = 0, .green = 1, .blue = 2};
 inline constexpr auto bgr = Order{.red = 2, .green = 1, .blue = 0};
 inline constexpr std::size_t alpha_place = 3;
 
-Pixel encode_gray(Color color) noexcept { return {luma(color)}; }
-
-Color decode_gray(const std::uint8_t* pixel) noexcept { return gray(*pixel); }
+using Bytes4 = std::array<std::uint8_t, 4>;
 
 // Without alpha the fourth byte does not count.
 template <Order order>
-Pixel encode(Color color) noexcept {
-    Pixel pixel;
+Bytes4 encode(Color color) noexcept {
+    Bytes4 pixel;
     pixel[order.red] = color.red;
     pixel[order.green] = color.green;
     pixel[order.blue] = color.blue;
@@ -41,12 +40,33 @@ Pixel encode(Color color) noexcept {
     return pixel;
 }
 
-template <Order order, bool alpha>
-Color decode(const std::uint8_t* pixel) noexcept {
-    return {.red = pixel[order.red],
-            .green = pixel[order.green],
-            .blue = pixel[order.blue],
-            .alpha = alpha ? pixel[alpha_place] : std::uint8_t{255}};
+template <Order order, int pixel_bytes>
+void store(const Surface&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
+    for (int i = 0; i < count; ++i, pixels += pixel_bytes) {
+        const auto pixel = encode<order>(colors[i]);
+        std::memcpy(pixels, pixel.data(), pixel_bytes);
+    }
+}
+
+template <Order order, int pixel_bytes>
+void load(const Surface&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
+    for (int i = 0; i < count; ++i, pixels += pixel_bytes) {
+        colors[i] = {.red = pixels[order.red],
+                     .green = pixels[order.green],
+                     .blue = pixels[order.blue],
+                     .alpha = pixel_bytes == 4 ? pixels[alpha_place] : std::uint8_t{255}};
+    }
+}
+
+// Grays lie `step` bytes apart: 1, or more where they are a channel of something.
+template <int step>
+void store_gray(const Surface&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
+    for (int i = 0; i < count; ++i) pixels[i * step] = luma(colors[i]);
+}
+
+template <int step>
+void load_gray(const Surface&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
+    for (int i = 0; i < count; ++i) colors[i] = gray(pixels[i * step]);
 }
 
 // Source-over on opaque pixels, byte by byte: (s*a + d*(255 - a)) / 255, rounded to the nearest. For t from 0 to
@@ -115,7 +135,7 @@ void blend_opaque(const Surface& surface, std::span<const Span> spans, Color col
 // stretches of opaque pixels take the fast way.
 class AlphaBlend {
   public:
-    AlphaBlend(const Pixel& source, const Pixel& full) noexcept
+    AlphaBlend(const Bytes4& source, const Bytes4& full) noexcept
         : source_{source}, opaque_{full.data(), full.size(), source[alpha_place]} {}
 
     void operator()(std::uint8_t* pixels, std::size_t count) const noexcept {
@@ -135,7 +155,7 @@ class AlphaBlend {
     }
 
   private:
-    Pixel source_;
+    Bytes4 source_;
     OpaqueBlend opaque_;
 };
 
@@ -144,34 +164,89 @@ void blend_alpha(const Surface& surface, std::span<const Span> spans, Color colo
     blend_each(surface, spans, AlphaBlend{encode<order>(color), encode<order>(with_alpha(color, 255))});
 }
 
+// Source-over of one colour on pixels that are covered in part, each pixel by its own alpha.
+template <int pixel_bytes>
+void cover_opaque(std::uint8_t* pixels, const std::uint8_t* source, unsigned alpha, const CoverSpan& span) noexcept {
+    for (int i = 0; i < span.length; ++i, pixels += pixel_bytes) {
+        const auto a = alpha == 255 ? span.each[i] : product_255(alpha, span.each[i]);
+        for (int byte = 0; byte < pixel_bytes; ++byte) {
+            const auto sum = source[byte] * a + pixels[byte] * (255U - a) + 128U;
+            pixels[byte] = static_cast<std::uint8_t>((sum + (sum >> 8U)) >> 8U);
+        }
+    }
+}
+
+void cover_gray(const Surface& surface, const CoverSpan& span, Color color) {
+    const auto source = luma(color);
+    cover_opaque<1>(pixel_address(surface, span.x, span.y), &source, color.alpha, span);
+}
+
+template <Order order>
+void cover_rgb(const Surface& surface, const CoverSpan& span, Color color) {
+    const auto source = encode<order>(color);
+    cover_opaque<3>(pixel_address(surface, span.x, span.y), source.data(), color.alpha, span);
+}
+
+template <Order order>
+void cover_alpha(const Surface& surface, const CoverSpan& span, Color color) {
+    auto source = encode<order>(color);
+    const auto full = encode<order>(with_alpha(color, 255));
+    auto* pixels = pixel_address(surface, span.x, span.y);
+    for (int i = 0; i < span.length; ++i, pixels += 4) {
+        if (pixels[alpha_place] == 255) {
+            auto one = span;
+            one.length = 1;
+            one.each = span.each + i;
+            cover_opaque<4>(pixels, full.data(), color.alpha, one);
+        } else {
+            source[alpha_place] = product_255(color.alpha, span.each[i]);
+            over(pixels, source.data());
+        }
+    }
+}
+
 template <Order order>
 constexpr FormatKernel opaque_kernel() noexcept {
     return {.pixel_bytes = 3,
-            .has_alpha = false,
-            .encode = encode<order>,
-            .decode = decode<order, false>,
-            .blend = blend_opaque<order>};
+            .load = load<order, 3>,
+            .store = store<order, 3>,
+            .blend = blend_opaque<order>,
+            .cover = cover_rgb<order>};
 }
 
 template <Order order>
 constexpr FormatKernel alpha_kernel() noexcept {
     return {.pixel_bytes = 4,
             .has_alpha = true,
-            .encode = encode<order>,
-            .decode = decode<order, true>,
-            .blend = blend_alpha<order>};
+            .load = load<order, 4>,
+            .store = store<order, 4>,
+            .blend = blend_alpha<order>,
+            .cover = cover_alpha<order>};
 }
+
+// One byte of a pixel of several, as gray.
+template <int step>
+constexpr FormatKernel byte_channel{
+    .pixel_bytes = step, .is_gray = true, .is_sparse = true, .load = load_gray<step>, .store = store_gray<step>};
 
 }  // namespace
 
 namespace detail {
 
-constexpr FormatKernel gray8_kernel{
-    .pixel_bytes = 1, .has_alpha = false, .encode = encode_gray, .decode = decode_gray, .blend = blend_gray};
+constexpr FormatKernel gray8_kernel{.pixel_bytes = 1,
+                                    .is_gray = true,
+                                    .load = load_gray<1>,
+                                    .store = store_gray<1>,
+                                    .blend = blend_gray,
+                                    .cover = cover_gray};
 constexpr FormatKernel rgb8_kernel = opaque_kernel<rgb>();
 constexpr FormatKernel bgr8_kernel = opaque_kernel<bgr>();
 constexpr FormatKernel rgba8_kernel = alpha_kernel<rgb>();
 constexpr FormatKernel bgra8_kernel = alpha_kernel<bgr>();
+
+const FormatKernel& byte_channel_of(int pixel_bytes) noexcept {
+    return pixel_bytes == 3 ? byte_channel<3> : byte_channel<4>;
+}
 
 }  // namespace detail
 

@@ -14,18 +14,6 @@
 
 namespace coldbrick::detail {
 
-// The bytes of a pixel; of the four as many count as the format has.
-using Pixel = std::array<std::uint8_t, 4>;
-
-struct FormatKernel {
-    int pixel_bytes;
-    bool has_alpha;
-    Pixel (*encode)(Color color);
-    Color (*decode)(const std::uint8_t* pixel);
-    // Source-over of one translucent colour on spans that lie in the surface.
-    void (*blend)(const Surface& surface, std::span<const Span> spans, Color color);
-};
-
 // The first byte of a pixel of the buffer.
 inline std::uint8_t* pixel_address(const Surface& surface, int x, int y) noexcept {
     return surface.top_left + y * surface.stride + std::ptrdiff_t{x} * surface.kernel->pixel_bytes;
@@ -34,22 +22,39 @@ inline std::uint8_t* pixel_address(const Surface& surface, int x, int y) noexcep
 // Every pixel size divides it, so bytes of a pattern of pixels can be taken from any multiple of it on.
 inline constexpr std::size_t pattern_period = 48;
 
+// The largest pixel's bytes.
+using Pixel = std::array<std::uint8_t, 8>;
+
+// The bytes of a colour in the surface's format.
+Pixel encode(const Surface& surface, Color color);
+Pixel encode(const Surface& surface, Color16 color);
+
+// The colour of a pixel.
+Color decode(const Surface& surface, const std::uint8_t* pixel);
+Color16 decode_deep(const Surface& surface, const std::uint8_t* pixel);
+
+// The palette of an Index8 surface.
+const Palette& palette_of(const Surface& surface) noexcept;
+
+// Lays a colour on what is covered in part, source-over, by the format's own way.
+void cover_with(const Surface& surface, const CoverSpan& span, Color color);
+
+// One channel of a pixel of so many bytes, as gray.
+const FormatKernel& byte_channel_of(int pixel_bytes) noexcept;
+const FormatKernel& number_channel_kernel() noexcept;
+
+// (a * b) / 255, rounded to the nearest.
+constexpr std::uint8_t product_255(unsigned a, unsigned b) noexcept {
+    const auto t = a * b + 128;
+    return static_cast<std::uint8_t>((t + (t >> 8U)) >> 8U);
+}
+
 // One pixel over and over, to be written to runs of bytes.
 class PixelPattern {
   public:
-    PixelPattern(const FormatKernel& kernel, Color color) noexcept {
-        const auto pixel = kernel.encode(color);
-        switch (kernel.pixel_bytes) {
-            case 1:
-                repeat<1>(pixel);
-                break;
-            case 3:
-                repeat<3>(pixel);
-                break;
-            default:
-                repeat<4>(pixel);
-                break;
-        }
+    PixelPattern(const Pixel& pixel, int pixel_bytes) noexcept {
+        const auto width = static_cast<std::size_t>(pixel_bytes);
+        for (std::size_t i = 0; i < block; ++i) row_[i] = pixel[i % width];
     }
 
     [[nodiscard]] const std::uint8_t* pixel() const noexcept { return row_; }
@@ -69,15 +74,6 @@ class PixelPattern {
     static constexpr std::size_t block = pattern_period + 16;     // what is set from the start
     static constexpr std::size_t longest = 170 * pattern_period;  // what is set when a long run comes
     static constexpr std::size_t long_run = 512;
-
-    template <std::size_t pixel_bytes>
-    void repeat(Pixel pixel) noexcept {
-        for (std::size_t i = 0; i + pixel_bytes <= block; i += pixel_bytes) {
-            std::memcpy(row_ + i, pixel.data(), pixel_bytes);
-        }
-        constexpr auto rest = block % pixel_bytes;
-        std::memcpy(row_ + block - rest, pixel.data(), rest);
-    }
 
     // Below 16 bytes: from both ends with stores that overlap.
     void write_few(std::uint8_t* bytes, std::size_t count) const noexcept {

@@ -1,177 +1,230 @@
 // Spans to pixels.
 #include "geometry/limits.hpp"
+#include "pixels/blending.hpp"
 #include "pixels/kernels.hpp"
+#include "pixels/masks.hpp"
+#include "pixels/opaque_writer.hpp"
 
 #include "coldbrick/draw.hpp"
-#include "coldbrick/region.hpp"
+#include "coldbrick/error.hpp"
+
+#include <algorithm>
+#include <array>
+#include <limits>
 
 namespace coldbrick::detail {
 
 namespace {
 
-// What an opaque ink is written with.
-struct OpaquePainter {
-    const Surface& surface;
-    PixelPattern pattern;
-};
-
-OpaquePainter& painter_of(void* context) noexcept { return *static_cast<OpaquePainter*>(context); }
-
-// The writers for one pixel size. A single pixel, of which hairlines are made, is one or two stores.
-template <int pixel_bytes>
-struct OpaqueWriter {
-    static void write_spans(void* context, std::span<const Span> spans) noexcept {
-        auto& [surface, pattern] = painter_of(context);
-        const auto [top_left, stride] = std::pair{surface.top_left, surface.stride};
-        for (const auto& run : spans) {
-            auto* const first = top_left + run.y * stride + std::ptrdiff_t{run.x} * pixel_bytes;
-            if (run.length == 1) {
-                std::memcpy(first, pattern.pixel(), pixel_bytes);
-            } else {
-                pattern.write(first, static_cast<std::size_t>(run.length) * pixel_bytes);
-            }
-        }
-    }
-
-    // Writes one pixel at each step along and, as the trace says, across; both in bytes. `before` is called with each
-    // offset and place first.
-    template <class Before>
-    static void write_trace(const OpaquePainter& painter, const Trace& trace, std::ptrdiff_t along,
-                            std::ptrdiff_t across, const Before& before) noexcept {
-        std::uint8_t pixel[pixel_bytes];
-        std::memcpy(pixel, painter.pattern.pixel(), pixel_bytes);
-        auto* const top_left = painter.surface.top_left;
-        auto offset = trace.first * along;
-        auto place = trace.place;
-        for (auto i = 0; i < trace.count; ++i) {
-            before(offset, place);
-            std::memcpy(top_left + offset + (place >> 32U) * across, pixel, pixel_bytes);
-            offset += along;
-            place += trace.step;
-        }
-    }
-
-    // Each pixel lies in another row, which is rarely in the nearest cache: memory is asked for some rows ahead.
-    static void write_down(void* context, const Trace& by_row) noexcept {
-        constexpr auto ahead = 12;
-        const auto& painter = painter_of(context);
-        const auto offset_ahead = ahead * painter.surface.stride;
-        const auto place_ahead = ahead * by_row.step;
-        const auto top_left = reinterpret_cast<std::uintptr_t>(painter.surface.top_left);
-        const auto ask_ahead = [=](std::ptrdiff_t offset, std::int64_t place) {
-            const auto wanted = offset + offset_ahead + ((place + place_ahead) >> 32U) * pixel_bytes;
-            // As a number, as it may lie beyond the buffer. NOLINTNEXTLINE(performance-no-int-to-ptr)
-            __builtin_prefetch(reinterpret_cast<const void*>(top_left + static_cast<std::uintptr_t>(wanted)), 1);
-        };
-        write_trace(painter, by_row, painter.surface.stride, pixel_bytes, ask_ahead);
-    }
-
-    static void write_across(void* context, const Trace& by_column) noexcept {
-        const auto& painter = painter_of(context);
-        write_trace(painter, by_column, pixel_bytes, painter.surface.stride, [](std::ptrdiff_t, std::int64_t) {});
-    }
-
-    static SpanReceiver receiver(OpaquePainter& painter) noexcept {
-        return {.context = &painter,
-                .take = write_spans,
-                .repeats = Repeats::harmless,
-                .take_down = write_down,
-                .take_across = write_across};
-    }
-};
-
-SpanReceiver receiver_for(OpaquePainter& painter) noexcept {
-    switch (painter.surface.kernel->pixel_bytes) {
-        case 1:
-            return OpaqueWriter<1>::receiver(painter);
-        case 3:
-            return OpaqueWriter<3>::receiver(painter);
-        default:
-            return OpaqueWriter<4>::receiver(painter);
-    }
-}
-
+// One translucent colour, source-over.
 struct BlendingPainter {
     const Surface& surface;
     Color color;
+
+    static void take(void* context, std::span<const Span> spans) {
+        const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
+        surface.kernel->blend(surface, spans, color);
+    }
+
+    static void take_cover(void* context, const CoverSpan& span) {
+        const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
+        cover_with(surface, span, color);
+    }
 };
 
-void blend_spans(void* context, std::span<const Span> spans) {
-    const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
-    surface.kernel->blend(surface, spans, color);
-}
-
-// Passes on what of spans lies in a region, and keeps the box around it.
-class MaskedReceiver {
+// Whatever ink, however it is laid: pixels are taken out of the surface some hundreds at a time, laid on, and put back.
+class GeneralPainter {
   public:
-    MaskedReceiver(const Region& region, const SpanReceiver& to) noexcept : region_{region}, to_{to} {}
+    GeneralPainter(const Surface& surface, const Ink& ink, const Box& shape)
+        : surface_{surface},
+          kernel_{*surface.kernel},
+          ink_{ink},
+          shape_{shape},
+          blender_{.how = ink.how(), .has_alpha = kernel_.has_alpha, .is_gray = kernel_.is_gray} {
+        if (const auto* const source = std::get_if<Ink::Source>(&ink.of())) source_ = source->get();
+        const auto& how = ink.how();
+        const auto takes_all = how.channels == Channels::all || (!kernel_.has_alpha && has_all_colors(how.channels));
+        const auto lays_over = how.blend == Blend::over || how.blend == Blend::replace;
+        is_plain_ = source_ != nullptr && source_->is_opaque() && how.opacity == 1 && takes_all && lays_over;
+    }
 
     [[nodiscard]] SpanReceiver receiver() noexcept {
         const auto take = [](void* context, std::span<const Span> spans) {
-            static_cast<MaskedReceiver*>(context)->take(spans);
+            auto& painter = *static_cast<GeneralPainter*>(context);
+            for (const auto& [y, x, length] : spans) {
+                painter.paint({.y = y, .x = x, .length = length, .each = nullptr, .all = 255});
+            }
         };
-        return {.context = this, .take = take, .repeats = to_.repeats};
+        const auto take_cover = [](void* context, const CoverSpan& span) {
+            static_cast<GeneralPainter*>(context)->paint(span);
+        };
+        return {.context = this, .take = take, .repeats = Repeats::never, .take_cover = take_cover};
     }
-
-    [[nodiscard]] const Box& touched() const noexcept { return touched_; }
 
   private:
-    void take(std::span<const Span> spans) {
-        inside_.clear();
-        for (const auto& run : spans) {
-            if (run.y != row_y_ || row_.empty()) {
-                row_ = region_.row(run.y);
-                row_y_ = run.y;
+    static constexpr int at_once = 256;
+    template <class Texel>
+    using Stretch = std::array<Texel, at_once>;
+
+    static bool has_all_colors(Channels channels) noexcept {
+        return (static_cast<unsigned>(channels) & static_cast<unsigned>(Channels::color)) ==
+               static_cast<unsigned>(Channels::color);
+    }
+
+    void paint(const CoverSpan& span) {
+        for (int done = 0; done < span.length; done += at_once) {
+            auto part = span;
+            part.x += done;
+            part.length = std::min(at_once, span.length - done);
+            if (part.each != nullptr) part.each += done;
+            if (kernel_.load_deep != nullptr) {
+                lay(part, deep_ink_, deep_below_, kernel_.load_deep, kernel_.store_deep);
+            } else {
+                lay(part, ink_colors_, below_, kernel_.load, kernel_.store);
             }
-            const auto end = run.x + run.length;
-            auto part = std::partition_point(row_.begin(), row_.end(),
-                                             [&](const Span& of) { return of.x + of.length <= run.x; });
-            for (; part != row_.end() && part->x < end; ++part) {
-                const auto left = std::max(run.x, part->x);
-                const auto right = std::min(end, part->x + part->length);
-                inside_.push_back({.y = run.y, .x = left, .length = right - left});
-            }
-        }
-        if (inside_.empty()) return;
-        to_.take(to_.context, inside_);
-        for (const auto& run : inside_) {
-            touched_ = enclosing(touched_, Box{.at = {.x = run.x, .y = run.y}, .size = {run.length, 1}});
         }
     }
 
-    const Region& region_;
-    SpanReceiver to_;
-    std::span<const Span> row_;
-    int row_y_ = 0;
-    std::vector<Span> inside_;
-    Box touched_;
+    template <class Texel, class Load, class Store>
+    void lay(const CoverSpan& part, Stretch<Texel>& ink, Stretch<Texel>& below, Load load, Store store) {
+        auto* const pixels = pixel_address(surface_, part.x, part.y);
+        fetch(part, ink);
+        if (is_plain_ && part.each == nullptr && part.all == 255) {
+            store(surface_, ink.data(), part.length, pixels);
+            return;
+        }
+        load(surface_, pixels, part.length, below.data());
+        blender_.lay(ink.data(), {.each = part.each, .all = part.all}, part.length, below.data());
+        store(surface_, below.data(), part.length, pixels);
+    }
+
+    template <class Texel>
+    void fetch(const CoverSpan& part, Stretch<Texel>& ink) {
+        if (source_ != nullptr) {
+            source_->fetch({.x = part.x, .y = part.y}, part.length, shape_, ink.data());
+        } else if (filled_ < part.length) {
+            std::fill(ink.begin() + filled_, ink.begin() + part.length, single<Texel>());
+            filled_ = part.length;
+        }
+    }
+
+    // The one colour of the ink.
+    template <class Texel>
+    [[nodiscard]] Texel single() const {
+        if (const auto* const entry = std::get_if<PaletteEntry>(&ink_.of())) {
+            return as_texel<Texel>(palette_of(surface_)[static_cast<std::size_t>(entry->number)]);
+        }
+        if (const auto* const deep = std::get_if<Color16>(&ink_.of())) return as_texel<Texel>(*deep);
+        return as_texel<Texel>(*ink_.color());
+    }
+
+    template <class Texel, class From>
+    static Texel as_texel(From color) noexcept {
+        if constexpr (std::is_same_v<Texel, From>) return color;
+        if constexpr (std::is_same_v<Texel, Color16> && std::is_same_v<From, Color>) return widened(color);
+        if constexpr (std::is_same_v<Texel, Color> && std::is_same_v<From, Color16>) return narrowed(color);
+    }
+
+    const Surface& surface_;
+    const FormatKernel& kernel_;
+    const Ink& ink_;
+    Box shape_;
+    Blender blender_;
+    const InkSource* source_ = nullptr;
+    bool is_plain_;   // whether the ink replaces what is below
+    int filled_ = 0;  // how many of the ink's colours are set, if it has one only
+    Stretch<Color> ink_colors_;
+    Stretch<Color> below_;
+    Stretch<Color16> deep_ink_;
+    Stretch<Color16> deep_below_;
 };
 
-Box scan_masked(const Surface& surface, const void* area, Scan scan, const SpanReceiver& receiver) {
-    if (!surface.mask) return scan(area, surface.clip, receiver);
-    MaskedReceiver masked{*surface.mask, receiver};
-    scan(area, surface.clip, masked.receiver());
-    return masked.touched();
+// The pixel that an ink of one colour, laid as usual, sets everywhere; nothing if it is not as simple.
+std::optional<Pixel> simple_pixel(const Surface& surface, const Ink& ink) {
+    const auto& how = ink.how();
+    const auto is_usual =
+        how.opacity == 1 && how.channels == Channels::all && (how.blend == Blend::over || how.blend == Blend::replace);
+    if (!is_usual || surface.kernel->is_sparse) return std::nullopt;
+    if (const auto* const entry = std::get_if<PaletteEntry>(&ink.of())) {
+        const auto is_whole = palette_of(surface)[static_cast<std::size_t>(entry->number)].alpha == 255;
+        if (!is_whole && how.blend != Blend::replace) return std::nullopt;
+        return Pixel{static_cast<std::uint8_t>(entry->number)};
+    }
+    if (const auto* const deep = std::get_if<Color16>(&ink.of())) {
+        if (deep->alpha != 65535 && how.blend != Blend::replace) return std::nullopt;
+        return encode(surface, *deep);
+    }
+    const auto* const color = ink.color();
+    if (color == nullptr || (color->alpha != 255 && how.blend != Blend::replace)) return std::nullopt;
+    return encode(surface, *color);
+}
+
+// The colour that an ink of one colour has, if it is laid source-over and the format knows how to.
+std::optional<Color> simple_blend(const Surface& surface, const Ink& ink) {
+    auto how = ink.how();
+    how.opacity = 1;
+    if (ink.color() == nullptr || how != Laying{} || surface.kernel->blend == nullptr) return std::nullopt;
+    const auto alpha = ink.color()->alpha * ink.how().opacity;
+    return with_alpha(*ink.color(), static_cast<std::uint8_t>(alpha + 0.5));
+}
+
+// Refuses what the surface cannot take.
+void check_ink(const Surface& surface, const Ink& ink) {
+    const auto* const entry = std::get_if<PaletteEntry>(&ink.of());
+    if (entry == nullptr) return;
+    if (surface.kernel != &index8_kernel) {
+        throw Error{"ink: palette entry " + std::to_string(entry->number) +
+                    " is given for a buffer without palette; allowed are colours, or Index8 buffers"};
+    }
+    const auto last = static_cast<int>(palette_of(surface).size()) - 1;
+    if (entry->number < 0 || entry->number > last) refuse("ink", "palette entry", entry->number, 0, last);
+}
+
+Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    const auto* const source = std::get_if<Ink::Source>(&ink.of());
+    const auto needs_box = source != nullptr && (*source)->is_placed_in_shape();
+    GeneralPainter painter{surface, ink, needs_box ? area.bounds(area.area) : Box{}};
+    return scan_masked(surface, area, painter.receiver());
 }
 
 }  // namespace
 
-Box paint(const Surface& surface, const Ink& ink, const void* area, Scan scan) {
-    const auto color = ink.color();
-    if (color.alpha == 255) {
-        OpaquePainter painter{.surface = surface, .pattern{*surface.kernel, color}};
-        return scan_masked(surface, area, scan, receiver_for(painter));
+void cover_with(const Surface& surface, const CoverSpan& span, Color color) {
+    if (span.each != nullptr) return surface.kernel->cover(surface, span, color);
+    const auto run = Span{.y = span.y, .x = span.x, .length = span.length};
+    surface.kernel->blend(surface, {&run, 1}, with_alpha(color, product_255(color.alpha, span.all)));
+}
+
+Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    check_ink(surface, ink);
+    const auto can_cover = surface.kernel->cover != nullptr && ink.color() != nullptr;
+    if (const auto pixel = simple_pixel(surface, ink)) {
+        // Where coverage cannot be laid on as quickly, everything goes the general way; but most of a shape is whole.
+        const auto falls_back = !can_cover || ink.how().blend == Blend::replace;
+        std::optional<GeneralPainter> for_parts;
+        if (falls_back) for_parts.emplace(surface, ink, Box{});
+        const auto parts = for_parts ? for_parts->receiver() : SpanReceiver{};
+        OpaquePainter painter{.surface = surface,
+                              .pattern{*pixel, surface.kernel->pixel_bytes},
+                              .color = ink.color() != nullptr ? *ink.color() : Color{},
+                              .parts = falls_back ? &parts : nullptr};
+        return scan_masked(surface, area, opaque_receiver(painter));
     }
-    BlendingPainter painter{.surface = surface, .color = color};
-    return scan_masked(surface, area, scan, {.context = &painter, .take = blend_spans, .repeats = Repeats::never});
+    if (const auto color = simple_blend(surface, ink)) {
+        BlendingPainter painter{.surface = surface, .color = *color};
+        return scan_masked(surface, area,
+                           {.context = &painter,
+                            .take = BlendingPainter::take,
+                            .repeats = Repeats::never,
+                            .take_cover = BlendingPainter::take_cover});
+    }
+    return paint_general(surface, ink, area);
 }
 
 Box mark(const Surface& surface, Point at, const Ink& ink) {
     check_point("mark", "at", at);
     const auto pixel = Box{.at = at, .size = {.width = 1, .height = 1}};
-    return paint(surface, ink, &pixel, [](const void* area, const Box& clip, const SpanReceiver& receiver) {
-        return scan_fill(*static_cast<const Box*>(area), clip, receiver);
-    });
+    return paint(surface, ink, area_ref(pixel));
 }
 
 }  // namespace coldbrick::detail

@@ -4,8 +4,10 @@
 #include "pixels/kernels.hpp"
 
 #include "coldbrick/convert.hpp"
+#include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/region.hpp"
+#include "coldbrick/smooth_region.hpp"
 
 #include <cstdlib>
 #include <cstring>
@@ -56,17 +58,57 @@ Surface masked(const Surface& surface, const Region& region) {
     return narrowed;
 }
 
-bool contains(const Surface& surface, Point pixel) noexcept {
-    return coldbrick::contains(surface.clip, pixel) && (!surface.mask || surface.mask->contains(pixel));
+Surface masked(const Surface& surface, const SmoothRegion& region) {
+    auto narrowed = surface;
+    narrowed.cover =
+        std::make_shared<const SmoothRegion>(surface.cover ? intersection(*surface.cover, region) : region);
+    narrowed.clip = intersection(surface.clip, narrowed.cover->bounds());
+    return narrowed;
 }
 
-Color color_at(const Surface& surface, Point pixel) {
-    if (coldbrick::contains(surface.clip, pixel))
-        return surface.kernel->decode(pixel_address(surface, pixel.x, pixel.y));
-    const auto in_words = [](Point p) { return std::to_string(p.x) + "," + std::to_string(p.y); };
+Surface channel_of(const Surface& surface, Channels channel) {
+    const auto& kernel = *surface.kernel;
+    const auto is_reversed = &kernel == &bgr8_kernel || &kernel == &bgra8_kernel;
+    const auto place = [&] {
+        if (channel == Channels::red) return is_reversed ? 2 : 0;
+        if (channel == Channels::green) return 1;
+        if (channel == Channels::blue) return is_reversed ? 0 : 2;
+        if (channel == Channels::alpha && kernel.has_alpha) return 3;
+        throw Error{"channel: the view has no channel of that kind; allowed is one of red, green, blue" +
+                    std::string{kernel.has_alpha ? ", alpha" : ""}};
+    }();
+    const auto is_deep = kernel.load_deep != nullptr;
+    auto one = surface;
+    one.top_left += is_deep ? 2 * place : place;
+    one.kernel = is_deep ? &number_channel_kernel() : &byte_channel_of(kernel.pixel_bytes);
+    return one;
+}
+
+bool contains(const Surface& surface, Point pixel) noexcept {
+    return coldbrick::contains(surface.clip, pixel) && (!surface.mask || surface.mask->contains(pixel)) &&
+           (!surface.cover || surface.cover->coverage_at(pixel) > 0);
+}
+
+namespace {
+
+void check_seen(const Surface& surface, Point pixel) {
+    if (coldbrick::contains(surface.clip, pixel)) return;
+    const auto words = [](Point p) { return std::to_string(p.x) + "," + std::to_string(p.y); };
     const auto allowed = surface.clip.empty() ? "no pixel, as the view's clip is empty"
-                                              : in_words(surface.clip.at) + " to " + in_words(surface.clip.last());
-    throw Error{"color_at: pixel " + in_words(pixel) + " is outside; allowed is " + allowed};
+                                              : words(surface.clip.at) + " to " + words(surface.clip.last());
+    throw Error{"color_at: pixel " + words(pixel) + " is outside; allowed is " + allowed};
+}
+
+}  // namespace
+
+Color color_at(const Surface& surface, Point pixel) {
+    check_seen(surface, pixel);
+    return decode(surface, pixel_address(surface, pixel.x, pixel.y));
+}
+
+Color16 color16_at(const Surface& surface, Point pixel) {
+    check_seen(surface, pixel);
+    return decode_deep(surface, pixel_address(surface, pixel.x, pixel.y));
 }
 
 std::size_t bitmap_bytes(Size size, int pixel_bytes) {
@@ -80,17 +122,13 @@ std::size_t bitmap_bytes(Size size, int pixel_bytes) {
     return bytes;
 }
 
-void clear(const Surface& surface, Color color) noexcept {
+void clear(const Surface& surface, Color color) {
     if (surface.clip.empty()) return;
-    PixelPattern pattern{*surface.kernel, color};
-    if (surface.mask) {
-        for_each_span(*surface.mask, surface.clip, [&](const Span& run) {
-            const auto bytes =
-                static_cast<std::size_t>(run.length) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
-            pattern.write(pixel_address(surface, run.x, run.y), bytes);
-        });
+    if (surface.mask || surface.cover || surface.kernel->is_sparse) {
+        paint(surface, Ink{color, {.blend = Blend::replace}}, area_ref(surface.clip));
         return;
     }
+    PixelPattern pattern{encode(surface, color), surface.kernel->pixel_bytes};
     const auto [at, size] = surface.clip;
     const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
     for (int row = 0; row < size.height; ++row) {
@@ -98,14 +136,16 @@ void clear(const Surface& surface, Color color) noexcept {
     }
 }
 
-void convert(const Surface& from, const Surface& to) noexcept {
+void convert(const Surface& from, const Surface& to) {
+    const auto has_same_colors = from.kernel != &index8_kernel || palette_of(from) == palette_of(to);
     for_each_row(from, to, [&](const std::uint8_t* source, std::uint8_t* result, int count) {
-        if (from.kernel == to.kernel) {
+        if (from.kernel == to.kernel && !from.kernel->is_sparse && has_same_colors) {
             std::memcpy(result, source, static_cast<std::size_t>(count * std::ptrdiff_t{to.kernel->pixel_bytes}));
             return;
         }
         for (int i = 0; i < count; ++i) {
-            const auto pixel = to.kernel->encode(from.kernel->decode(source));
+            const auto pixel = from.kernel->load_deep != nullptr ? encode(to, decode_deep(from, source))
+                                                                 : encode(to, decode(from, source));
             std::memcpy(result, pixel.data(), static_cast<std::size_t>(to.kernel->pixel_bytes));
             source += from.kernel->pixel_bytes;
             result += to.kernel->pixel_bytes;

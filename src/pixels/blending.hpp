@@ -1,0 +1,29 @@
+// How an ink and what is below it become one colour: W3C Compositing and Blending Level 1, sections 5, 9 and 10.
+#pragma once
+
+#include "coldbrick/ink.hpp"
+
+#include <cstdint>
+
+namespace coldbrick::detail {
+
+// What of a stretch of pixels is to be drawn.
+struct Cover {
+    const std::uint8_t* each;  // in 255ths; null: all alike
+    std::uint8_t all;
+
+    [[nodiscard]] std::uint8_t of(int pixel) const noexcept { return each != nullptr ? each[pixel] : all; }
+};
+
+// How, and on what kind of pixels.
+struct Blender {
+    const Laying& how;
+    bool has_alpha;
+    bool is_gray;
+
+    // Lays the ink on the colours below. In 8 bits a channel and in 16.
+    void lay(const Color* ink, const Cover& cover, int count, Color* below) const;
+    void lay(const Color16* ink, const Cover& cover, int count, Color16* below) const;
+};
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,289 @@
+#include "coldbrick/gradient.hpp"
+
+#include "geometry/trigonometry.hpp"
+
+#include "coldbrick/error.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <functional>
+#include <string>
+
+namespace coldbrick {
+
+namespace {
+
+using detail::Vec;
+
+// The colours along the way, at so many places.
+constexpr int ramp_bits = 12;
+constexpr int ramp_size = 1 << ramp_bits;
+
+void check_finite(std::string_view kind, std::string_view field, double value) {
+    if (std::isfinite(value)) return;
+    throw Error{std::string{kind} + ": " + std::string{field} + " is not finite; allowed are finite numbers"};
+}
+
+void check_place(std::string_view kind, std::string_view field, Position place) {
+    check_finite(kind, std::string{field} + ".x", place.x);
+    check_finite(kind, std::string{field} + ".y", place.y);
+}
+
+void check_stops(std::string_view kind, const std::vector<Stop>& stops) {
+    const auto name = std::string{kind};
+    if (stops.empty()) throw Error{name + ": it has no stops; it needs one at least"};
+    auto before = 0.0;
+    for (std::size_t i = 0; i < stops.size(); ++i) {
+        const auto at = stops[i].at;
+        if (!(at >= 0 && at <= 1)) {
+            throw Error{name + ": stop " + std::to_string(i) + " is at " + std::to_string(at) + "; allowed is 0 to 1"};
+        }
+        if (at < before) {
+            throw Error{name + ": stop " + std::to_string(i) + " is at " + std::to_string(at) + ", before the one at " +
+                        std::to_string(before) + "; stops go upwards"};
+        }
+        before = at;
+    }
+}
+
+// The colour between two stops, weighted by alpha.
+Color16 between(const Stop& from, const Stop& to, double at) noexcept {
+    const auto part = to.at > from.at ? (at - from.at) / (to.at - from.at) : 1.0;
+    const auto first_weight = from.color.alpha * (1 - part);
+    const auto second_weight = to.color.alpha * part;
+    const auto sum = first_weight + second_weight;
+    const auto channel = [&](std::uint8_t first, std::uint8_t second) {
+        if (sum <= 0) return static_cast<std::uint16_t>(257 * (part < 0.5 ? first : second));
+        return static_cast<std::uint16_t>(257 * (first * first_weight + second * second_weight) / sum + 0.5);
+    };
+    return {.red = channel(from.color.red, to.color.red),
+            .green = channel(from.color.green, to.color.green),
+            .blue = channel(from.color.blue, to.color.blue),
+            .alpha = static_cast<std::uint16_t>(257 * sum + 0.5)};
+}
+
+// The colours along the way, in both depths.
+struct Ramp {
+    std::array<Color16, ramp_size> deep;
+    std::array<Color, ramp_size> colors;
+    bool is_opaque;
+
+    explicit Ramp(const std::vector<Stop>& stops) {
+        std::size_t next = 0;
+        for (int i = 0; i < ramp_size; ++i) {
+            const auto at = (i + 0.5) / ramp_size;
+            while (next < stops.size() && stops[next].at <= at) ++next;
+            const auto index = static_cast<std::size_t>(i);
+            if (next == 0) {
+                deep[index] = widened(stops.front().color);
+            } else if (next == stops.size()) {
+                deep[index] = widened(stops.back().color);
+            } else {
+                deep[index] = between(stops[next - 1], stops[next], at);
+            }
+            colors[index] = narrowed(deep[index]);
+        }
+        is_opaque = std::all_of(stops.begin(), stops.end(), [](const Stop& stop) { return stop.color.alpha == 255; });
+    }
+};
+
+// The 8x8 ordered dither matrix of B. E. Bayer, "An optimum method for two-level rendition of continuous-tone
+// pictures", ICC 1973: in each pixel, at which part of a step, in 64ths, a value is rounded up.
+constexpr auto dither_matrix = [] {
+    std::array<std::array<std::uint8_t, 8>, 8> matrix{};
+    for (unsigned y = 0; y < 8; ++y) {
+        for (unsigned x = 0; x < 8; ++x) {
+            // The bits of x ^ y and y, from the last one on, in turn.
+            auto value = 0U;
+            for (unsigned bit = 0; bit < 3; ++bit) {
+                value = value * 4 + (((x ^ y) >> bit) & 1U) * 2 + ((y >> bit) & 1U);
+            }
+            matrix[y][x] = static_cast<std::uint8_t>(value);
+        }
+    }
+    return matrix;
+}();
+
+Color dithered(const Color16& color, Point at) noexcept {
+    // A value v of 16 bits is v / 257 steps; the rest of it decides.
+    const auto threshold = dither_matrix[static_cast<unsigned>(at.y) & 7U][static_cast<unsigned>(at.x) & 7U];
+    const auto step = [threshold](std::uint16_t value) {
+        return static_cast<std::uint8_t>((value * 64U + threshold * 257U + 128U) / (257U * 64U));
+    };
+    return {.red = step(color.red), .green = step(color.green), .blue = step(color.blue), .alpha = step(color.alpha)};
+}
+
+// What of the way each pixel of a row has gone, as a place on the ramp; Way tells it in a row from a place on.
+template <class Way>
+class GradientSource final : public detail::InkSource {
+  public:
+    GradientSource(Way way, const std::vector<Stop>& stops, Placing placing, Dither dither)
+        : way_{std::move(way)}, ramp_{stops}, placing_{placing}, dither_{dither} {}
+
+    void fetch(Point from, int count, const Box& shape, Color* colors) const override {
+        if (dither_ == Dither::none) {
+            way_.each(seen_from(from, shape), step_in(shape), count,
+                      [&](int i, int place) { colors[i] = ramp_.colors[static_cast<std::size_t>(place)]; });
+        } else {
+            way_.each(seen_from(from, shape), step_in(shape), count, [&](int i, int place) {
+                colors[i] = dithered(ramp_.deep[static_cast<std::size_t>(place)], {.x = from.x + i, .y = from.y});
+            });
+        }
+    }
+    void fetch(Point from, int count, const Box& shape, Color16* colors) const override {
+        way_.each(seen_from(from, shape), step_in(shape), count,
+                  [&](int i, int place) { colors[i] = ramp_.deep[static_cast<std::size_t>(place)]; });
+    }
+    [[nodiscard]] bool is_opaque() const noexcept override { return ramp_.is_opaque; }
+    [[nodiscard]] bool is_placed_in_shape() const noexcept override { return placing_ == Placing::shape; }
+
+  private:
+    // A pixel in the gradient's own coordinates, and how far it is to the next one in its row. A box begins half a
+    // pixel before its first pixel's centre.
+    [[nodiscard]] Vec seen_from(Point at, const Box& shape) const noexcept {
+        if (placing_ == Placing::target) return {double{1} * at.x, double{1} * at.y};
+        return {(double{1} * at.x - shape.at.x + 0.5) / shape.size.width,
+                (double{1} * at.y - shape.at.y + 0.5) / shape.size.height};
+    }
+    [[nodiscard]] double step_in(const Box& shape) const noexcept {
+        return placing_ == Placing::target ? 1.0 : 1.0 / shape.size.width;
+    }
+
+    Way way_;
+    Ramp ramp_;
+    Placing placing_;
+    Dither dither_;
+};
+
+// From a part of the way to a place on the ramp.
+int place_of(double part, Spread spread) noexcept {
+    if (spread == Spread::repeat) part -= std::floor(part);
+    if (spread == Spread::reflect) {
+        part -= 2 * std::floor(part / 2);
+        if (part > 1) part = 2 - part;
+    }
+    return static_cast<int>(std::clamp(part * ramp_size, 0.0, ramp_size - 1.0));
+}
+
+// Along a straight line: the part grows evenly from pixel to pixel.
+class LinearWay {
+  public:
+    LinearWay(Position from, Position to, Spread spread) noexcept : from_{from.x, from.y}, spread_{spread} {
+        const auto along = Vec{to.x - from.x, to.y - from.y};
+        per_unit_ = along * (1 / dot(along, along));
+    }
+
+    template <class Take>
+    void each(Vec at, double step, int count, const Take& take) const {
+        const auto first = dot(at - from_, per_unit_);
+        const auto per_pixel = step * per_unit_.x;
+        // In 2^-32 of the ramp's places, as far as these numbers go.
+        constexpr auto unit = double{ramp_size} * 4294967296.0;
+        constexpr auto far = 1 << 16;
+        if (std::fabs(first) + std::fabs(per_pixel) * count > far) {
+            for (int i = 0; i < count; ++i) take(i, place_of(first + i * per_pixel, spread_));
+            return;
+        }
+        auto place = static_cast<std::int64_t>(first * unit);
+        const auto move = static_cast<std::int64_t>(per_pixel * unit);
+        if (spread_ == Spread::pad) {
+            for (int i = 0; i < count; ++i, place += move) {
+                take(i, static_cast<int>(std::clamp<std::int64_t>(place >> 32U, 0, ramp_size - 1)));
+            }
+        } else {
+            for (int i = 0; i < count; ++i, place += move) take(i, folded(place >> 32U));
+        }
+    }
+
+  private:
+    [[nodiscard]] int folded(std::int64_t place) const noexcept {
+        if (spread_ == Spread::repeat) return static_cast<int>(place & (ramp_size - 1));
+        const auto there_and_back = place & (2 * ramp_size - 1);
+        return static_cast<int>(there_and_back < ramp_size ? there_and_back : 2 * ramp_size - 1 - there_and_back);
+    }
+
+    Vec from_;
+    Vec per_unit_;
+    Spread spread_;
+};
+
+class RadialWay {
+  public:
+    RadialWay(Position center, double radius, Spread spread) noexcept
+        : center_{center.x, center.y}, per_unit_{1 / radius}, spread_{spread} {}
+
+    template <class Take>
+    void each(Vec at, double step, int count, const Take& take) const {
+        const auto from = (at - center_) * per_unit_;
+        const auto move = step * per_unit_;
+        for (int i = 0; i < count; ++i) {
+            const auto across = from.x + i * move;
+            take(i, place_of(std::sqrt(across * across + from.y * from.y), spread_));
+        }
+    }
+
+  private:
+    Vec center_;
+    double per_unit_;
+    Spread spread_;
+};
+
+class ConicWay {
+  public:
+    ConicWay(Position center, Angle from) noexcept
+        : center_{center.x, center.y}, from_{from.in_degrees() / 360 - std::floor(from.in_degrees() / 360)} {}
+
+    template <class Take>
+    void each(Vec at, double step, int count, const Take& take) const {
+        constexpr auto turns = 0.5 / std::numbers::pi;
+        for (int i = 0; i < count; ++i) {
+            const auto [x, y] = at - center_;
+            take(i, place_of(std::atan2(y, x + i * step) * turns - from_, Spread::repeat));
+        }
+    }
+
+  private:
+    Vec center_;
+    double from_;
+};
+
+template <class Way>
+Ink ink_of(Way way, const std::vector<Stop>& stops, Placing placing, Dither dither) {
+    return Ink{Ink::Source{std::make_shared<const GradientSource<Way>>(std::move(way), stops, placing, dither)}};
+}
+
+}  // namespace
+
+LinearGradient::operator Ink() const {
+    constexpr auto kind = "linear gradient";
+    check_stops(kind, stops);
+    check_place(kind, "from", from);
+    check_place(kind, "to", to);
+    if (from == to) {
+        throw Error{"linear gradient: from and to are both " + std::to_string(from.x) + "," + std::to_string(from.y) +
+                    "; they must be apart"};
+    }
+    return ink_of(LinearWay{from, to, spread}, stops, placing, dither);
+}
+
+RadialGradient::operator Ink() const {
+    constexpr auto kind = "radial gradient";
+    check_stops(kind, stops);
+    check_place(kind, "center", center);
+    check_finite(kind, "radius", radius);
+    if (radius <= 0) {
+        throw Error{"radial gradient: radius is " + std::to_string(radius) + "; allowed is more than 0"};
+    }
+    return ink_of(RadialWay{center, radius, spread}, stops, placing, dither);
+}
+
+ConicGradient::operator Ink() const {
+    constexpr auto kind = "conic gradient";
+    check_stops(kind, stops);
+    check_place(kind, "center", center);
+    check_finite(kind, "from", from.in_degrees());
+    return ink_of(ConicWay{center, from}, stops, placing, dither);
+}
+
+}  // namespace coldbrick

@@ -1,0 +1,15 @@
+// Clips that are more than a box: regions, crisp and smooth.
+#pragma once
+
+#include "coldbrick/draw.hpp"
+#include "coldbrick/region.hpp"
+#include "coldbrick/smooth_region.hpp"
+
+#include <vector>
+
+namespace coldbrick::detail {
+
+// Scans an area as far as the surface's clip and masks show it.
+Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver);
+
+}  // namespace coldbrick::detail
