@@ -20,6 +20,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <span>
+#include <vector>
 
 namespace coldbrick {
 
@@ -79,6 +80,10 @@ struct VertexList {
 
 namespace detail {
 
+// Fills the elements with smooth edges, each in its colour: where several share a pixel, in the mean of their colours
+// by how much of it each covers.
+Box fill_mesh(const Surface& surface, const VertexList& list, const std::vector<Color>& colors);
+
 // Checks the whole list. Throws Error if there are no vertices or too few for an element, if pairs or triangles are
 // incomplete, if an index lies outside of the array, if a place is beyond max_coordinate or no number.
 void check_vertices(const VertexList& list);
@@ -107,6 +112,18 @@ Box fill_each(T&& target, const VertexList& list, const Inks& inks) {
         touched = enclosing(touched, fill(target, detail::VertexElement{.list = list, .number = i}, Ink{inks[i]}));
     }
     return touched;
+}
+
+// The same with smooth edges, for inks that are colours. Each pixel is touched once: along seams the colours of both
+// sides are mixed, and nothing of what is below shows.
+template <Target T, class Inks>
+Box fill_each(T&& target, const VertexList& list, const Fill& how, const Inks& inks) {
+    if (how.edge == Edge::crisp) return fill_each(target, list, inks);
+    detail::check_fillable(list);
+    detail::check_inks(list, inks.size());
+    std::vector<Color> colors;
+    for (std::size_t i = 0; i < inks.size(); ++i) colors.push_back(inks[i]);
+    return detail::fill_mesh(detail::SurfaceAccess::of(target), list, colors);
 }
 
 template <Target T, class Inks>

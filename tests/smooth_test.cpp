@@ -1,0 +1,263 @@
+// Smooth edges against exact areas.
+#include "coverage_oracle.hpp"
+
+#include <coldbrick/coldbrick.hpp>
+
+#include <array>
+
+namespace {
+
+using namespace coldbrick;
+using namespace oracle;
+
+constexpr auto window = Box{.at = {-20, -18}, .size = {41, 37}};
+// Where the areas are slow to find.
+constexpr auto few = Box{.at = {-9, -8}, .size = {19, 17}};
+constexpr auto smooth = Fill{.edge = Edge::smooth};
+
+// What is promised: 1/255.
+constexpr double exact = 1.0;
+// Where the set is found by cutting squares, which is itself that rough.
+constexpr double nearly = 2.0;
+
+Stroke pen(Stroke how) {
+    how.edge = Edge::smooth;
+    return how;
+}
+
+Outline clockwise(Outline corners) {
+    if (across(corners[1] - corners[0], corners[2] - corners[0]) < 0) std::swap(corners[1], corners[2]);
+    return corners;
+}
+
+TEST(Smooth, DiscsCoverTheirArea) {
+    for (int radius = 0; radius < 18; ++radius) {
+        const auto share = [&](Point p) { return disc_share({1, -1}, radius + 0.5L, p); };
+        EXPECT_LE(worst_coverage(filled(Circle{.center = {1, -1}, .radius = radius}, smooth), share, window), exact)
+            << radius;
+    }
+    Dice dice{61};
+    for (int i = 0; i < 60; ++i) {
+        const auto center = Position{dice.number(-2000, 2000) / 256.0, dice.number(-2000, 2000) / 256.0};
+        const auto radius = dice.number(0, 4000) / 256.0;
+        const auto share = [&](Point p) { return disc_share({center.x, center.y}, radius + 0.5L, p); };
+        EXPECT_LE(worst_coverage(filled(subpixel::Circle{center, radius}, smooth), share, window), exact) << radius;
+    }
+}
+
+TEST(Smooth, RingsCoverTheirArea) {
+    for (int width = 1; width < 12; ++width) {
+        for (const auto align : {Align::center, Align::inside, Align::outside}) {
+            const auto out = align == Align::inside ? 0 : (align == Align::outside ? width : width / 2);
+            const auto outer = 9.5L + out;
+            const auto share = [&](Point p) {
+                const auto inner = outer - width;
+                return disc_share({}, outer, p) - (inner > 0 ? disc_share({}, inner, p) : 0);
+            };
+            const auto ring = stroked(Circle{.center = {}, .radius = 9}, pen({.width = width, .align = align}));
+            EXPECT_LE(worst_coverage(ring, share, window), exact) << width;
+        }
+    }
+}
+
+TEST(Smooth, TrianglesCoverTheirArea) {
+    Dice dice{62};
+    for (int i = 0; i < 200; ++i) {
+        auto ring = Ring{dice.point(window), dice.point(window), dice.point(window)};
+        const auto corners = clockwise({place(ring[0]), place(ring[1]), place(ring[2])});
+        const auto share = [&](Point p) { return convex_share(corners, p); };
+        const auto area = filled(Polygon{ring}, {.edges = Edges::shared, .edge = Edge::smooth});
+        EXPECT_LE(worst_coverage(area, share, window), exact);
+    }
+}
+
+TEST(Smooth, LinesCoverTheirBand) {
+    Dice dice{63};
+    for (int i = 0; i < 200; ++i) {
+        const auto width = dice.number(1, 9);
+        const auto a = dice.point(window);
+        auto b = dice.point(window);
+        if (a == b) ++b.x;
+        const auto u = unit_of(place(b) - place(a));
+        const auto n = oracle::Place{-u.y, u.x} * (width / 2.0L);
+        const auto shift = Pen{.width = width}.shift();
+        // The ends are square to the line, half a pixel beyond where it was before it was moved.
+        const auto along_shift = along(shift, u);
+        const auto from = place(a) + shift - u * (0.5L + along_shift);
+        const auto to = place(b) + shift + u * (0.5L - along_shift);
+        const auto share = [&](Point p) { return convex_share({from - n, to - n, to + n, from + n}, p); };
+        EXPECT_LE(worst_coverage(stroked(Line{.from = a, .to = b}, pen({.width = width})), share, window), exact)
+            << width;
+    }
+}
+
+TEST(Smooth, PathsCoverTheUnionOfTheirParts) {
+    Dice dice{64};
+    for (int i = 0; i < 9; ++i) {
+        std::vector<Point> points;
+        for (int k = 0; k < 4; ++k) points.push_back(dice.point(few));
+        const auto width = dice.number(2, 9);
+        const auto cap = std::array{Cap::flush, Cap::square, Cap::round}[static_cast<std::size_t>(i % 3)];
+        const auto join = std::array{Join::miter, Join::bevel, Join::round}[static_cast<std::size_t>(i / 3 % 3)];
+        const auto is_closed = i % 2 == 1;
+        const auto set = wide_path(points, is_closed, {.width = width, .cap = cap, .join = join});
+        const auto share = [&](Point p) { return plane_share(set, p); };
+        const auto how = pen({.width = width, .cap = cap, .join = join});
+        const auto path = stroked(Polyline{.through = points, .closed = is_closed}, how);
+        EXPECT_LE(worst_coverage(path, share, few), nearly) << i;
+    }
+}
+
+TEST(Smooth, EllipsesTurnedOrNotCoverTheirArea) {
+    Dice dice{65};
+    for (int i = 0; i < 8; ++i) {
+        const auto radii = Radii{dice.number(0, 9), dice.number(0, 9)};
+        const auto turned = Angle::degrees(dice.number(0, 7) * 22.5);
+        const auto ellipse = Ellipse::around({.center = {2, 1}, .radii = radii, .turned = turned});
+        const auto edge = RoundEdge::of(ellipse);
+        const auto fill_share = [&](Point p) { return plane_share([&](oracle::Place q) { return edge.has(q); }, p); };
+        EXPECT_LE(worst_coverage(filled(ellipse, smooth), fill_share, few), nearly) << i;
+    }
+    const auto ellipse = Ellipse::around({.center = {}, .radii = {12, 5}, .turned = Angle::degrees(30)});
+    const auto edge = RoundEdge::of(ellipse);
+    const auto band = [&](oracle::Place q) {
+        const auto d = edge.distance(q);
+        return d > -2 && d <= 1;
+    };
+    const auto corner = Box{.at = {6, -2}, .size = {9, 12}};
+    const auto share = [&](Point p) { return plane_share(band, p); };
+    EXPECT_LE(worst_coverage(stroked(ellipse, pen({.width = 3})), share, corner), nearly);
+}
+
+TEST(Smooth, WhatLiesOnTheGridIsSharp) {
+    const auto box = Box{.at = {-7, -5}, .size = {13, 9}};
+    const auto is_crisp = [](const auto& area, const auto& same) {
+        const auto found = coverage_of(area, window);
+        const auto wanted = coverage_of(same, window);
+        EXPECT_EQ(found, wanted);
+    };
+    is_crisp(filled(box, smooth), filled(box, {}));
+    for (int width = 1; width < 9; ++width) {
+        is_crisp(stroked(box, pen({.width = width})), stroked(box, {.width = width}));
+        for (const auto& line : {Line{.from = {-9, 3}, .to = {11, 3}}, Line{.from = {4, 9}, .to = {4, -8}}}) {
+            is_crisp(stroked(line, pen({.width = width})), stroked(line, {.width = width}));
+        }
+    }
+    const auto ring = Ring{{-7, -5}, {5, -5}, {5, 3}, {-7, 3}};
+    is_crisp(filled(Polygon{ring}, smooth), filled(Polygon{ring}, {}));
+    is_crisp(filled(subpixel::Box{.at = {-7, -5}, .size = {13, 9}}, smooth), filled(box, {}));
+}
+
+// A pixel that a crisp shape has all around is full, and one far from it is empty: of shapes that are nowhere thin.
+template <class Shape>
+void expect_agreement(const Shape& shape, const std::string& what) {
+    const auto crisp = coverage_of(shape, window);
+    const auto found = coverage_of(filled(shape, smooth), window);
+    const auto columns = window.size.width;
+    int wrong = 0;
+    for (int y = 2; y + 2 < window.size.height; ++y) {
+        for (int x = 2; x + 2 < columns; ++x) {
+            int inside = 0;
+            for (int dy = -2; dy <= 2; ++dy) {
+                for (int dx = -2; dx <= 2; ++dx)
+                    inside += crisp[static_cast<std::size_t>((y + dy) * columns + x + dx)] != 0 ? 1 : 0;
+            }
+            const auto coverage = found[static_cast<std::size_t>(y * columns + x)];
+            if (inside == 25) wrong += coverage != 255 ? 1 : 0;
+            if (inside == 0) wrong += coverage != 0 ? 1 : 0;
+        }
+    }
+    EXPECT_EQ(wrong, 0) << what;
+}
+
+TEST(Smooth, CrispAndSmoothAgree) {
+    Dice dice{66};
+    for (int i = 0; i < 40; ++i) {
+        const auto sweep =
+            Sweep{.from = Angle::degrees(dice.number(-360, 360)), .by = Angle::degrees(dice.number(90, 350))};
+        const auto circle =
+            Circle{.center = dice.point({.at = {-5, -5}, .size = {11, 11}}), .radius = dice.number(3, 12)};
+        expect_agreement(circle, "circle");
+        expect_agreement(Sector{.of = circle, .sweep = sweep}, "sector");
+        expect_agreement(Chord{.of = circle, .sweep = sweep}, "chord");
+        expect_agreement(RoundedBox{.box = {.at = {-9, -8}, .size = {20, 15}}, .corner_radius = i % 8}, "rounded box");
+        expect_agreement(star({.center = circle.center, .radius = circle.radius, .points = 3 + i % 6}), "star");
+    }
+}
+
+TEST(Smooth, MeshesAreWholeAlongEverySeam) {
+    Dice dice{67};
+    std::vector<Position> places;
+    std::vector<std::uint32_t> order;
+    // A grid of squares cut in two, its inner corners moved at random.
+    constexpr std::uint32_t across_count = 6;
+    for (std::uint32_t y = 0; y <= across_count; ++y) {
+        for (std::uint32_t x = 0; x <= across_count; ++x) {
+            const auto is_rim = x == 0 || y == 0 || x == across_count || y == across_count;
+            const auto off = [&] { return is_rim ? 0.0 : dice.number(-60, 60) / 64.0; };
+            places.push_back({-15.5 + 5 * x + off(), -15.5 + 5 * y + off()});
+            if (x == across_count || y == across_count) continue;
+            const auto a = y * (across_count + 1) + x;
+            for (const auto corner :
+                 {a, a + 1, a + across_count + 1, a + 1, a + across_count + 1, a + across_count + 2}) {
+                order.push_back(corner);
+            }
+        }
+    }
+    const auto mesh = VertexList{.as = Elements::triangles, .at = places, .indices = order};
+    const auto whole = Box{.at = {-15, -15}, .size = {30, 30}};
+    EXPECT_EQ(coverage_of(filled(mesh, smooth), window), coverage_of(whole, window));
+    // Each triangle in a colour of its own, all the same: as one ink.
+    Bitmap<Rgba8> together{{30, 30}};
+    Bitmap<Rgba8> apart{{30, 30}};
+    auto moved = mesh;
+    moved.transform = Transform{}.move({15, 15});
+    fill(together, moved, smooth, colors::gold);
+    fill_each(apart, moved, smooth, std::vector<Color>(moved.elements(), colors::gold));
+    EXPECT_EQ(together.bytes(), apart.bytes());
+    EXPECT_EQ(together.color_at({14, 14}), colors::gold);
+}
+
+TEST(Smooth, ClipsFadeOut) {
+    const SmoothRegion disc{filled(Circle{.center = {10, 10}, .radius = 8}, smooth)};
+    EXPECT_EQ(disc.bounds(), (Box{.at = {2, 2}, .size = {17, 17}}));
+    Bitmap<Gray8> through{{21, 21}};
+    fill(through.within(disc), Box{.at = {0, 0}, .size = {21, 21}}, gray(255));
+    for (int y = 0; y < 21; ++y) {
+        for (int x = 0; x < 21; ++x) EXPECT_EQ(through.color_at({x, y}).red, disc.coverage_at({x, y}));
+    }
+    const SmoothRegion half{Box{.at = {10, 0}, .size = {11, 21}}};
+    const auto both = intersection(disc, half);
+    EXPECT_EQ(both.coverage_at({9, 10}), 0);
+    EXPECT_EQ(both.coverage_at({12, 3}), disc.coverage_at({12, 3}));
+    // Nested clips multiply, and regions and boxes cut as well.
+    Bitmap<Gray8> twice{{21, 21}};
+    fill(twice.within(disc).within(disc).within(Region{Box{.at = {0, 0}, .size = {21, 10}}}),
+         Box{.at = {0, 0}, .size = {21, 21}}, gray(255));
+    const auto at_rim = disc.coverage_at({4, 4});
+    ASSERT_GT(at_rim, 0);
+    EXPECT_EQ(twice.color_at({4, 4}).red, (at_rim * at_rim + 127) / 255);
+    EXPECT_EQ(twice.color_at({10, 12}).red, 0);
+}
+
+TEST(Smooth, WindowsShowPartsOfTheSamePicture) {
+    const auto area = stroked(star({.center = {1, 2}, .radius = 15}), pen({.width = 3, .join = Join::round}));
+    const auto whole = coverage_of(area, window);
+    for (const auto& part : {Box{.at = {-7, -9}, .size = {9, 13}}, Box{.at = {3, 3}, .size = {30, 30}}}) {
+        const auto found = coverage_of(area, part);
+        for (int y = part.at.y; y <= part.last().y && y <= window.last().y; ++y) {
+            for (int x = part.at.x; x <= part.last().x && x <= window.last().x; ++x) {
+                const auto in_whole =
+                    whole[static_cast<std::size_t>((y - window.at.y) * window.size.width + x - window.at.x)];
+                const auto in_part = found[static_cast<std::size_t>((y - part.at.y) * part.size.width + x - part.at.x)];
+                EXPECT_NEAR(in_whole, in_part, 1) << Point{x, y};
+            }
+        }
+    }
+    EXPECT_EQ(bounds(area).size, (Size{bounds(area).last().x - bounds(area).at.x + 1, bounds(area).size.height}));
+    Bitmap<Gray8> sheet{{60, 60}};
+    const auto moved = transformed(area, Transform{}.move({25, 25}));
+    EXPECT_EQ(fill(sheet, moved, gray(255)), bounds(moved));
+}
+
+}  // namespace
