@@ -4,27 +4,11 @@
 
 #include <coldbrick/draw.hpp>
 
-#include <cmath>
-#include <numbers>
-
 namespace bench {
 
 namespace {
 
 using namespace coldbrick;
-
-// The star's points are 800 pixels apart from top to bottom.
-Polygon ten_pointed_star() {
-    Ring vertices;
-    constexpr auto points = 10;
-    for (int i = 0; i < 2 * points; ++i) {
-        const auto radius = i % 2 == 0 ? 400.0 : 200.0;
-        const auto angle = std::numbers::pi * (i / static_cast<double>(points) - 0.5);
-        vertices.push_back({.x = 960 + static_cast<int>(std::lround(radius * std::cos(angle))),
-                            .y = 540 + static_cast<int>(std::lround(radius * std::sin(angle)))});
-    }
-    return Polygon{std::move(vertices)};
-}
 
 template <PixelFormat Format>
 void add_clear(const std::string& name, double allowed) {

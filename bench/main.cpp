@@ -98,6 +98,7 @@ void add(Pair pair) { pairs().push_back(std::move(pair)); }
 int main(int argc, char** argv) {
     bench::add_fills();
     bench::add_small_shapes();
+    bench::add_smooth();
     bench::add_strokes();
     for (const auto& pair : bench::pairs()) {
         benchmark::RegisterBenchmark(pair.name.c_str(), bench::time_pair, pair)->UseManualTime()->MinTime(0.4);

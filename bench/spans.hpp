@@ -5,8 +5,10 @@
 
 #include <coldbrick/draw.hpp>
 
+#include <cmath>
 #include <cstring>
 #include <memory>
+#include <numbers>
 
 namespace bench {
 
@@ -14,6 +16,19 @@ using namespace coldbrick;
 
 inline constexpr auto sheet = Size{.width = 1920, .height = 1080};
 inline constexpr auto ink = Color{.red = 0xe8, .green = 0xb2, .blue = 0x3a};
+
+// The star's points are 800 pixels apart from top to bottom.
+inline Polygon ten_pointed_star() {
+    Ring vertices;
+    constexpr auto points = 10;
+    for (int i = 0; i < 2 * points; ++i) {
+        const auto radius = i % 2 == 0 ? 400.0 : 200.0;
+        const auto angle = std::numbers::pi * (i / static_cast<double>(points) - 0.5);
+        vertices.push_back({.x = 960 + static_cast<int>(std::lround(radius * std::cos(angle))),
+                            .y = 540 + static_cast<int>(std::lround(radius * std::sin(angle)))});
+    }
+    return Polygon{std::move(vertices)};
+}
 
 template <PixelFormat Format>
 std::shared_ptr<Bitmap<Format>> shared_bitmap() {
@@ -35,7 +50,7 @@ std::function<void()> memset_of(std::vector<Span> spans, const std::shared_ptr<B
         auto* const bytes = const_cast<std::uint8_t*>(bitmap->bytes().data());
         for (const auto& run : spans) {
             const auto first = static_cast<std::size_t>(run.y) * sheet.width + static_cast<std::size_t>(run.x);
-            std::memset(bytes + first * pixel_bytes, 7, static_cast<std::size_t>(run.length) * pixel_bytes);
+            std::memset(bytes + first * pixel_bytes, 255, static_cast<std::size_t>(run.length) * pixel_bytes);
         }
         written(bytes);
     };

@@ -95,7 +95,7 @@ TEST(Smooth, PathsCoverTheUnionOfTheirParts) {
     Dice dice{64};
     for (int i = 0; i < 9; ++i) {
         std::vector<Point> points;
-        for (int k = 0; k < 4; ++k) points.push_back(dice.point(few));
+        for (int k = 0; k < 4; ++k) points.push_back(dice.point(window));
         const auto width = dice.number(2, 9);
         const auto cap = std::array{Cap::flush, Cap::square, Cap::round}[static_cast<std::size_t>(i % 3)];
         const auto join = std::array{Join::miter, Join::bevel, Join::round}[static_cast<std::size_t>(i / 3 % 3)];

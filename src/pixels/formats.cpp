@@ -187,19 +187,34 @@ void cover_rgb(const Surface& surface, const CoverSpan& span, Color color) {
     cover_opaque<3>(pixel_address(surface, span.x, span.y), source.data(), color.alpha, span);
 }
 
+// The four bytes of two pixels mixed, two channels at a time: (s*a + d*(255 - a)) / 255 of each.
+std::uint32_t mixed_bytes(std::uint32_t source, std::uint32_t below, std::uint32_t alpha) noexcept {
+    constexpr auto every_other = std::uint32_t{0x00ff00ff};
+    constexpr auto half = std::uint32_t{0x00800080};
+    const auto mixed = [=](std::uint32_t s, std::uint32_t d) {
+        const auto sum = s * alpha + d * (255U - alpha) + half;
+        return ((sum + ((sum >> 8U) & every_other)) >> 8U) & every_other;
+    };
+    return mixed(source & every_other, below & every_other) |
+           (mixed((source >> 8U) & every_other, (below >> 8U) & every_other) << 8U);
+}
+
 template <Order order>
 void cover_alpha(const Surface& surface, const CoverSpan& span, Color color) {
     auto source = encode<order>(color);
     const auto full = encode<order>(with_alpha(color, 255));
+    std::uint32_t full_bytes = 0;
+    std::memcpy(&full_bytes, full.data(), sizeof full_bytes);
     auto* pixels = pixel_address(surface, span.x, span.y);
     for (int i = 0; i < span.length; ++i, pixels += 4) {
+        const auto alpha = product_255(color.alpha, span.each[i]);
         if (pixels[alpha_place] == 255) {
-            auto one = span;
-            one.length = 1;
-            one.each = span.each + i;
-            cover_opaque<4>(pixels, full.data(), color.alpha, one);
+            std::uint32_t below = 0;
+            std::memcpy(&below, pixels, sizeof below);
+            const auto result = mixed_bytes(full_bytes, below, alpha);
+            std::memcpy(pixels, &result, sizeof result);
         } else {
-            source[alpha_place] = product_255(color.alpha, span.each[i]);
+            source[alpha_place] = alpha;
             over(pixels, source.data());
         }
     }

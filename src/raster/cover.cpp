@@ -1,7 +1,10 @@
 #include "raster/cover.hpp"
 
+#include "raster/cover_row.hpp"
+
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace coldbrick::detail {
 
@@ -32,127 +35,6 @@ void CoverEdges::add(FinePoint from, FinePoint to, int group) {
 
 namespace {
 
-// What one row of pixels is covered by. Coverage is summed up from the differences between neighbours.
-class CoverRow {
-  public:
-    explicit CoverRow(int width) : width_{width}, steps_(static_cast<std::size_t>(width) + 2, 0.0) {}
-
-    // What lies right of a line from one x to another over a part of the row's height is covered so much more.
-    void add(double from, double to, double height) {
-        auto [left, right] = std::minmax(from, to);
-        if (left >= width_) return;
-        if (right <= 0) return add_at(0, height, 0);
-        if (left < 0 || right > width_) return add_cut(left, right, height);
-        const auto column = static_cast<int>(left);
-        if (right <= column + 1) return add_at(column, height, (left + right) / 2 - column);
-        add_across(left, right, column, height);
-    }
-
-    // Hands the row over and forgets it.
-    template <class Emit>
-    void flush(const Emit& emit) {
-        if (parts_.empty()) return;
-        std::sort(parts_.begin(), parts_.end(), [](const Part& a, const Part& b) { return a.begin < b.begin; });
-        auto sum = 0.0;
-        auto at = 0;
-        for (std::size_t i = 0; i < parts_.size();) {
-            const auto begin = parts_[i].begin;
-            auto end = parts_[i].end;
-            for (; i < parts_.size() && parts_[i].begin <= end; ++i) end = std::max(end, parts_[i].end);
-            if (begin > at) emit_even(at, begin, sum, emit);
-            end = std::min(end, width_);
-            emit_varied(begin, end, sum, emit);
-            at = end;
-        }
-        if (at < width_) emit_even(at, width_, sum, emit);
-        steps_[static_cast<std::size_t>(width_)] = 0;
-        steps_[static_cast<std::size_t>(width_) + 1] = 0;
-        parts_.clear();
-    }
-
-  private:
-    struct Part {
-        int begin;
-        int end;
-    };
-
-    static std::uint8_t byte_of(double coverage) noexcept {
-        return static_cast<std::uint8_t>(std::clamp(coverage, 0.0, 1.0) * 255 + 0.5);
-    }
-
-    // In one column, at a mean distance from its left side.
-    void add_at(int column, double height, double distance) {
-        auto* const step = &steps_[static_cast<std::size_t>(column)];
-        step[0] += height * (1 - distance);
-        step[1] += height * distance;
-        note(column, column + 2);
-    }
-
-    void note(int begin, int end) {
-        if (!parts_.empty() && begin >= parts_.back().begin && begin <= parts_.back().end) {
-            parts_.back().end = std::max(parts_.back().end, end);
-        } else {
-            parts_.push_back({.begin = begin, .end = end});
-        }
-    }
-
-    void add_across(double left, double right, int first, double height) {
-        const auto per_column = height / (right - left);
-        auto* step = &steps_[static_cast<std::size_t>(first)];
-        // Of the first column and the last one only parts are crossed.
-        const auto in_first = first + 1 - left;
-        const auto first_height = in_first * per_column;
-        step[0] += first_height * (in_first / 2);
-        step[1] += first_height * (1 - in_first / 2);
-        auto column = first + 1;
-        for (; column + 1 <= right; ++column) {
-            ++step;
-            step[0] += per_column / 2;
-            step[1] += per_column / 2;
-        }
-        const auto in_last = right - column;
-        const auto last_height = in_last * per_column;
-        step[1] += last_height * (1 - in_last / 2);
-        step[2] += last_height * (in_last / 2);
-        note(first, column + 2);
-    }
-
-    // A line that goes over the left or the right side.
-    void add_cut(double left, double right, double height) {
-        const auto per_column = height / (right - left);
-        if (left < 0) add_at(0, -left * per_column, 0);
-        const auto inside_left = std::max(left, 0.0);
-        const auto inside_right = std::min(right, static_cast<double>(width_));
-        add(inside_left, inside_right, (inside_right - inside_left) * per_column);
-    }
-
-    template <class Emit>
-    void emit_even(int begin, int end, double sum, const Emit& emit) {
-        const auto coverage = byte_of(sum);
-        if (coverage != 0) emit(begin, end, nullptr, coverage);
-    }
-
-    template <class Emit>
-    void emit_varied(int begin, int end, double& sum, const Emit& emit) {
-        bytes_.resize(static_cast<std::size_t>(end - begin));
-        for (auto column = begin; column < end; ++column) {
-            auto& step = steps_[static_cast<std::size_t>(column)];
-            sum += step;
-            step = 0;
-            bytes_[static_cast<std::size_t>(column - begin)] = byte_of(sum);
-        }
-        while (begin < end && bytes_[static_cast<std::size_t>(end - begin) - 1] == 0) --end;
-        const auto* first = bytes_.data();
-        for (; begin < end && *first == 0; ++begin) ++first;
-        if (begin < end) emit(begin, end, first, 255);
-    }
-
-    int width_;
-    std::vector<double> steps_;
-    std::vector<Part> parts_;  // where there are steps
-    std::vector<std::uint8_t> bytes_;
-};
-
 // Goes down the rows with the edges that cross each. A row in which edges begin, end or cross is cut into bands in
 // which none do; there, what is inside lies between lines one beside the other.
 class CoverSweep {
@@ -161,6 +43,7 @@ class CoverSweep {
         : window_{edges.window()},
           edges_{edges.edges()},
           rule_{rule},
+          has_one_group_{rule.truth == 0b10},
           receiver_{receiver},
           row_{window_.right - window_.left} {}
 
@@ -173,11 +56,14 @@ class CoverSweep {
                 if (started == edges_.size()) break;
                 y = std::max(y, static_cast<int>(edges_[started].top));
             }
+            auto is_whole = !has_ends_;
             for (; started < edges_.size() && edges_[started].top < y + 1; ++started) {
-                active_.push_back(&edges_[started]);
+                active_.push_back(edges_[started]);
+                is_whole = false;
             }
-            take_row(y);
-            std::erase_if(active_, [=](const CoverEdge* edge) { return edge->bottom <= y + 1; });
+            is_whole ? take_whole_row() : take_cut_row(y);
+            hand_over(window_.top + y);
+            go_on(y + 1);
         }
         return touched_;
     }
@@ -191,12 +77,44 @@ class CoverSweep {
         int group;
     };
 
-    void take_row(int y) {
-        const auto top = static_cast<double>(y);
+    // To the row that begins at y: leaves out what has ended, and keeps the others in order. Edges' tops become that
+    // row's, and has_ends_ says whether any ends in it.
+    void go_on(double y) {
+        has_ends_ = false;
+        std::size_t kept = 0;
+        for (auto& edge : active_) {
+            if (edge.bottom <= y) continue;
+            edge.x += edge.slope * (y - edge.top);
+            edge.top = y;
+            has_ends_ = has_ends_ || edge.bottom < y + 1;
+            auto place = kept++;
+            const auto is_in_place = &active_[place] == &edge && (place == 0 || active_[place - 1].x <= edge.x);
+            if (is_in_place) continue;
+            const auto moved = edge;
+            for (; place > 0 && moved.x < active_[place - 1].x; --place) active_[place] = active_[place - 1];
+            active_[place] = moved;
+        }
+        active_.resize(kept);
+    }
+
+    void take_whole_row() {
+        crossings_.clear();
+        auto is_sorted = true;
+        auto before = -std::numeric_limits<double>::infinity();
+        for (const auto& edge : active_) {
+            const auto below = edge.x + edge.slope;
+            is_sorted = is_sorted && below >= before;
+            before = below;
+            crossings_.push_back({.above = edge.x, .below = below, .direction = edge.direction, .group = edge.group});
+        }
+        is_sorted ? add_lines(1) : take_crossings(1);
+    }
+
+    void take_cut_row(double top) {
         cuts_.clear();
-        for (const auto* edge : active_) {
-            if (edge->top > top) cuts_.push_back(edge->top);
-            if (edge->bottom < top + 1) cuts_.push_back(edge->bottom);
+        for (const auto& edge : active_) {
+            if (edge.top > top) cuts_.push_back(edge.top);
+            if (edge.bottom < top + 1) cuts_.push_back(edge.bottom);
         }
         std::sort(cuts_.begin(), cuts_.end());
         auto begin = top;
@@ -205,17 +123,16 @@ class CoverSweep {
             begin = std::max(begin, cut);
         }
         if (begin < top + 1) take_band(begin, top + 1);
-        hand_over(window_.top + y);
     }
 
     void take_band(double begin, double end) {
         crossings_.clear();
-        for (const auto* edge : active_) {
-            if (edge->top > begin || edge->bottom < end) continue;
-            crossings_.push_back({.above = edge->x + (begin - edge->top) * edge->slope,
-                                  .below = edge->x + (end - edge->top) * edge->slope,
-                                  .direction = edge->direction,
-                                  .group = edge->group});
+        for (const auto& edge : active_) {
+            if (edge.top > begin || edge.bottom < end) continue;
+            crossings_.push_back({.above = edge.x + (begin - edge.top) * edge.slope,
+                                  .below = edge.x + (end - edge.top) * edge.slope,
+                                  .direction = edge.direction,
+                                  .group = edge.group});
         }
         take_crossings(end - begin);
     }
@@ -262,7 +179,7 @@ class CoverSweep {
         auto was_inside = false;
         for (const auto& [above, below, direction, group] : crossings_) {
             windings[group] += direction;
-            const auto is_inside = covers(windings);
+            const auto is_inside = has_one_group_ ? (windings[0] & rule_.masks[0]) != 0 : covers(windings);
             if (is_inside != was_inside) row_.add(above, below, is_inside ? height : -height);
             was_inside = is_inside;
         }
@@ -280,7 +197,10 @@ class CoverSweep {
         row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
             const auto span =
                 CoverSpan{.y = y, .x = window_.left + begin, .length = end - begin, .each = each, .all = all};
-            touched_ = enclosing(touched_, Box{.at = {.x = span.x, .y = y}, .size = {span.length, 1}});
+            left_ = std::min(left_, span.x);
+            right_ = std::max(right_, span.x + span.length);
+            if (touched_.empty()) touched_ = {.at = {.x = span.x, .y = y}, .size = {1, 1}};
+            touched_ = {.at = {.x = left_, .y = touched_.at.y}, .size = {right_ - left_, y + 1 - touched_.at.y}};
             take_cover(receiver_, span);
         });
     }
@@ -288,11 +208,15 @@ class CoverSweep {
     const Window window_;
     std::vector<CoverEdge>& edges_;
     const CoverRule& rule_;
+    bool has_one_group_;
     SpanReceiver receiver_;
     CoverRow row_;
-    std::vector<const CoverEdge*> active_;
+    std::vector<CoverEdge> active_;
+    bool has_ends_ = false;
     std::vector<double> cuts_;
     std::vector<Crossing> crossings_;
+    int left_ = std::numeric_limits<int>::max();
+    int right_ = std::numeric_limits<int>::min();
     Box touched_;
 };
 

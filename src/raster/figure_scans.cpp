@@ -3,6 +3,7 @@
 #include "raster/find_bounds.hpp"
 #include "raster/flat_path_scans.hpp"
 #include "raster/outline.hpp"
+#include "raster/round_cover.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/region.hpp"
@@ -209,6 +210,14 @@ bool is_of_lines(const ShapeRef& shape) noexcept {
            std::holds_alternative<const subpixel::Polygon*>(shape);
 }
 
+// The box of a circle, or of an ellipse that is not turned.
+std::optional<Box> round_box(const ShapeRef& shape) {
+    if (const auto* const circle = std::get_if<const Circle*>(&shape)) return Ellipse{**circle}.box();
+    const auto* const ellipse = std::get_if<const Ellipse*>(&shape);
+    if (ellipse == nullptr || (*ellipse)->turn() != Angle{}) return std::nullopt;
+    return (*ellipse)->box();
+}
+
 // A box around all corners of an outline.
 Box box_around_outline(const Outline& outline, const Placement& placement) {
     std::vector<FinePoint> corners;
@@ -264,6 +273,10 @@ Box scan_figure(const ShapeRef& shape, const Fill& how, const Transform& by, con
     if (by.is_identity() && is_whole_pixels(shape)) {
         if (const auto* const box = std::get_if<const Box*>(&shape)) return scan_fill(**box, clip, receiver);
         return scan_fill(*std::get<const Region*>(shape), clip, receiver);
+    }
+    if (how.edge == Edge::smooth && by.is_identity() && receiver.take_cover != nullptr) {
+        const auto round = round_box(shape);
+        if (round && is_quick_round(*round)) return scan_round_cover(*round, clip, receiver);
     }
     if (how.edge == Edge::crisp && is_of_lines(shape)) {
         return scan_flat(placement(lines_of(shape, crisp_flatness / placement.scale()).value()), how, clip, receiver);

@@ -23,8 +23,8 @@ inline constexpr double fine_slack = 2.0 / static_cast<double>(fine_unit);
 // How far the chords of a curve may be from it, in pixels. With the rounding it stays below 1/64.
 inline constexpr double crisp_flatness = 1.0 / 96;
 
-// The same where coverage is measured: the area of a pixel is then wrong by less than a fifth of 1/255.
-inline constexpr double smooth_flatness = 1.0 / 1024;
+// The same where coverage is measured: the area of a pixel is then wrong by less than half of 1/255.
+inline constexpr double smooth_flatness = 1.0 / 512;
 
 // The nearest fine point to a place relative to an origin.
 constexpr FinePoint fine_point(Vec place, Point origin) noexcept {

@@ -32,6 +32,53 @@ Group inside_of(const SharedLines& lines, FillRule rule) {
     return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
 }
 
+// Whether two lines have a place in common.
+bool do_meet(Vec a, Vec b, Vec c, Vec d) noexcept {
+    const auto c_side = cross(b - a, c - a);
+    const auto d_side = cross(b - a, d - a);
+    const auto a_side = cross(d - c, a - c);
+    const auto b_side = cross(d - c, b - c);
+    return c_side * d_side <= 0 && a_side * b_side <= 0;
+}
+
+// The edge of an inclusive polygon, clockwise, if it is simple: one ring that does not meet itself, with corners that
+// are mitered. What it covers is then inside of the outer side of its outline, which has far fewer edges than both
+// sides and the polygon.
+std::optional<Track> simple_edge(const FlatPath& lines) {
+    if (lines.tracks.size() != 1) return std::nullopt;
+    auto track = lines.tracks.front();
+    auto& nodes = track.nodes;
+    const auto count = nodes.size();
+    constexpr std::size_t most = 64;
+    if (count < 3 || count > most) return std::nullopt;
+    const auto at = [&](std::size_t i) { return nodes[i % count].at; };
+    auto twice_area = 0.0;
+    for (std::size_t i = 0; i < count; ++i) {
+        twice_area += cross(at(i) - at(0), at(i + 1) - at(0));
+        const auto before = unit(at(i + 1) - at(i));
+        const auto after = unit(at(i + 2) - at(i + 1));
+        constexpr auto least_miter = 0.87;
+        if (dot(before, after) < -least_miter) return std::nullopt;
+        for (std::size_t k = i + 2; k < count; ++k) {
+            const auto is_neighbour = k + 1 == count && i == 0;
+            if (!is_neighbour && do_meet(at(i), at(i + 1), at(k), at(k + 1))) return std::nullopt;
+        }
+    }
+    if (twice_area < 0) std::reverse(nodes.begin(), nodes.end());
+    track.closed = true;
+    return track;
+}
+
+// What such a polygon covers.
+std::optional<Group> grown_of(const FlatPath& lines, Edge edge) {
+    auto track = simple_edge(lines);
+    if (!track) return std::nullopt;
+    const auto pen = pen_along(Stroke{.edge = edge});
+    return Group{.rule = FillRule::nonzero, .draw = [pen, edge_track = *std::move(track)](Contours& contours) {
+                     draw_grown(edge_track, pen, contours);
+                 }};
+}
+
 Group inside_of(Track edge) {
     auto lines = std::make_shared<FlatPath>();
     lines->tracks.push_back(std::move(edge));
@@ -270,6 +317,10 @@ Outline outline_of(const ShapeRef& shape, const Fill& how, double flatness) {
     if (!has_inside(shape)) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
     auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
     if (how.edges == Edges::shared) return outline;
+    if (auto grown = grown_of(*lines, how.edge)) {
+        outline.groups = {*std::move(grown)};
+        return outline;
+    }
     outline.groups.push_back(rim_of(lines, how.edge));
     outline.truth = Outline::in_either;
     return outline;

@@ -118,17 +118,23 @@ constexpr Piece reversed(const Piece& piece) noexcept {
     return {.direction = -piece.direction, .length = piece.length};
 }
 
+// The contour on the left of a closed track.
+void draw_left_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Contours& contours) {
+    const auto& nodes = track.nodes;
+    SideDrawer left{pen, pen.left, contours};
+    auto last = nodes.size() - 1;
+    for (std::size_t i = 0; i < nodes.size(); last = i++) {
+        left.joint(nodes[i].at + pen.moved, pieces[last], pieces[i], nodes[i].smooth);
+    }
+    contours.close();
+}
+
 void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
     const auto& nodes = track.nodes;
     const auto count = nodes.size();
     const auto pieces = pieces_of(track);
     contours.expect(2 * count + count / 4);
-    SideDrawer left{pen, pen.left, contours};
-    auto last = count - 1;
-    for (std::size_t i = 0; i < count; last = i++) {
-        left.joint(nodes[i].at + pen.moved, pieces[last], pieces[i], nodes[i].smooth);
-    }
-    contours.close();
+    draw_left_side(track, pen, pieces, contours);
     SideDrawer right{pen, pen.right, contours};
     for (auto i = count; i-- > 0;) {
         const auto& [at, smooth] = nodes[i];
@@ -218,6 +224,10 @@ Pen pen_around(const Stroke& how) noexcept {
             .miter_limit = how.miter_limit,
             .disc_radius = width / 2,
             .disc_left = out - width / 2};
+}
+
+void draw_grown(const Track& track, const Pen& pen, Contours& contours) {
+    draw_left_side(track, pen, pieces_of(track), contours);
 }
 
 void draw_track(const Track& track, const Pen& pen, Contours& contours) {
