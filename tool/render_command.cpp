@@ -110,7 +110,9 @@ void draw_as(const Scene& scene, const std::vector<Output>& outputs, FileFormat 
 namespace {
 
 void draw_to(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
-    if (format == FileFormat::pgm) {
+    if (scene.palette && format != FileFormat::pgm) {
+        draw_as<Index8>(scene, outputs, format);
+    } else if (format == FileFormat::pgm) {
         draw_as<Gray8>(scene, outputs, format);
     } else if (scene.ground.alpha == 255) {
         draw_as<Rgb8>(scene, outputs, format);

@@ -31,13 +31,33 @@ void enlarge(const Surface& from, const Surface& to, int factor) noexcept;
 // large.
 Size enlarged_size(const Surface& from, int factor);
 
+// A new bitmap, with the palette of another picture if both have one.
+template <PixelFormat Format>
+Bitmap<Format> empty_bitmap(const Surface& like, Size size) {
+    if constexpr (std::same_as<Format, Index8>) {
+        if (like.palette) return Bitmap<Index8>{size, *like.palette};
+    }
+    return Bitmap<Format>{size};
+}
+
 }  // namespace detail
 
-// The same colours in another format. To gray: the luma. To a format without alpha: the colour channels as they are.
+// The same colours in another format. To gray: the luma. To a format without alpha: the colour channels as they
+// are. To 16 bits a channel and back: as widened() and narrowed() say. To Index8: the nearest colours of the picture's
+// palette, or of palettes::quay().
 template <PixelFormat Format, Picture P>
 [[nodiscard]] Bitmap<Format> convert(const P& picture) {
     const auto& from = detail::SurfaceAccess::of(picture);
-    Bitmap<Format> result{detail::enlarged_size(from, 1)};
+    auto result = detail::empty_bitmap<Format>(from, detail::enlarged_size(from, 1));
+    detail::convert(from, detail::SurfaceAccess::of(result));
+    return result;
+}
+
+// The numbers of the nearest colours in a palette.
+template <Picture P>
+[[nodiscard]] Bitmap<Index8> convert(const P& picture, Palette palette) {
+    const auto& from = detail::SurfaceAccess::of(picture);
+    Bitmap<Index8> result{detail::enlarged_size(from, 1), std::move(palette)};
     detail::convert(from, detail::SurfaceAccess::of(result));
     return result;
 }
@@ -46,7 +66,7 @@ template <PixelFormat Format, Picture P>
 template <Picture P>
 [[nodiscard]] auto enlarge(const P& picture, int factor) {
     const auto& from = detail::SurfaceAccess::of(picture);
-    Bitmap<typename detail::FormatOf<P>::type> result{detail::enlarged_size(from, factor)};
+    auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, detail::enlarged_size(from, factor));
     detail::enlarge(from, detail::SurfaceAccess::of(result), factor);
     return result;
 }

@@ -18,9 +18,11 @@
 #include "coldbrick/pixels.hpp"
 #include "coldbrick/region.hpp"
 #include "coldbrick/shapes.hpp"
+#include "coldbrick/smooth_region.hpp"
 #include "coldbrick/spans.hpp"
 
 #include <memory>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <variant>
@@ -60,17 +62,24 @@ struct Mark {
 
 // What a drawing call draws.
 using Figure =
-    std::variant<Mark, FloodFrom, RoundedBox, Circle, Ellipse, Sector, Chord, Filled<Polygon>, Filled<Path>, Region,
-                 Stroked<Line>, Stroked<Polyline>, Stroked<Polygon>, Stroked<RoundedBox>, Stroked<Circle>,
-                 Stroked<Ellipse>, Stroked<Arc>, Stroked<Sector>, Stroked<Chord>, Stroked<Path>, Stroked<Region>>;
+    std::variant<Mark, FloodFrom, Filled<RoundedBox>, Filled<Circle>, Filled<Ellipse>, Filled<Sector>, Filled<Chord>,
+                 Filled<Polygon>, Filled<Path>, Filled<Region>, Stroked<Line>, Stroked<Polyline>, Stroked<Polygon>,
+                 Stroked<RoundedBox>, Stroked<Circle>, Stroked<Ellipse>, Stroked<Arc>, Stroked<Sector>, Stroked<Chord>,
+                 Stroked<Path>, Stroked<Region>, Filled<subpixel::RoundedBox>, Filled<subpixel::Circle>,
+                 Filled<subpixel::Ellipse>, Filled<subpixel::Sector>, Filled<subpixel::Chord>,
+                 Filled<subpixel::Polygon>, Stroked<subpixel::Polyline>, Stroked<subpixel::Polygon>,
+                 Stroked<subpixel::RoundedBox>, Stroked<subpixel::Circle>, Stroked<subpixel::Ellipse>,
+                 Stroked<subpixel::Arc>, Stroked<subpixel::Sector>, Stroked<subpixel::Chord>>;
 
 // One drawing call of a scene.
 struct DrawingCall {
     Figure figure;
     Ink ink;
-    Place place;                                   // of the statement's first word
-    std::string words;                             // verb and shape, such as "stroke circle"
-    std::shared_ptr<const Region> clip = nullptr;  // what of the sheet it may touch; null: all
+    Place place;                                          // of the statement's first word
+    std::string words;                                    // verb and shape, such as "stroke circle"
+    std::shared_ptr<const Region> clip = nullptr;         // what of the sheet it may touch; null: all
+    std::shared_ptr<const SmoothRegion> cover = nullptr;  // and how much of each pixel
+    Transform by = {};                                    // of the groups that it is in
 };
 
 // A scene that can be drawn.
@@ -79,11 +88,16 @@ struct Scene {
     Size size;
     Color ground;
     std::vector<DrawingCall> calls;
+    std::optional<Palette> palette = std::nullopt;  // if the scene names one
 
     // A new bitmap for the scene. Throws Error if the size is over what a Bitmap may have.
     template <PixelFormat Format>
     [[nodiscard]] Bitmap<Format> sheet() const {
-        return Bitmap<Format>{size, ground};
+        if constexpr (std::is_same_v<Format, Index8>) {
+            return Bitmap<Index8>{size, palette.value_or(palettes::quay()), ground};
+        } else {
+            return Bitmap<Format>{size, ground};
+        }
     }
 };
 
@@ -95,26 +109,24 @@ inline constexpr int max_faults = 20;
 
 // The smallest box around the pixels that a figure would touch. What a flood touches only the picture can tell: it is
 // told as the pixel where it begins.
-[[nodiscard]] Box bounds(const Figure& figure);
+[[nodiscard]] Box bounds(const Figure& figure, const Transform& by = {});
 
 // Throws Error as drawing the figure would.
-void check(const Figure& figure);
+void check(const Figure& figure, const Transform& by = {});
 
-// Draws one figure.
+namespace detail {
+
+// Where a place of a group comes to lie.
+Point placed(Point at, const Transform& by);
+
+Box draw(const Surface& surface, const Figure& figure, const Transform& by, const Ink& ink);
+
+}  // namespace detail
+
+// Draws one figure, under a transform.
 template <Target T>
-Box draw(T&& target, const Figure& figure, const Ink& ink) {
-    return std::visit(
-        [&](const auto& area) {
-            if constexpr (std::is_same_v<decltype(area), const Mark&>) {
-                return mark(target, area.at, ink);
-            } else if constexpr (std::is_same_v<decltype(area), const FloodFrom&>) {
-                const auto is_seen = detail::contains(detail::SurfaceAccess::of(target), area.from);
-                return is_seen ? fill(target, flood(target, area), ink) : Box{};
-            } else {
-                return fill(target, area, ink);
-            }
-        },
-        figure);
+Box draw(T&& target, const Figure& figure, const Ink& ink, const Transform& by = {}) {
+    return detail::draw(detail::SurfaceAccess::of(target), figure, by, ink);
 }
 
 // Draws the calls of a scene in turn, on the target as it is; gives for each the box that it touched, empty where it
@@ -124,8 +136,10 @@ std::vector<Box> render(const Scene& scene, T&& target) {
     std::vector<Box> touched;
     touched.reserve(scene.calls.size());
     for (const auto& call : scene.calls) {
-        touched.push_back(call.clip ? draw(target.within(*call.clip), call.figure, call.ink)
-                                    : draw(target, call.figure, call.ink));
+        auto surface = detail::Surface{detail::SurfaceAccess::of(target)};
+        if (call.clip) surface = detail::masked(surface, *call.clip);
+        if (call.cover) surface = detail::masked(surface, *call.cover);
+        touched.push_back(detail::draw(surface, call.figure, call.by, call.ink));
     }
     return touched;
 }

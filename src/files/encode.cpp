@@ -56,8 +56,15 @@ Packed pack_gray(const Surface& picture) {
     return pack<Gray8>(picture);
 }
 
+// Whether it may have translucent pixels.
+bool has_alpha(const Surface& picture) {
+    if (picture.kernel != &index8_kernel) return picture.kernel->has_alpha;
+    const auto colors = palette_of(picture).colors();
+    return std::any_of(colors.begin(), colors.end(), [](Color color) { return color.alpha != 255; });
+}
+
 Packed pack_rgb(const Surface& picture) {
-    if (picture.kernel->has_alpha) {
+    if (has_alpha(picture)) {
         check_pixels(
             picture, [](Color c) { return c.alpha == 255; }, "ppm",
             "the file holds opaque colours only, and the picture has translucent pixels (write png or pam)");
@@ -67,7 +74,7 @@ Packed pack_rgb(const Surface& picture) {
 
 Packed pack_as_is(const Surface& picture) {
     if (is_gray(picture)) return pack<Gray8>(picture);
-    return picture.kernel->has_alpha ? pack<Rgba8>(picture) : pack<Rgb8>(picture);
+    return has_alpha(picture) ? pack<Rgba8>(picture) : pack<Rgb8>(picture);
 }
 
 Bytes with_header(const std::string& header, const Bytes& pixels) {

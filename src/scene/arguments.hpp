@@ -23,8 +23,9 @@ struct NamedChoice {
 // What is wrong goes to the faults, and the answer is then empty.
 class Arguments {
   public:
-    Arguments(const std::vector<Argument>& given, ValueReader& values, Faults& faults)
-        : given_{given}, values_{values}, faults_{faults} {}
+    // Edges are as usual_edge says where a statement does not.
+    Arguments(const std::vector<Argument>& given, ValueReader& values, Faults& faults, Edge usual_edge = Edge::crisp)
+        : given_{given}, values_{values}, faults_{faults}, usual_edge_{usual_edge} {}
 
     [[nodiscard]] bool has(std::string_view name) const { return find(name) != nullptr; }
     [[nodiscard]] const Word& value(std::string_view name) const { return find(name)->values.front(); }
@@ -57,9 +58,34 @@ class Arguments {
     }
 
     std::optional<Color> color(std::string_view name) { return values_.color(value(name)); }
+    std::optional<Color> color_or(std::string_view name, Color usual) { return has(name) ? color(name) : usual; }
+
+    // A place, and a number, that need not be whole.
+    std::optional<Position> position(std::string_view name, double least = -max_coordinate) {
+        return values_.position(value(name), least, max_coordinate);
+    }
+    std::optional<Position> position_or(std::string_view name, Position usual) {
+        return has(name) ? position(name) : usual;
+    }
+    std::optional<double> real_or(std::string_view name, double usual, double least, double most) {
+        return has(name) ? values_.real(value(name), least, most) : usual;
+    }
+
+    // smooth, crisp, or as usual.
+    std::optional<Edge> edge() {
+        if (has("smooth") && has("crisp")) {
+            faults_.add(find("crisp")->keyword, "edges are smooth or crisp, not both");
+            return std::nullopt;
+        }
+        if (has("smooth")) return Edge::smooth;
+        return has("crisp") ? Edge::crisp : usual_edge_;
+    }
+
+    // All values of a keyword.
+    [[nodiscard]] const std::vector<Word>& all(std::string_view name) const { return find(name)->values; }
 
     // One list for each time the keyword is given.
-    std::optional<std::vector<Ring>> lists(std::string_view name);
+    std::optional<std::vector<std::vector<Position>>> lists(std::string_view name);
 
     // Which of some words is given; the first if the keyword is not.
     template <class Choice, std::size_t count>
@@ -91,6 +117,7 @@ class Arguments {
     const std::vector<Argument>& given_;
     ValueReader& values_;
     Faults& faults_;
+    Edge usual_edge_;
 };
 
 }  // namespace coldbrick::detail

@@ -1,30 +1,69 @@
 #include "scene/evaluate.hpp"
 
 #include "scene/grammar.hpp"
+#include "scene/inks.hpp"
 #include "scene/report.hpp"
+
+#include "coldbrick/pattern.hpp"
 
 namespace coldbrick {
 
 namespace detail {
 
+namespace {
+
+// What begins something that has an end.
+bool is_group(std::string_view verb) { return verb == "move" || verb == "turn" || verb == "scale" || verb == "shear"; }
+bool has_end(std::string_view verb) { return verb == "clip" || verb == "pattern" || is_group(verb); }
+
+}  // namespace
+
 void Evaluator::take(const ParsedStatement& statement) {
     const auto& verb = statement.verb.text;
     if (verb == "sheet") return sheet(statement);
+    if (verb == "end") return end(statement);
     if (verb == "clip") return begin_clip(statement);
-    if (verb != "end") return drawing(statement);
-    if (clips_.empty()) {
-        faults_.add(statement.verb, "there is nothing to end", "'end' closes a 'clip'");
-    } else {
-        clips_.pop_back();
-    }
+    if (verb == "pattern") return begin_pattern(statement);
+    if (is_group(verb)) return begin_group(statement);
+    if (verb == "color" || verb == "gradient" || verb == "hatch") return define(statement);
+    if (verb == "edges") return edges(statement);
+    if (verb == "palette") return palette(statement);
+    drawing(statement);
 }
 
 void Evaluator::take_faulty(const Word& verb) {
-    if (verb.text == "clip") clips_.push_back({.word = verb, .region = std::make_shared<const Region>()});
+    if (has_end(verb.text)) blocks_.push_back(inner(verb));
 }
 
 void Evaluator::finish() {
-    for (const auto& clip : clips_) faults_.add(clip.word, "this clip has no end", "write 'end' on a line after it");
+    for (const auto& block : blocks_) {
+        faults_.add(block.word, "this " + block.word.text + " has no end", "write 'end' on a line after it");
+    }
+}
+
+Evaluator::Block Evaluator::inner(const Word& word) const {
+    auto block = blocks_.empty() ? Block{} : blocks_.back();
+    block.word = word;
+    block.name.reset();
+    return block;
+}
+
+Scene& Evaluator::drawn() { return !blocks_.empty() && blocks_.back().pattern ? *blocks_.back().pattern : scene_; }
+
+Box Evaluator::drawn_box() { return {.at = {.x = 0, .y = 0}, .size = drawn().size}; }
+
+void Evaluator::end(const ParsedStatement& statement) {
+    if (blocks_.empty()) {
+        faults_.add(statement.verb, "there is nothing to end",
+                    "'end' closes a clip, move, turn, scale, shear or pattern");
+        return;
+    }
+    const auto block = blocks_.back();
+    blocks_.pop_back();
+    if (!block.name || !block.pattern) return;
+    auto tile = block.pattern->sheet<Rgba8>();
+    render(*block.pattern, tile);
+    values_.define(*block.name, Pattern::of(tile, {.offset = block.offset, .placing = block.placing}));
 }
 
 void Evaluator::sheet(const ParsedStatement& statement) {
@@ -44,50 +83,191 @@ void Evaluator::sheet(const ParsedStatement& statement) {
 }
 
 std::optional<Figure> Evaluator::region_figure(const ParsedStatement& statement, Arguments& given) {
-    // Only what is near the sheet can show: as far as a stroke may reach.
+    // Only what is near the sheet can show: as far as a stroke may reach. Under a transform, all is taken.
     const auto is_stroked = statement.verb.text == "stroke";
     const auto how = is_stroked ? read_stroke(given) : Stroke{};
     if (!how) return std::nullopt;
     const auto reach = std::min(how->width, max_coordinate / 4) + 4;
+    const auto& size = drawn().size;
+    const auto is_moved = !blocks_.empty() && !blocks_.back().by.is_identity();
+    constexpr auto everything = Box{.at = {.x = -max_coordinate / 2, .y = -max_coordinate / 2},
+                                    .size = {.width = max_coordinate, .height = max_coordinate}};
     const auto near = Box{.at = {.x = -reach, .y = -reach},
-                          .size = {.width = scene_.size.width + 2 * reach, .height = scene_.size.height + 2 * reach}};
-    auto region = read_region(statement.parts, near, values_, faults_);
+                          .size = {.width = size.width + 2 * reach, .height = size.height + 2 * reach}};
+    const auto unmoved = Transform{};
+    auto region = read_region({.parts = statement.parts, .by = unmoved, .values = values_, .faults = faults_},
+                              is_moved ? everything : near);
     if (!region) return std::nullopt;
     if (is_stroked) return stroked(std::move(*region), *how);
-    return std::move(*region);
+    return filled(std::move(*region), Fill{.edge = given.edge().value_or(Edge::crisp)});
 }
 
 void Evaluator::drawing(const ParsedStatement& statement) {
-    Arguments given{statement.arguments, values_, faults_};
+    Arguments given{statement.arguments, values_, faults_, usual_edge_};
     const auto before = faults_.count();
+    const auto block = inner(statement.verb);
     auto figure = std::optional<Figure>{};
     try {
         const auto is_region = statement.shape && statement.shape->text == "region";
         figure = is_region ? region_figure(statement, given) : read_figure(statement.words(), given);
-        if (figure) check(*figure);
+        if (figure) check(*figure, block.by);
     } catch (const Error& error) {
         faults_.add(statement.shape ? *statement.shape : statement.verb, error.what());
     }
-    const auto ink = given.color("ink");
+    const auto ink = read_ink(given);
+    if (ink) check_entry(*ink, given);
     if (!figure || !ink || faults_.count() != before) return;
-    scene_.calls.push_back({.figure = std::move(*figure),
-                            .ink = *ink,
-                            .place = statement.verb.place,
-                            .words = statement.words(),
-                            .clip = clips_.empty() ? nullptr : clips_.back().region});
+    drawn().calls.push_back({.figure = std::move(*figure),
+                             .ink = *ink,
+                             .place = statement.verb.place,
+                             .words = statement.words(),
+                             .clip = block.clip,
+                             .cover = block.cover,
+                             .by = block.by});
+}
+
+// A palette's entry is an ink only where there is a palette that has it.
+void Evaluator::check_entry(const Ink& ink, Arguments& given) {
+    const auto* const entry = std::get_if<PaletteEntry>(&ink.of());
+    if (entry == nullptr) return;
+    const auto& of = drawn().palette;
+    if (!of) {
+        faults_.add(given.value("ink"), "the sheet has no palette", "name one after the sheet, as in: palette quay");
+    } else if (entry->number >= static_cast<int>(of->size())) {
+        faults_.add(given.value("ink"), "the palette has no entry " + std::to_string(entry->number),
+                    "allowed is 0 to " + std::to_string(of->size() - 1));
+    }
 }
 
 void Evaluator::begin_clip(const ParsedStatement& statement) {
-    const auto sheet = Box{.at = {.x = 0, .y = 0}, .size = scene_.size};
-    auto region = std::optional<Region>{};
+    auto block = inner(statement.verb);
+    const PartsOf of{.parts = statement.parts, .by = block.by, .values = values_, .faults = faults_};
+    const auto is_smooth = std::any_of(statement.parts.begin(), statement.parts.end(), [](const RegionPart& part) {
+        return std::any_of(part.arguments.begin(), part.arguments.end(),
+                           [](const Argument& argument) { return argument.keyword.text == "smooth"; });
+    });
     try {
-        region = read_region(statement.parts, sheet, values_, faults_);
+        if (is_smooth) {
+            auto region = read_smooth_region(of, drawn_box()).value_or(SmoothRegion{});
+            if (block.cover) region = intersection(region, *block.cover);
+            block.cover = std::make_shared<const SmoothRegion>(std::move(region));
+        } else {
+            auto region = read_region(of, drawn_box()).value_or(Region{});
+            if (block.clip) region = intersection(region, *block.clip);
+            block.clip = std::make_shared<const Region>(std::move(region));
+        }
     } catch (const Error& error) {
         faults_.add(statement.verb, error.what());
     }
-    auto inner = region ? std::move(*region) : Region{};
-    if (!clips_.empty()) inner = intersection(inner, *clips_.back().region);
-    clips_.push_back({.word = statement.verb, .region = std::make_shared<const Region>(std::move(inner))});
+    blocks_.push_back(std::move(block));
+}
+
+// move by 10,20; turn by 30 about 80,60; scale by 2 or by 2,-1; shear by 0.5,0.
+std::optional<Transform> Evaluator::group_transform(std::string_view verb, Arguments& given) {
+    const auto about = given.position_or("about", {});
+    if (!about) return std::nullopt;
+    const auto around = [&](const Transform& by) {
+        return Transform{}.move({-about->x, -about->y}).then(by).move(*about);
+    };
+    if (verb == "turn") {
+        const auto angle = given.angle_or("by", {});
+        return angle ? std::optional{around(Transform{}.turn(*angle))} : std::nullopt;
+    }
+    const auto& word = given.value("by");
+    const auto is_one = verb == "scale" && split_at_commas(word).size() == 1;
+    const auto by = is_one ? given.real_or("by", 1, -max_coordinate, max_coordinate) : std::nullopt;
+    const auto pair = is_one ? std::optional{Position{by.value_or(1), by.value_or(1)}} : given.position("by");
+    if (!pair || (is_one && !by)) return std::nullopt;
+    if (verb == "move") return Transform{}.move(*pair);
+    if (verb == "shear") return around(Transform{}.shear(*pair));
+    if (pair->x == 0 || pair->y == 0) {
+        faults_.add(word, "scaled by 0, everything would be flat", "allowed are other factors, also negative ones");
+        return std::nullopt;
+    }
+    return around(Transform{}.scale(*pair));
+}
+
+void Evaluator::begin_group(const ParsedStatement& statement) {
+    auto block = inner(statement.verb);
+    Arguments given{statement.arguments, values_, faults_};
+    const auto by = group_transform(statement.verb.text, given);
+    // What is in the group is moved by it first, and then by the groups around it.
+    if (by) block.by = by->then(block.by);
+    blocks_.push_back(std::move(block));
+}
+
+void Evaluator::begin_pattern(const ParsedStatement& statement) {
+    Block block{.word = statement.verb};
+    Arguments given{statement.arguments, values_, faults_};
+    constexpr auto most_side = 4096;
+    const auto size = given.size("size");
+    const auto ground = given.color_or("ink", {.alpha = 0});
+    const auto offset = given.has("offset") ? given.point("offset") : Point{};
+    const auto placing = read_placing(given);
+    if (size && (size->width > most_side || size->height > most_side)) {
+        faults_.add(given.value("size"), "a pattern is at most " + std::to_string(most_side) + " pixels wide and high");
+    } else if (size && ground && offset && placing) {
+        block.pattern = std::make_shared<Scene>(
+            Scene{.name = scene_.name, .size = *size, .ground = *ground, .calls = {}, .palette = std::nullopt});
+        block.offset = *offset;
+        block.placing = *placing;
+    }
+    block.name = statement.name;
+    // The name is known from here on even if the pattern is faulty.
+    values_.define(*statement.name, Color{});
+    blocks_.push_back(std::move(block));
+}
+
+void Evaluator::define(const ParsedStatement& statement) {
+    const auto& verb = statement.verb.text;
+    auto ink = std::optional<Ink>{};
+    if (verb == "color") {
+        const auto color = values_.color(statement.values.front());
+        if (color) ink = *color;
+    } else {
+        Arguments given{statement.arguments, values_, faults_};
+        ink = verb == "gradient" ? read_gradient(statement.shape->text, given) : read_hatch(given);
+    }
+    values_.define(*statement.name, ink.value_or(Color{}));
+}
+
+void Evaluator::edges(const ParsedStatement& statement) {
+    const auto& word = statement.values.front();
+    if (word.text == "smooth") {
+        usual_edge_ = Edge::smooth;
+    } else if (word.text == "crisp") {
+        usual_edge_ = Edge::crisp;
+    } else {
+        faults_.add(word, "unknown edges " + quoted(word.text), "allowed are smooth and crisp");
+    }
+}
+
+void Evaluator::palette(const ParsedStatement& statement) {
+    if (statement.values.size() == 1) {
+        const auto& word = statement.values.front();
+        if (const auto* const known = palettes::find(word.text)) {
+            scene_.palette = *known;
+            return;
+        }
+        if (!word.text.starts_with('#')) {
+            const auto names = palettes::names();
+            const auto near = nearest_word(word.text, {names.begin(), names.end()});
+            faults_.add(word, "unknown palette " + quoted(word.text),
+                        near.empty() ? "allowed are " + in_words({names.begin(), names.end()}, "and") + ", or colours"
+                                     : "did you mean " + quoted(near) + "?");
+            return;
+        }
+    }
+    std::vector<Color> colors;
+    for (const auto& word : statement.values) {
+        if (const auto color = values_.color(word)) colors.push_back(*color);
+    }
+    if (colors.size() != statement.values.size()) return;
+    try {
+        scene_.palette = Palette{std::move(colors)};
+    } catch (const Error& error) {
+        faults_.add(statement.verb, error.what());
+    }
 }
 
 namespace {

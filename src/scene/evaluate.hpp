@@ -19,20 +19,42 @@ class Evaluator {
     void finish();
 
   private:
+    // What has been begun and not ended: what all drawing in it is under.
+    struct Block {
+        Word word;
+        std::shared_ptr<const Region> clip = nullptr;
+        std::shared_ptr<const SmoothRegion> cover = nullptr;
+        Transform by = {};
+        std::shared_ptr<Scene> pattern = nullptr;  // the tile that is drawn, of a pattern
+        std::optional<Word> name = {};
+        Point offset = {};
+        Placing placing = Placing::target;
+    };
+
     void sheet(const ParsedStatement& statement);
     void drawing(const ParsedStatement& statement);
+    void end(const ParsedStatement& statement);
     void begin_clip(const ParsedStatement& statement);
+    void begin_group(const ParsedStatement& statement);
+    void begin_pattern(const ParsedStatement& statement);
+    void define(const ParsedStatement& statement);
+    void edges(const ParsedStatement& statement);
+    void palette(const ParsedStatement& statement);
+    void check_entry(const Ink& ink, Arguments& given);
     std::optional<Figure> region_figure(const ParsedStatement& statement, Arguments& given);
+    std::optional<Transform> group_transform(std::string_view verb, Arguments& given);
 
-    struct OpenClip {
-        Word word;
-        std::shared_ptr<const Region> region;
-    };
+    // The block that a new one begins in, or the whole sheet.
+    [[nodiscard]] Block inner(const Word& word) const;
+    // What is drawn on: the sheet, or the pattern that has been begun.
+    [[nodiscard]] Scene& drawn();
+    [[nodiscard]] Box drawn_box();
 
     ValueReader& values_;
     Faults& faults_;
     Scene& scene_;
-    std::vector<OpenClip> clips_;
+    std::vector<Block> blocks_;
+    Edge usual_edge_ = Edge::crisp;
 };
 
 }  // namespace coldbrick::detail

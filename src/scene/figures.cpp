@@ -1,20 +1,21 @@
 #include "scene/figures.hpp"
 
+#include <cmath>
 #include <functional>
 #include <limits>
 
 namespace coldbrick::detail {
 
-std::optional<std::vector<Ring>> Arguments::lists(std::string_view name) {
-    std::vector<Ring> lists;
+std::optional<std::vector<std::vector<Position>>> Arguments::lists(std::string_view name) {
+    std::vector<std::vector<Position>> lists;
     auto complete = true;
     for (const auto& argument : given_) {
         if (argument.keyword.text != name) continue;
         auto& list = lists.emplace_back();
         for (const auto& word : argument.values) {
-            const auto point = values_.pair(word, -max_coordinate, max_coordinate);
-            complete = complete && point;
-            list.push_back(point.value_or(Point{}));
+            const auto place = values_.position(word, -max_coordinate, max_coordinate);
+            complete = complete && place;
+            list.push_back(place.value_or(Position{}));
         }
     }
     return complete ? std::optional{std::move(lists)} : std::nullopt;
@@ -23,6 +24,15 @@ std::optional<std::vector<Ring>> Arguments::lists(std::string_view name) {
 namespace {
 
 constexpr auto most_points = 1'000'000;
+
+// A shape in whole pixels, or with coordinates that are not whole.
+template <class Whole, class Fraction>
+using Either = std::optional<std::variant<Whole, Fraction>>;
+
+bool is_whole(double value) noexcept { return value == std::trunc(value); }
+bool is_whole(Position at) noexcept { return is_whole(at.x) && is_whole(at.y); }
+int whole(double value) noexcept { return static_cast<int>(value); }
+Point whole(Position at) noexcept { return {.x = whole(at.x), .y = whole(at.y)}; }
 
 std::optional<Anchor> read_anchor(Arguments& given) {
     return given.choice<Anchor>("anchor", {{"top_left", Anchor::top_left},
@@ -49,39 +59,62 @@ std::optional<Box> read_plain_box(Arguments& given) {
     return from && to ? std::optional{Box::between({.from = *from, .to = *to})} : std::nullopt;
 }
 
-std::optional<RoundedBox> read_box(Arguments& given) {
+Either<RoundedBox, subpixel::RoundedBox> read_box(Arguments& given) {
+    constexpr auto least = 1.0 / 256;
+    if (given.has("at") && !given.has("anchor")) {
+        const auto at = given.position("at");
+        const auto size = given.position("size", least);
+        if (!at || !size) return std::nullopt;
+        const auto radius = given.real_or("round", 0, 0, std::min(size->x, size->y) / 2);
+        if (!radius) return std::nullopt;
+        if (!is_whole(*at) || !is_whole(*size) || !is_whole(*radius)) {
+            return subpixel::RoundedBox{.box = {.at = *at, .size = {size->x, size->y}}, .corner_radius = *radius};
+        }
+        return RoundedBox{.box = {.at = whole(*at), .size = {whole(size->x), whole(size->y)}},
+                          .corner_radius = whole(*radius)};
+    }
     const auto box = read_plain_box(given);
     if (!box) return std::nullopt;
     const auto radius = given.whole_or("round", 0, 0, std::min(box->size.width, box->size.height) / 2);
-    return radius ? std::optional{RoundedBox{.box = *box, .corner_radius = *radius}} : std::nullopt;
+    if (!radius) return std::nullopt;
+    return RoundedBox{.box = *box, .corner_radius = *radius};
 }
 
-std::optional<Circle> read_circle(Arguments& given) {
-    const auto radius = given.whole("radius", 0, max_coordinate);
+Either<Circle, subpixel::Circle> read_circle(Arguments& given) {
     if (given.has("center")) {
-        const auto center = given.point("center");
-        return center && radius ? std::optional{Circle{.center = *center, .radius = *radius}} : std::nullopt;
+        const auto center = given.position("center");
+        const auto radius = given.real_or("radius", 0, 0, max_coordinate);
+        if (!center || !radius) return std::nullopt;
+        if (!is_whole(*center) || !is_whole(*radius)) return subpixel::Circle{.center = *center, .radius = *radius};
+        return Circle{.center = whole(*center), .radius = whole(*radius)};
     }
+    const auto radius = given.whole("radius", 0, max_coordinate);
     const auto at = given.point("at");
     const auto anchor = read_anchor(given);
     if (!at || !radius || !anchor) return std::nullopt;
     return Circle::placed({.anchor = *anchor, .at = *at, .radius = *radius});
 }
 
-std::optional<Ellipse> read_ellipse(Arguments& given) {
+Either<Ellipse, subpixel::Ellipse> read_ellipse(Arguments& given) {
     const auto turned = given.angle_or("turned", {});
     if (given.has("radius")) {
         const auto circle = read_circle(given);
-        return circle ? std::optional{Ellipse{*circle}} : std::nullopt;
+        if (!circle) return std::nullopt;
+        if (const auto* const of = std::get_if<Circle>(&*circle)) return Ellipse{*of};
+        return subpixel::Ellipse{std::get<subpixel::Circle>(*circle)};
     }
     if (given.has("at")) {
         const auto box = read_plain_box(given);
-        return box && turned ? std::optional{Ellipse::within(*box).turned(*turned)} : std::nullopt;
+        if (!box || !turned) return std::nullopt;
+        return Ellipse::within(*box).turned(*turned);
     }
-    const auto center = given.point("center");
-    const auto radii = given.radii("radii");
+    const auto center = given.position("center");
+    const auto radii = given.position("radii", 0);
     if (!center || !radii || !turned) return std::nullopt;
-    return Ellipse::around({.center = *center, .radii = *radii, .turned = *turned});
+    if (!is_whole(*center) || !is_whole(*radii)) {
+        return subpixel::Ellipse::around({.center = *center, .radii = *radii, .turned = *turned});
+    }
+    return Ellipse::around({.center = whole(*center), .radii = {whole(radii->x), whole(radii->y)}, .turned = *turned});
 }
 
 // sweep 197,243: from, to, clockwise unless it says counterclockwise; or sweep 197 by -46.
@@ -109,17 +142,37 @@ std::optional<Sweep> read_sweep(Arguments& given) {
 }
 
 // An Arc, Sector or Chord.
-template <class Part>
-std::optional<Part> read_round_part(Arguments& given) {
+template <class Whole, class Fraction>
+Either<Whole, Fraction> read_round_part(Arguments& given) {
     const auto of = read_ellipse(given);
     const auto sweep = read_sweep(given);
-    return of && sweep ? std::optional{Part{.of = *of, .sweep = *sweep}} : std::nullopt;
+    if (!of || !sweep) return std::nullopt;
+    if (const auto* const ellipse = std::get_if<Ellipse>(&*of)) return Whole{.of = *ellipse, .sweep = *sweep};
+    return Fraction{.of = std::get<subpixel::Ellipse>(*of), .sweep = *sweep};
+}
+constexpr auto read_arc = read_round_part<Arc, subpixel::Arc>;
+constexpr auto read_sector = read_round_part<Sector, subpixel::Sector>;
+constexpr auto read_chord = read_round_part<Chord, subpixel::Chord>;
+
+bool are_whole(const std::vector<Position>& places) {
+    return std::all_of(places.begin(), places.end(), [](Position at) { return is_whole(at); });
 }
 
-std::optional<Polygon> read_polygon(Arguments& given) {
+std::vector<Point> whole(const std::vector<Position>& places) {
+    std::vector<Point> points;
+    points.reserve(places.size());
+    for (const auto at : places) points.push_back(whole(at));
+    return points;
+}
+
+Either<Polygon, subpixel::Polygon> read_polygon(Arguments& given) {
     if (given.has("through")) {
         auto rings = given.lists("through");
-        return rings ? std::optional{Polygon{std::move(*rings)}} : std::nullopt;
+        if (!rings) return std::nullopt;
+        if (!std::all_of(rings->begin(), rings->end(), are_whole)) return subpixel::Polygon{.rings = std::move(*rings)};
+        std::vector<Ring> whole_rings;
+        for (const auto& ring : *rings) whole_rings.push_back(whole(ring));
+        return Polygon{std::move(whole_rings)};
     }
     const auto center = given.point("center");
     const auto radius = given.whole("radius", 0, max_coordinate);
@@ -129,7 +182,7 @@ std::optional<Polygon> read_polygon(Arguments& given) {
     return regular_polygon({.center = *center, .radius = *radius, .points = *points, .turned = *turned});
 }
 
-std::optional<Polygon> read_star(Arguments& given) {
+Either<Polygon, subpixel::Polygon> read_star(Arguments& given) {
     const auto center = given.point("center");
     const auto radius = given.whole("radius", 0, max_coordinate);
     const auto points = given.whole("points", 2, most_points);
@@ -144,7 +197,7 @@ std::optional<Polygon> read_star(Arguments& given) {
 }
 
 // "M 10,80 C ...": a fault is told at its place in the string.
-std::optional<Path> read_path(Arguments& given) {
+std::optional<std::variant<Path>> read_path(Arguments& given) {
     const auto& word = given.value("data");
     if (word.text.size() < 2 || !word.text.starts_with('"')) {
         given.faults().add(word, "path data stands between quotes",
@@ -165,20 +218,30 @@ std::optional<Path> read_path(Arguments& given) {
 std::optional<Fill> read_fill(Arguments& given) {
     const auto rule = given.choice<FillRule>("rule", {{"evenodd", FillRule::even_odd}, {"nonzero", FillRule::nonzero}});
     const auto edges = given.choice<Edges>("edges", {{"inclusive", Edges::inclusive}, {"shared", Edges::shared}});
-    return rule && edges ? std::optional{Fill{.rule = *rule, .edges = *edges}} : std::nullopt;
+    const auto edge = given.edge();
+    if (!rule || !edges || !edge) return std::nullopt;
+    return Fill{.rule = *rule, .edges = *edges, .edge = *edge};
 }
 
 std::optional<Figure> read_line(Arguments& given) {
     auto how = read_stroke(given);
+    std::vector<Position> places;
     if (given.has("through")) {
         auto lists = given.lists("through");
         if (!lists || !how) return std::nullopt;
-        return stroked(Polyline{.through = std::move(lists->front()), .closed = given.has("closed")}, *how);
+        places = std::move(lists->front());
+    } else {
+        const auto from = given.position("from");
+        const auto to = given.position("to");
+        if (!from || !to || !how) return std::nullopt;
+        places = {*from, *to};
     }
-    const auto from = given.point("from");
-    const auto to = given.point("to");
-    if (!from || !to || !how) return std::nullopt;
-    return stroked(Line{.from = *from, .to = *to}, *how);
+    const auto is_closed = given.has("closed");
+    if (!are_whole(places)) {
+        return stroked(subpixel::Polyline{.through = std::move(places), .closed = is_closed}, *how);
+    }
+    if (given.has("from")) return stroked(Line{.from = whole(places[0]), .to = whole(places[1])}, *how);
+    return stroked(Polyline{.through = whole(places), .closed = is_closed}, *how);
 }
 
 std::optional<Figure> read_mark(Arguments& given) {
@@ -195,25 +258,21 @@ std::optional<Figure> read_flood(Arguments& given) {
     return FloodFrom{.from = *from, .tolerance = *tolerance, .neighbors = *neighbors};
 }
 
-// A shape filled, filled by a rule, and stroked.
+// A shape filled, and stroked.
 template <auto read>
 std::optional<Figure> read_filled(Arguments& given) {
     auto shape = read(given);
-    return shape ? std::optional<Figure>{std::move(*shape)} : std::nullopt;
-}
-
-template <auto read>
-std::optional<Figure> read_filled_by_rule(Arguments& given) {
-    auto shape = read(given);
     const auto how = read_fill(given);
-    return shape && how ? std::optional<Figure>{filled(std::move(*shape), *how)} : std::nullopt;
+    if (!shape || !how) return std::nullopt;
+    return std::visit([&](auto& of) -> Figure { return filled(std::move(of), *how); }, *shape);
 }
 
 template <auto read>
 std::optional<Figure> read_stroked(Arguments& given) {
     auto shape = read(given);
     const auto how = read_stroke(given);
-    return shape && how ? std::optional<Figure>{stroked(std::move(*shape), *how)} : std::nullopt;
+    if (!shape || !how) return std::nullopt;
+    return std::visit([&](auto& of) -> Figure { return stroked(std::move(of), *how); }, *shape);
 }
 
 struct FigureReader {
@@ -226,34 +285,40 @@ constexpr auto readers = std::to_array<FigureReader>({{"mark", read_mark},
                                                       {"fill box", read_filled<read_box>},
                                                       {"fill circle", read_filled<read_circle>},
                                                       {"fill ellipse", read_filled<read_ellipse>},
-                                                      {"fill sector", read_filled<read_round_part<Sector>>},
-                                                      {"fill chord", read_filled<read_round_part<Chord>>},
-                                                      {"fill polygon", read_filled_by_rule<read_polygon>},
-                                                      {"fill star", read_filled_by_rule<read_star>},
-                                                      {"fill path", read_filled_by_rule<read_path>},
+                                                      {"fill sector", read_filled<read_sector>},
+                                                      {"fill chord", read_filled<read_chord>},
+                                                      {"fill polygon", read_filled<read_polygon>},
+                                                      {"fill star", read_filled<read_star>},
+                                                      {"fill path", read_filled<read_path>},
                                                       {"stroke line", read_line},
-                                                      {"stroke arc", read_stroked<read_round_part<Arc>>},
+                                                      {"stroke arc", read_stroked<read_arc>},
                                                       {"stroke box", read_stroked<read_box>},
                                                       {"stroke circle", read_stroked<read_circle>},
                                                       {"stroke ellipse", read_stroked<read_ellipse>},
-                                                      {"stroke sector", read_stroked<read_round_part<Sector>>},
-                                                      {"stroke chord", read_stroked<read_round_part<Chord>>},
+                                                      {"stroke sector", read_stroked<read_sector>},
+                                                      {"stroke chord", read_stroked<read_chord>},
                                                       {"stroke polygon", read_stroked<read_polygon>},
                                                       {"stroke star", read_stroked<read_star>},
                                                       {"stroke path", read_stroked<read_path>}});
 
-// The figure's pixels in a box, as a region.
-Region region_of(const Figure& figure, const Box& within) {
-    return std::visit(
+// Calls use(area) with a figure of a region or clip, under a transform.
+template <class Use>
+void with_area(const Figure& figure, const Transform& by, const Use& use) {
+    std::visit(
         [&](const auto& area) {
             using Area = std::remove_cvref_t<decltype(area)>;
-            if constexpr (std::is_same_v<Area, Mark> || std::is_same_v<Area, FloodFrom>) {
-                return Region{};  // no part of a region
-            } else {
-                return Region{area, within};
+            if constexpr (!std::is_same_v<Area, Mark> && !std::is_same_v<Area, FloodFrom>) {
+                by.is_identity() ? use(area) : use(transformed(area, by));
             }
         },
         figure);
+}
+
+// The figure's pixels in a box, as a region.
+Region region_of(const Figure& figure, const Transform& by, const Box& within) {
+    Region region;
+    with_area(figure, by, [&](const auto& area) { region = Region{area, within}; });
+    return region;
 }
 
 }  // namespace
@@ -277,14 +342,16 @@ std::optional<Stroke> read_stroke(Arguments& given) {
     if (given.has("dash")) dash = given.values().reals(given.value("dash"), 0, max_coordinate);
     const auto offset =
         given.has("dash_offset") ? given.values().real(given.value("dash_offset"), -max_coordinate, max_coordinate) : 0;
-    if (!width || !align || !cap || !join || !limit || !dash || !offset) return std::nullopt;
+    const auto edge = given.edge();
+    if (!width || !align || !cap || !join || !limit || !dash || !offset || !edge) return std::nullopt;
     Stroke how{.width = *width,
                .align = *align,
                .cap = *cap,
                .join = *join,
                .miter_limit = *limit,
                .dash = std::move(*dash),
-               .dash_offset = *offset};
+               .dash_offset = *offset,
+               .edge = *edge};
     try {
         // What the numbers are together; it draws nothing.
         for_each_span(stroked(Line{}, how), Box{}, [](const Span&) {});
@@ -295,25 +362,51 @@ std::optional<Stroke> read_stroke(Arguments& given) {
     return how;
 }
 
-std::optional<Region> read_region(const std::vector<RegionPart>& parts, const Box& within, ValueReader& values,
-                                  Faults& faults) {
+namespace {
+
+std::optional<Figure> read_part(const RegionPart& part, const PartsOf& of) {
+    Arguments given{part.arguments, of.values, of.faults};
+    return read_figure((part.is_stroked ? "stroke " : "fill ") + part.shape.text, given);
+}
+
+}  // namespace
+
+std::optional<Region> read_region(const PartsOf& of, const Box& within) {
     auto region = std::optional{Region{}};
-    for (const auto& part : parts) {
-        Arguments given{part.arguments, values, faults};
-        const auto words = (part.is_stroked ? "stroke " : "fill ") + part.shape.text;
-        const auto figure = read_figure(words, given);
+    for (const auto& part : of.parts) {
+        const auto figure = read_part(part, of);
         if (!figure) {
             region = std::nullopt;
             continue;
         }
         if (!region) continue;
-        const auto pixels = region_of(*figure, within);
+        const auto pixels = region_of(*figure, of.by, within);
         region = part.joiner == "minus"    ? difference(*region, pixels)
                  : part.joiner == "within" ? intersection(*region, pixels)
                  : part.joiner == "xor"    ? symmetric_difference(*region, pixels)
                                            : unite(*region, pixels);
     }
     return region;
+}
+
+std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& within) {
+    auto region = std::optional<SmoothRegion>{};
+    auto complete = true;
+    for (const auto& part : of.parts) {
+        if (region && part.joiner != "within") {
+            of.faults.add(part.shape, "a smooth clip has one shape, or shapes within each other",
+                          "write 'within' before it, or leave out 'smooth'");
+            return std::nullopt;
+        }
+        const auto figure = read_part(part, of);
+        complete = complete && figure;
+        if (!complete) continue;
+        with_area(*figure, of.by, [&](const auto& area) {
+            const SmoothRegion covered{area, within};
+            region = region ? intersection(*region, covered) : covered;
+        });
+    }
+    return complete ? region : std::nullopt;
 }
 
 }  // namespace coldbrick::detail

@@ -13,8 +13,18 @@ namespace coldbrick::detail {
 // The pen: width, caps, joins, dashes.
 [[nodiscard]] std::optional<Stroke> read_stroke(Arguments& given);
 
-// What the parts of a region make together, in a box.
-[[nodiscard]] std::optional<Region> read_region(const std::vector<RegionPart>& parts, const Box& within,
-                                                ValueReader& values, Faults& faults);
+// The parts of a region or clip, and the transform that they are under.
+struct PartsOf {
+    const std::vector<RegionPart>& parts;
+    const Transform& by;
+    ValueReader& values;
+    Faults& faults;
+};
+
+// What they make together, in a box.
+[[nodiscard]] std::optional<Region> read_region(const PartsOf& of, const Box& within);
+
+// The same with smooth edges: of one part, or of parts within each other.
+[[nodiscard]] std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& within);
 
 }  // namespace coldbrick::detail

@@ -41,27 +41,54 @@ const Words& stroke_words(std::string_view shape) {
     return is_line(shape) ? of_lines : of_closed;
 }
 
+// How ink is laid, and how a shape's rim looks.
+const Words& laying_words() {
+    static const Words words{"opacity", "blend", "channels", "light"};
+    return words;
+}
+const Words& rim_words() {
+    static const Words words{"smooth", "crisp"};
+    return words;
+}
+
 void append(Words& words, const Words& more) { words.insert(words.end(), more.begin(), more.end()); }
 
 using AllForms = std::map<std::string, std::vector<Form>, std::less<>>;
 
 AllForms all_forms() {
+    static const Words gradient_words{"spread", "placing", "dither"};
     AllForms all{{"sheet", {{{"size"}, {"ink"}}}},
-                 {"mark", {{{"at", "ink"}, {}}}},
+                 {"mark", {{{"at", "ink"}, laying_words()}}},
                  {"flood", {{{"from", "ink"}, {"tolerance", "neighbors"}}}},
-                 {"fill region", {{{"ink"}, {}}}},
-                 {"stroke region", {{{"ink"}, stroke_words("region")}}}};
+                 {"fill region", {{{"ink"}, laying_words()}}},
+                 {"stroke region", {{{"ink"}, stroke_words("region")}}},
+                 {"move", {{{"by"}, {}}}},
+                 {"turn", {{{"by"}, {"about"}}}},
+                 {"scale", {{{"by"}, {"about"}}}},
+                 {"shear", {{{"by"}, {"about"}}}},
+                 {"gradient linear", {{{"from", "to", "stops"}, gradient_words}}},
+                 {"gradient radial", {{{"center", "radius", "stops"}, gradient_words}}},
+                 {"gradient conic", {{{"center", "stops"}, {"from", "placing", "dither"}}}},
+                 {"hatch", {{{"spacing", "ink"}, {"angle", "width", "ground", "offset", "placing"}}}},
+                 {"pattern", {{{"size"}, {"ink", "offset", "placing"}}}}};
+    append(all["flood"].front().optional, laying_words());
+    append(all["stroke region"].front().optional, laying_words());
+    append(all["stroke region"].front().optional, rim_words());
     for (const auto& [shape, forms, filling] : shape_forms()) {
         const auto name = std::string{shape};
         for (const auto& form : forms) {
             auto filled = form;
             append(filled.optional, filling);
+            append(filled.optional, rim_words());
             auto stroked = form;
             append(stroked.optional, stroke_words(shape));
+            append(stroked.optional, rim_words());
             if (!is_line(shape)) all["part " + name].push_back(filled);
             all["stroke part " + name].push_back(stroked);
             filled.needed.emplace_back("ink");
             stroked.needed.emplace_back("ink");
+            append(filled.optional, laying_words());
+            append(stroked.optional, laying_words());
             if (!is_line(shape)) all["fill " + name].push_back(filled);
             all["stroke " + name].push_back(stroked);
         }

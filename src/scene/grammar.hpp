@@ -16,30 +16,45 @@ struct Keyword {
     Takes takes = Takes::one_value;
 };
 
-inline constexpr auto keywords = std::to_array<Keyword>({{"align", Takes::word},
+inline constexpr auto keywords = std::to_array<Keyword>({{"about"},
+                                                         {"align", Takes::word},
                                                          {"anchor", Takes::word},
+                                                         {"angle"},
                                                          {"at"},
+                                                         {"blend", Takes::word},
                                                          {"by"},
                                                          {"cap", Takes::word},
                                                          {"center"},
+                                                         {"channels", Takes::word},
                                                          {"closed", Takes::nothing},
                                                          {"counterclockwise", Takes::nothing},
+                                                         {"crisp", Takes::nothing},
                                                          {"dash"},
                                                          {"dash_offset"},
                                                          {"data"},
+                                                         {"dither", Takes::word},
                                                          {"edges", Takes::word},
                                                          {"from"},
+                                                         {"ground"},
                                                          {"ink"},
                                                          {"inner_radius"},
                                                          {"join", Takes::word},
+                                                         {"light", Takes::word},
                                                          {"miter_limit"},
                                                          {"neighbors", Takes::word},
+                                                         {"offset"},
+                                                         {"opacity"},
+                                                         {"placing", Takes::word},
                                                          {"points"},
                                                          {"radii"},
                                                          {"radius"},
                                                          {"round"},
                                                          {"rule", Takes::word},
                                                          {"size"},
+                                                         {"smooth", Takes::nothing},
+                                                         {"spacing"},
+                                                         {"spread", Takes::word},
+                                                         {"stops", Takes::pairs},
                                                          {"sweep"},
                                                          {"through", Takes::pairs},
                                                          {"to"},
@@ -48,9 +63,11 @@ inline constexpr auto keywords = std::to_array<Keyword>({{"align", Takes::word},
                                                          {"width"}});
 
 inline constexpr auto verbs =
-    std::to_array<std::string_view>({"clip", "end", "fill", "flood", "mark", "sheet", "stroke"});
+    std::to_array<std::string_view>({"clip", "color", "edges", "end", "fill", "flood", "gradient", "hatch", "mark",
+                                     "move", "palette", "pattern", "scale", "shear", "sheet", "stroke", "turn"});
 inline constexpr auto shapes = std::to_array<std::string_view>(
     {"arc", "box", "chord", "circle", "ellipse", "line", "path", "polygon", "region", "sector", "star"});
+inline constexpr auto gradients = std::to_array<std::string_view>({"conic", "linear", "radial"});
 
 // How the parts of a region are joined to those before.
 inline constexpr auto joiners = std::to_array<std::string_view>({"minus", "plus", "within", "xor"});

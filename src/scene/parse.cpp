@@ -248,6 +248,73 @@ void parse_parts(const Statement& statement, std::size_t begin, const std::vecto
     reader.read(parsed);
 }
 
+bool is_definition(std::string_view verb) {
+    return verb == "color" || verb == "gradient" || verb == "hatch" || verb == "pattern";
+}
+
+// NAME = at the beginning of a definition, and of a gradient its kind. Gives the number of words that these are; 0 if
+// there was a fault.
+std::size_t parse_name(const Statement& statement, Faults& faults, ParsedStatement& parsed) {
+    const auto& words = statement.words;
+    const auto verb = std::string_view{words[0].text};
+    constexpr auto advice = "for example: color dusk = #39466b";
+    if (words.size() < 3 || words[2].text != "=") {
+        faults.add(words.size() > 1 ? words[1] : words[0], quoted(verb) + " needs a name and '='", advice);
+        return 0;
+    }
+    const auto is_letter = [](char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; };
+    const auto is_plain = [&](char c) { return is_letter(c) || (c >= '0' && c <= '9'); };
+    const auto& name = words[1].text;
+    if (!is_letter(name.front()) || !std::all_of(name.begin(), name.end(), is_plain)) {
+        faults.add(words[1], quoted(name) + " is no name",
+                   "a name has letters, digits and _, and begins with a letter");
+        return 0;
+    }
+    parsed.name = words[1];
+    if (verb != "gradient") return 3;
+    if (words.size() < 4 || !includes(gradients, words[3].text)) {
+        const auto& place = words.size() < 4 ? words[2] : words[3];
+        faults.add(place, words.size() < 4 ? "the gradient has no kind" : "unknown gradient " + quoted(place.text),
+                   suggestion(words.size() < 4 ? "" : place.text, {gradients.begin(), gradients.end()}));
+        return 0;
+    }
+    parsed.shape = words[3];
+    return 4;
+}
+
+// How many words stand before the arguments: verb, shape, name. 0 if there was a fault.
+std::size_t parse_head(const Statement& statement, Faults& faults, ParsedStatement& parsed) {
+    const auto& words = statement.words;
+    const auto verb = std::string_view{words[0].text};
+    if (is_definition(verb)) return parse_name(statement, faults, parsed);
+    if (!takes_shape(verb)) return 1;
+    if (words.size() == 1) {
+        faults.add(words[0], quoted(verb) + " has no shape after it",
+                   "allowed are " + in_words({shapes.begin(), shapes.end()}, "and"));
+        return 0;
+    }
+    parsed.shape = words[1];
+    return 2;
+}
+
+// Statements of which only values follow: those of a color, palette or edges; end has none.
+bool takes_values(std::string_view verb) {
+    return verb == "color" || verb == "palette" || verb == "edges" || verb == "end";
+}
+
+void parse_values(const Statement& statement, std::size_t begin, Faults& faults, ParsedStatement& parsed) {
+    const auto& words = statement.words;
+    const auto verb = std::string_view{words[0].text};
+    parsed.values.assign(words.begin() + static_cast<std::ptrdiff_t>(begin), words.end());
+    const auto is_list = verb == "palette";
+    const auto most = verb == "end" ? 0U : 1U;
+    if (parsed.values.empty() && verb != "end") {
+        faults.add(words.back(), quoted(verb) + " has no value after it");
+    } else if (!is_list && parsed.values.size() > most) {
+        faults.add(parsed.values[most], quoted(verb) + (most == 0 ? " takes nothing" : " takes one value"));
+    }
+}
+
 }  // namespace
 
 std::optional<ParsedStatement> parse_statement(const Statement& statement, Faults& faults) {
@@ -260,17 +327,11 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
         faults.add(words[0], "unknown statement " + quoted(verb), suggestion(verb, {verbs.begin(), verbs.end()}));
         return std::nullopt;
     }
-    if (takes_shape(verb)) {
-        if (words.size() == 1) {
-            faults.add(words[0], quoted(verb) + " has no shape after it",
-                       "allowed are " + in_words({shapes.begin(), shapes.end()}, "and"));
-            return std::nullopt;
-        }
-        parsed.shape = words[1];
-    }
+    const auto begin = parse_head(statement, faults, parsed);
+    if (begin == 0) return std::nullopt;
     const auto& forms = forms_of(parsed.words());
-    if (verb == "end") {
-        if (words.size() > 1) faults.add(words[1], "'end' takes nothing");
+    if (takes_values(verb)) {
+        parse_values(statement, begin, faults, parsed);
     } else if (verb == "clip") {
         parse_parts(statement, 1, forms, faults, parsed);
     } else if (forms.empty()) {
@@ -278,8 +339,7 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
     } else if (parsed.shape && parsed.shape->text == "region") {
         parse_parts(statement, 2, forms, faults, parsed);
     } else {
-        const auto arguments = std::span{words}.subspan(parsed.shape ? 2U : 1U);
-        parsed.arguments = ArgumentReader{arguments, forms, faults}.read();
+        parsed.arguments = ArgumentReader{std::span{words}.subspan(begin), forms, faults}.read();
     }
     if (faults.count() == before && !forms.empty()) {
         check_form({.words = parsed.words(),

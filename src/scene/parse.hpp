@@ -26,8 +26,10 @@ struct ParsedStatement {
     std::optional<Word> shape;
     std::vector<Argument> arguments;
     std::vector<RegionPart> parts = {};  // of a region, or of a clip
+    std::optional<Word> name = {};       // what is defined: of a color, gradient, hatch, pattern
+    std::vector<Word> values = {};       // what stands without keyword: of a color, palette, edges
 
-    // "fill circle", "mark".
+    // "fill circle", "mark", "gradient linear".
     [[nodiscard]] std::string words() const { return shape ? verb.text + " " + shape->text : verb.text; }
 };
 

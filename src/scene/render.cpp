@@ -1,6 +1,7 @@
 // What of a scene shows.
 #include "coldbrick/scene.hpp"
 
+#include <cmath>
 #include <string>
 
 namespace coldbrick {
@@ -39,26 +40,75 @@ std::string reason(const Box& around, const Box& sheet, const Region* clip) {
 
 }  // namespace
 
-void check(const Figure& figure) {
-    std::visit(
-        [](const auto& area) {
+namespace {
+
+constexpr Size one_pixel{.width = 1, .height = 1};
+
+// Calls use(area), or use(transformed area) if the transform moves anything.
+template <class Area, class Use>
+auto under(const Area& area, const Transform& by, const Use& use) {
+    return by.is_identity() ? use(area) : use(transformed(area, by));
+}
+
+}  // namespace
+
+Point detail::placed(Point at, const Transform& by) {
+    if (by.is_identity()) return at;
+    const auto [x, y] = by(at);
+    const auto whole = [](double value) {
+        constexpr auto most = double{max_coordinate};
+        if (!(std::fabs(value) <= most)) throw Error{"transform: it takes a pixel beyond what a coordinate may be"};
+        return static_cast<int>(std::floor(value + 0.5));
+    };
+    return {.x = whole(x), .y = whole(y)};
+}
+
+Box detail::draw(const Surface& surface, const Figure& figure, const Transform& by, const Ink& ink) {
+    return std::visit(
+        [&](const auto& area) {
             using Area = std::remove_cvref_t<decltype(area)>;
-            if constexpr (!std::is_same_v<Area, Mark> && !std::is_same_v<Area, FloodFrom>) {
-                for_each_span(area, Box{}, [](const Span&) {});
+            if constexpr (std::is_same_v<Area, Mark>) {
+                return mark(surface, placed(area.at, by), ink);
+            } else if constexpr (std::is_same_v<Area, FloodFrom>) {
+                auto from = area;
+                from.from = placed(area.from, by);
+                if (!contains(surface, from.from)) return Box{};
+                const auto region = flood(surface, from);
+                return paint(surface, ink, area_ref(region));
+            } else {
+                return under(area, by,
+                             [&](const auto& placed_area) { return paint(surface, ink, area_ref(placed_area)); });
             }
         },
         figure);
 }
 
-Box bounds(const Figure& figure) {
-    return std::visit(
-        [](const auto& area) {
-            if constexpr (std::is_same_v<decltype(area), const Mark&>) {
-                return Box{.at = area.at, .size = {.width = 1, .height = 1}};
-            } else if constexpr (std::is_same_v<decltype(area), const FloodFrom&>) {
-                return Box{.at = area.from, .size = {.width = 1, .height = 1}};
+void check(const Figure& figure, const Transform& by) {
+    std::visit(
+        [&](const auto& area) {
+            using Area = std::remove_cvref_t<decltype(area)>;
+            if constexpr (std::is_same_v<Area, Mark>) {
+                (void)detail::placed(area.at, by);
+            } else if constexpr (std::is_same_v<Area, FloodFrom>) {
+                (void)detail::placed(area.from, by);
             } else {
-                return bounds(area);
+                constexpr auto somewhere = Box{.at = {}, .size = one_pixel};
+                under(area, by, [&](const auto& of) { return for_each_span(of, somewhere, [](const Span&) {}); });
+            }
+        },
+        figure);
+}
+
+Box bounds(const Figure& figure, const Transform& by) {
+    return std::visit(
+        [&](const auto& area) {
+            using Area = std::remove_cvref_t<decltype(area)>;
+            if constexpr (std::is_same_v<Area, Mark>) {
+                return Box{.at = detail::placed(area.at, by), .size = one_pixel};
+            } else if constexpr (std::is_same_v<Area, FloodFrom>) {
+                return Box{.at = detail::placed(area.from, by), .size = one_pixel};
+            } else {
+                return under(area, by, [](const auto& of) { return bounds(of); });
             }
         },
         figure);
@@ -67,7 +117,8 @@ Box bounds(const Figure& figure) {
 std::string explain_unseen(const Scene& scene, const DrawingCall& call) {
     const auto sheet = Box{.at = {.x = 0, .y = 0}, .size = scene.size};
     return scene.name + ":" + std::to_string(call.place.line) + ":" + std::to_string(call.place.column) +
-           ": nothing of this " + call.words + " shows: " + reason(bounds(call.figure), sheet, call.clip.get());
+           ": nothing of this " + call.words +
+           " shows: " + reason(bounds(call.figure, call.by), sheet, call.clip.get());
 }
 
 }  // namespace coldbrick

@@ -1,5 +1,6 @@
 #include "scene/values.hpp"
 
+#include "coldbrick/color_models.hpp"
 #include "coldbrick/color_names.hpp"
 
 #include <array>
@@ -177,7 +178,54 @@ std::optional<Angle> ValueReader::angle(const Word& word) {
     return size ? std::optional{of(*size)} : std::nullopt;
 }
 
+std::optional<Position> ValueReader::position(const Word& word, double least, double most) {
+    const auto values = split_at_commas(word);
+    if (values.size() != 2 || values[0].text.empty() || values[1].text.empty()) {
+        faults_.add(word, quoted(word.text) + " is no pair",
+                    "a pair is two values and a comma, without spaces: 236,148");
+        return std::nullopt;
+    }
+    const auto x = real(values[0], least, most);
+    const auto y = real(values[1], least, most);
+    return x && y ? std::optional{Position{.x = *x, .y = *y}} : std::nullopt;
+}
+
+std::optional<double> ValueReader::part(const Word& word) {
+    if (!word.text.ends_with('%')) return real(word, 0, 1);
+    constexpr auto percent = 100.0;
+    const auto hundredths = real(part_of(word, 0, word.text.size() - 1), 0, percent);
+    return hundredths ? std::optional{*hundredths / percent} : std::nullopt;
+}
+
+void ValueReader::define(const Word& name, const Ink& ink) { named_.insert_or_assign(name.text, ink); }
+
+std::optional<Ink> ValueReader::ink(const Word& word) {
+    const auto own = named_.find(word.text);
+    if (own != named_.end()) return own->second;
+    constexpr auto entry = std::string_view{"entry("};
+    if (word.text.starts_with(entry) && word.text.ends_with(')')) {
+        const auto number = whole(part_of(word, entry.size(), word.text.size() - 1), 0, 255);
+        return number ? std::optional<Ink>{PaletteEntry{.number = *number}} : std::nullopt;
+    }
+    const auto color_of_word = color(word);
+    return color_of_word ? std::optional<Ink>{*color_of_word} : std::nullopt;
+}
+
+std::vector<std::string_view> ValueReader::color_words() const {
+    std::vector<std::string_view> names;
+    names.reserve(named_colors.size() + named_.size());
+    for (const auto& [name, ink] : named_) names.push_back(name);
+    for (const auto& entry : named_colors) names.push_back(entry.name);
+    return names;
+}
+
 std::optional<Color> ValueReader::color(const Word& word) {
+    const auto own = named_.find(word.text);
+    if (own != named_.end()) {
+        if (const auto* const of = own->second.color()) return *of;
+        faults_.add(word, quoted(word.text) + " is an ink of more than one colour; a colour is needed here");
+        return std::nullopt;
+    }
     if (const auto color = find_color(word.text)) return color;
     const auto open = word.text.find('(');
     if (open != std::string::npos && word.text.ends_with(')')) return color_function(word, open);
@@ -186,10 +234,7 @@ std::optional<Color> ValueReader::color(const Word& word) {
                     "allowed are #rgb, #rgba, #rrggbb and #rrggbbaa, in digits and letters a to f");
         return std::nullopt;
     }
-    std::vector<std::string_view> names;
-    names.reserve(named_colors.size());
-    for (const auto& entry : named_colors) names.push_back(entry.name);
-    const auto near = nearest_word(word.text, names);
+    const auto near = nearest_word(word.text, color_words());
     faults_.add(word, quoted(word.text) + " is no colour",
                 near.empty()
                     ? "allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "
@@ -203,11 +248,12 @@ std::optional<Color> ValueReader::color_function(const Word& word, std::size_t o
         std::string_view name;
         std::size_t values;
     };
-    constexpr auto forms = std::to_array<Form>({{"rgb", 3}, {"rgba", 4}, {"gray", 1}});
+    constexpr auto forms = std::to_array<Form>({{"rgb", 3}, {"rgba", 4}, {"gray", 1}, {"hsl", 3}, {"hsv", 3}});
     const auto name = std::string_view{word.text}.substr(0, open);
     const auto* const form = std::find_if(forms.begin(), forms.end(), [&](const Form& f) { return f.name == name; });
     if (form == forms.end()) {
-        faults_.add(part_of(word, 0, open), quoted(name) + " is no kind of colour", "allowed are rgb, rgba and gray");
+        faults_.add(part_of(word, 0, open), quoted(name) + " is no kind of colour",
+                    "allowed are rgb, rgba, gray, hsl and hsv");
         return std::nullopt;
     }
     const auto parts = split_at_commas(part_of(word, open + 1, word.text.size() - 1));
@@ -216,6 +262,7 @@ std::optional<Color> ValueReader::color_function(const Word& word, std::size_t o
                               std::to_string(parts.size()));
         return std::nullopt;
     }
+    if (name.starts_with("hs")) return hue_color(name, parts);
     auto channels = std::array<std::uint8_t, 4>{0, 0, 0, 255};
     for (std::size_t i = 0; i < parts.size(); ++i) {
         const auto value = whole(parts[i], 0, 255);
@@ -224,6 +271,16 @@ std::optional<Color> ValueReader::color_function(const Word& word, std::size_t o
     }
     if (form->values == 1) return gray(channels[0]);
     return Color{.red = channels[0], .green = channels[1], .blue = channels[2], .alpha = channels[3]};
+}
+
+// hsl(210,50%,40%): an angle and two parts.
+std::optional<Color> ValueReader::hue_color(std::string_view form, const std::vector<Word>& parts) {
+    const auto hue = angle(parts[0]);
+    const auto second = part(parts[1]);
+    const auto third = part(parts[2]);
+    if (!hue || !second || !third) return std::nullopt;
+    if (form == "hsl") return color_of(Hsl{.hue = *hue, .saturation = *second, .lightness = *third});
+    return color_of(Hsv{.hue = *hue, .saturation = *second, .value = *third});
 }
 
 std::vector<Word> split_at_commas(const Word& word) {

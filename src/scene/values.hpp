@@ -3,6 +3,7 @@
 
 #include "scene/words.hpp"
 
+#include <map>
 #include <memory>
 #include <optional>
 
@@ -33,16 +34,31 @@ class ValueReader {
     // Degrees, or with the unit behind: 0.25turn, 1.57rad, 90deg.
     std::optional<Angle> angle(const Word& word);
 
-    // A colour: a name, #digits, rgb(), rgba() or gray().
+    // Two numbers with a comma between.
+    std::optional<Position> position(const Word& word, double least, double most);
+
+    // A part of the whole: 0.5 or 50%.
+    std::optional<double> part(const Word& word);
+
+    // A colour: a name, #digits, rgb(), rgba(), gray(), hsl() or hsv().
     std::optional<Color> color(const Word& word);
+
+    // A colour, an ink of one's own, or entry() of a palette.
+    std::optional<Ink> ink(const Word& word);
+
+    // From now on the name is a colour, or another ink.
+    void define(const Word& name, const Ink& ink);
 
   private:
     std::optional<double> number(const Word& word);
     std::optional<Color> color_function(const Word& word, std::size_t open);
+    std::optional<Color> hue_color(std::string_view form, const std::vector<Word>& parts);
+    [[nodiscard]] std::vector<std::string_view> color_words() const;
 
     struct Expressions;
     Faults& faults_;
     std::unique_ptr<Expressions> expressions_;
+    std::map<std::string, Ink, std::less<>> named_;
 };
 
 // The parts of a word between the commas that are in no parentheses.

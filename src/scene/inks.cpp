@@ -1,0 +1,142 @@
+#include "scene/inks.hpp"
+
+#include "coldbrick/gradient.hpp"
+#include "coldbrick/pattern.hpp"
+
+namespace coldbrick::detail {
+
+namespace {
+
+std::optional<std::vector<Stop>> read_stops(Arguments& given) {
+    std::vector<Stop> stops;
+    auto complete = true;
+    for (const auto& word : given.all("stops")) {
+        const auto parts = split_at_commas(word);
+        if (parts.size() != 2) {
+            given.faults().add(word, quoted(word.text) + " is no stop",
+                               "a stop is a part of the way and a colour: 0.5,coral or 50%,coral");
+            complete = false;
+            continue;
+        }
+        const auto at = given.values().part(parts[0]);
+        const auto color = given.values().color(parts[1]);
+        complete = complete && at && color;
+        if (at && color) stops.push_back({.at = *at, .color = *color});
+    }
+    return complete ? std::optional{std::move(stops)} : std::nullopt;
+}
+
+std::optional<Spread> read_spread(Arguments& given) {
+    return given.choice<Spread>("spread",
+                                {{"pad", Spread::pad}, {"repeat", Spread::repeat}, {"reflect", Spread::reflect}});
+}
+
+// The gradient as an ink; what it refuses is told at its kind.
+template <class Gradient>
+std::optional<Ink> finished(const Gradient& gradient, Arguments& given) {
+    try {
+        return Ink{gradient};
+    } catch (const Error& error) {
+        given.faults().add(given.all("stops").front(), error.what());
+        return std::nullopt;
+    }
+}
+
+std::optional<Channels> read_channels(Arguments& given) {
+    if (!given.has("channels")) return Channels::all;
+    static constexpr auto known = std::to_array<NamedChoice<Channels>>({{"red", Channels::red},
+                                                                        {"green", Channels::green},
+                                                                        {"blue", Channels::blue},
+                                                                        {"alpha", Channels::alpha},
+                                                                        {"color", Channels::color},
+                                                                        {"all", Channels::all}});
+    auto channels = Channels::none;
+    for (const auto& word : split_at_commas(given.value("channels"))) {
+        const auto* const found =
+            std::find_if(known.begin(), known.end(), [&](const auto& choice) { return choice.word == word.text; });
+        if (found == known.end()) {
+            given.faults().add(word, "unknown channel " + quoted(word.text),
+                               "allowed are red, green, blue, alpha, color and all, with commas between");
+            return std::nullopt;
+        }
+        channels = channels | found->choice;
+    }
+    return channels;
+}
+
+std::optional<Blend> read_blend(Arguments& given) {
+    return given.choice<Blend>("blend", {{"over", Blend::over},
+                                         {"replace", Blend::replace},
+                                         {"multiply", Blend::multiply},
+                                         {"screen", Blend::screen},
+                                         {"overlay", Blend::overlay},
+                                         {"darken", Blend::darken},
+                                         {"lighten", Blend::lighten},
+                                         {"color_dodge", Blend::color_dodge},
+                                         {"color_burn", Blend::color_burn},
+                                         {"hard_light", Blend::hard_light},
+                                         {"soft_light", Blend::soft_light},
+                                         {"difference", Blend::difference},
+                                         {"exclusion", Blend::exclusion},
+                                         {"add", Blend::add},
+                                         {"xor", Blend::exclusive_or}});
+}
+
+}  // namespace
+
+std::optional<Placing> read_placing(Arguments& given) {
+    return given.choice<Placing>("placing", {{"target", Placing::target}, {"shape", Placing::shape}});
+}
+
+std::optional<Ink> read_gradient(std::string_view kind, Arguments& given) {
+    auto stops = read_stops(given);
+    const auto spread = read_spread(given);
+    const auto placing = read_placing(given);
+    const auto dither = given.choice<Dither>("dither", {{"none", Dither::none}, {"ordered", Dither::ordered}});
+    if (kind == "linear") {
+        const auto from = given.position("from");
+        const auto to = given.position("to");
+        if (!from || !to || !stops || !spread || !placing || !dither) return std::nullopt;
+        return finished(LinearGradient{*from, *to, std::move(*stops), *spread, *placing, *dither}, given);
+    }
+    const auto center = given.position("center");
+    if (kind == "radial") {
+        const auto radius = given.real_or("radius", 0, 0, max_coordinate);
+        if (!center || !radius || !stops || !spread || !placing || !dither) return std::nullopt;
+        return finished(RadialGradient{*center, *radius, std::move(*stops), *spread, *placing, *dither}, given);
+    }
+    const auto from = given.angle_or("from", {});
+    if (!center || !from || !stops || !placing || !dither) return std::nullopt;
+    return finished(ConicGradient{*center, *from, std::move(*stops), *placing, *dither}, given);
+}
+
+std::optional<Ink> read_hatch(Arguments& given) {
+    constexpr auto least_width = 1.0 / 256;
+    const auto spacing = given.real_or("spacing", 1, 1, max_coordinate);
+    const auto angle = given.angle_or("angle", {});
+    const auto width = given.real_or("width", 1, least_width, max_coordinate);
+    const auto color = given.color("ink");
+    const auto ground = given.color_or("ground", {.alpha = 0});
+    const auto offset = given.position_or("offset", {});
+    const auto placing = read_placing(given);
+    if (!spacing || !angle || !width || !color || !ground || !offset || !placing) return std::nullopt;
+    return Ink{Hatch{.spacing = *spacing,
+                     .angle = *angle,
+                     .width = *width,
+                     .color = *color,
+                     .ground = *ground,
+                     .offset = *offset,
+                     .placing = *placing}};
+}
+
+std::optional<Ink> read_ink(Arguments& given) {
+    const auto ink = given.values().ink(given.value("ink"));
+    const auto opacity = given.has("opacity") ? given.values().part(given.value("opacity")) : 1;
+    const auto blend = read_blend(given);
+    const auto channels = read_channels(given);
+    const auto light = given.choice<Light>("light", {{"encoded", Light::encoded}, {"linear", Light::linear}});
+    if (!ink || !opacity || !blend || !channels || !light) return std::nullopt;
+    return Ink{*ink, {.opacity = *opacity, .blend = *blend, .channels = *channels, .light = *light}};
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,20 @@
+// Inks of a scene: gradients, hatches, and how any ink is laid.
+#pragma once
+
+#include "scene/arguments.hpp"
+
+#include "coldbrick/ink.hpp"
+
+namespace coldbrick::detail {
+
+// The gradient of "gradient linear" and so on.
+[[nodiscard]] std::optional<Ink> read_gradient(std::string_view kind, Arguments& given);
+
+[[nodiscard]] std::optional<Ink> read_hatch(Arguments& given);
+
+// The ink of a drawing statement, with opacity, blend mode and channels.
+[[nodiscard]] std::optional<Ink> read_ink(Arguments& given);
+
+[[nodiscard]] std::optional<Placing> read_placing(Arguments& given);
+
+}  // namespace coldbrick::detail
