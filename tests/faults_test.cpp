@@ -27,6 +27,9 @@ struct Case {
 const auto form_of_pair = std::string{"a pair is two values and a comma, without spaces: 236,148"};
 const auto form_of_value = std::string{"a value is a number, or an expression such as 18+4*25 or (18 + 100)"};
 
+const std::string all_verbs =
+    "allowed are clip, color, edges, end, fill, flood, gradient, hatch, mark, move, palette, pattern, scale, shear, "
+    "sheet, stroke and turn";
 const auto all_shapes =
     std::string{"allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, sector and star"};
 
@@ -45,15 +48,15 @@ void expect_told(const std::vector<Case>& cases) {
 TEST(Faults, OfUnknownWords) {
     expect_told(
         {Case{"fil box at 1,2 size 3,4 ink red", 1, 3, "unknown statement 'fil'", "did you mean 'fill'?"},
-         Case{"paint box", 1, 5, "unknown statement 'paint'",
-              "allowed are clip, end, fill, flood, mark, sheet and stroke"},
+         Case{"paint box", 1, 5, "unknown statement 'paint'", all_verbs},
          Case{"fill", 1, 4, "'fill' has no shape after it", all_shapes},
          Case{"fill cirle center 1,2 radius 3 ink red", 6, 5, "unknown shape 'cirle'", "did you mean 'circle'?"},
          Case{"stroke at 1,2", 8, 2, "unknown shape 'at'", all_shapes},
          Case{"fill line from 1,2 to 3,4 ink red", 6, 4, "a line cannot be filled",
               "a line has no inside; write 'stroke line'"},
          Case{"fill circle centre 1,2 radius 3 ink red", 13, 6, "unknown keyword 'centre'", "did you mean 'center'?"},
-         Case{"mark 3,4 ink red", 6, 3, "'3,4' has no keyword before it", "allowed are at and ink"},
+         Case{"mark 3,4 ink red", 6, 3, "'3,4' has no keyword before it",
+              "allowed are at, ink, opacity, blend, channels and light"},
          Case{"fill polygon through 1,2 3,4 rul nonzero ink red", 30, 3, "unknown keyword 'rul'",
               "did you mean 'rule'?"},
          Case{"fill polygon through 1,2 3,4 rule nonzer ink red", 35, 6, "unknown rule 'nonzer'",
@@ -62,8 +65,7 @@ TEST(Faults, OfUnknownWords) {
               "allowed are evenodd and nonzero"},
          Case{"fill polygon through 1,2 3,4 edges round ink red", 36, 5, "unknown edges 'round'",
               "allowed are inclusive and shared"},
-         Case{"größe 3", 1, 5, "unknown statement 'größe'",
-              "allowed are clip, end, fill, flood, mark, sheet and stroke"}});
+         Case{"größe 3", 1, 5, "unknown statement 'größe'", all_verbs}});
 }
 
 TEST(Faults, OfArguments) {
@@ -80,7 +82,8 @@ TEST(Faults, OfArguments) {
          Case{"stroke line through 1,2 through 3,4 ink red", 25, 7, "'through' is given twice"},
          Case{"mark at ink red", 6, 2, "'at' has no value after it"},
          Case{"fill polygon through ink red", 14, 7, "'through' has no value after it"},
-         Case{"mark at 1,2 3,4 ink red", 13, 3, "'3,4' has no keyword before it", "allowed are at and ink"},
+         Case{"mark at 1,2 3,4 ink red", 13, 3, "'3,4' has no keyword before it",
+              "allowed are at, ink, opacity, blend, channels and light"},
          Case{"sheet size 9,9", 1, 5, "the sheet is given twice", "a scene has one sheet, its first statement"}});
 }
 
@@ -90,7 +93,7 @@ TEST(Faults, OfValues) {
          Case{"mark at 1,2,3 ink red", 9, 5, "'1,2,3' is no pair", form_of_pair},
          Case{"mark at 12 ink red", 9, 2, "'12' is no pair", form_of_pair},
          Case{"fill circle center 1,2 radius -3 ink red", 31, 2, "this is -3; allowed is 0 to 1073741823"},
-         Case{"fill box at 1,2 size 5,0 ink red", 24, 1, "this is 0; allowed is 1 to 1073741823"},
+         Case{"fill box at 1,2 size 5,0 ink red", 24, 1, "this is 0; allowed is 0.00390625 to 1073741823"},
          Case{"mark at 1,1073741824 ink red", 11, 10, "this is 1073741824; allowed is -1073741823 to 1073741823"},
          Case{"mark at 1,9e99 ink red", 11, 4, "this is 9e+99; allowed is -1073741823 to 1073741823"},
          Case{"mark at 1,7/2 ink red", 11, 3, "this is 3.5; a whole number is needed",
@@ -105,7 +108,8 @@ TEST(Faults, OfValues) {
               "allowed are #rgb, #rgba, #rrggbb and #rrggbbaa, in digits and letters a to f"},
          Case{"mark at 1,2 ink rgb(1,2)", 17, 8, "rgb takes 3 values; given are 2"},
          Case{"mark at 1,2 ink rgb(1,2,256)", 25, 3, "this is 256; allowed is 0 to 255"},
-         Case{"mark at 1,2 ink cmy(1,2,3)", 17, 3, "'cmy' is no kind of colour", "allowed are rgb, rgba and gray"},
+         Case{"mark at 1,2 ink cmy(1,2,3)", 17, 3, "'cmy' is no kind of colour",
+              "allowed are rgb, rgba, gray, hsl and hsv"},
          Case{"mark at ä,2 ink red", 9, 1, "'ä' is no number and no known name", form_of_value}});
 }
 
@@ -119,11 +123,12 @@ TEST(Faults, OfStrokesAndRoundShapes) {
               "stroke: the sum of dash is 0; allowed is 1/64 or more: dashes of no length need gaps"},
          Case{"stroke line from 1,2 to 3,4 cap rund ink red", 33, 4, "unknown cap 'rund'", "did you mean 'round'?"},
          Case{"stroke line from 1,2 to 3,4 algin inside ink red", 29, 5, "unknown keyword 'algin'",
-              "allowed are from, to, ink, through, width, cap, join, miter_limit, dash, dash_offset and closed"},
+              "allowed are from, to, ink, through, width, cap, join, miter_limit, dash, dash_offset, smooth, crisp, "
+              "opacity, blend, channels, light and closed"},
          Case{"stroke circle center 1,2 radius -1 ink red", 33, 2, "this is -1; allowed is 0 to 1073741823"},
          Case{"fill star center 9,9 radius 5 points 1 ink red", 38, 1, "this is 1; allowed is 2 to 1000000"},
          Case{"fill star center 9,9 radius 5 points 5 inner_radius 6 ink red", 53, 1, "this is 6; allowed is 0 to 5"},
-         Case{"fill box at 1,2 size 9,7 round 4 ink red", 32, 1, "this is 4; allowed is 0 to 3"},
+         Case{"fill box at 1,2 size 9,7 round 4 ink red", 32, 1, "this is 4; allowed is 0 to 3.5"},
          Case{"fill arc center 1,2 radius 3 sweep 0,9 ink red", 6, 3, "an arc cannot be filled",
               "a line has no inside; write 'stroke arc'"},
          Case{"stroke arc center 1,2 radius 3 sweep 9 ink red", 38, 1, "'9' is no sweep",
@@ -148,7 +153,7 @@ TEST(Faults, OfPathsRegionsAndClips) {
          Case{"clip circle center 1,2 radius 3", 1, 4, "this clip has no end", "write 'end' on a line after it"},
          Case{"clip line from 1,2 to 3,4\nend", 6, 4, "a line cannot be filled",
               "a line has no inside; write 'stroke line'"},
-         Case{"end", 1, 3, "there is nothing to end", "'end' closes a 'clip'"},
+         Case{"end", 1, 3, "there is nothing to end", "'end' closes a clip, move, turn, scale, shear or pattern"},
          Case{"flood from 1,2 tolerance 256 ink red", 26, 3, "this is 256; allowed is 0 to 255"}});
 }
 

@@ -15,7 +15,7 @@ namespace coldbrick {
 
 // Hue (0 is red, 120 degrees green, 240 blue), saturation and lightness from 0 to 1, as CSS Color 4, section 7.
 struct Hsl {
-    Angle hue;
+    Angle hue = {};
     double saturation = 0;
     double lightness = 0;
     double alpha = 1;
@@ -24,7 +24,7 @@ struct Hsl {
 // Hue, saturation and value (the largest channel) from 0 to 1: the hexcone model of A. R. Smith, "Color gamut
 // transform pairs", SIGGRAPH 1978.
 struct Hsv {
-    Angle hue;
+    Angle hue = {};
     double saturation = 0;
     double value = 0;
     double alpha = 1;

@@ -21,7 +21,7 @@ namespace coldbrick {
 // A colour at a part of the way, 0 to 1.
 struct Stop {
     double at = 0;
-    Color color;
+    Color color = {};
 };
 
 // What comes before the first stop and behind the last one. pad: their colours. repeat: the gradient again. reflect:
@@ -34,9 +34,9 @@ enum class Dither { none, ordered };
 
 // The way is the straight line between two places, and the same beside it.
 struct LinearGradient {
-    Position from;
-    Position to;
-    std::vector<Stop> stops;
+    Position from = {};
+    Position to = {};
+    std::vector<Stop> stops = {};
     Spread spread = Spread::pad;
     Placing placing = Placing::target;
     Dither dither = Dither::none;
@@ -45,9 +45,9 @@ struct LinearGradient {
 
 // The way is from a centre outwards, all around, as far as the radius.
 struct RadialGradient {
-    Position center;
+    Position center = {};
     double radius = 0;
-    std::vector<Stop> stops;
+    std::vector<Stop> stops = {};
     Spread spread = Spread::pad;
     Placing placing = Placing::target;
     Dither dither = Dither::none;
@@ -56,9 +56,9 @@ struct RadialGradient {
 
 // The way is once around a centre, clockwise from a direction.
 struct ConicGradient {
-    Position center;
-    Angle from;
-    std::vector<Stop> stops;
+    Position center = {};
+    Angle from = {};
+    std::vector<Stop> stops = {};
     Placing placing = Placing::target;
     Dither dither = Dither::none;
     operator Ink() const;

@@ -28,7 +28,7 @@ Tile tile_of(const Surface& surface);
 class Pattern {
   public:
     struct Place {
-        Point offset;  // where a corner of the picture comes to lie
+        Point offset = {};  // where a corner of the picture comes to lie
         Placing placing = Placing::target;
     };
 
@@ -49,7 +49,7 @@ class Pattern {
 class PictureInk {
   public:
     struct Place {
-        Point at;  // its upper left pixel
+        Point at = {};  // its upper left pixel
         Placing placing = Placing::target;
     };
 
@@ -69,9 +69,9 @@ class PictureInk {
 // an ink: if a number is not finite, the spacing is below 1, or the width not above 0.
 struct Hatch {
     double spacing = 8;  // from one line's middle to the next, in pixels
-    Angle angle;
+    Angle angle = {};
     double width = 1;
-    Color color;
+    Color color = {};
     Color ground = {.alpha = 0};
     Position offset = {};  // a place on the middle of a line
     Placing placing = Placing::target;

@@ -16,18 +16,18 @@
 namespace coldbrick::subpixel {
 
 struct Line {
-    Position from;
-    Position to;
+    Position from = {};
+    Position to = {};
 };
 
 struct Polyline {
-    std::vector<Position> through;
+    std::vector<Position> through = {};
     bool closed = false;
 };
 
 // One or more rings of vertices.
 struct Polygon {
-    std::vector<std::vector<Position>> rings;
+    std::vector<std::vector<Position>> rings = {};
 };
 
 // A width and a height in pixels, above 0.
@@ -38,18 +38,18 @@ struct Extents {
 
 // From half a pixel left of and above `at`: with whole numbers, the pixels of a Box.
 struct Box {
-    Position at;
-    Extents size;
+    Position at = {};
+    Extents size = {};
 };
 
 struct RoundedBox {
-    Box box;
+    Box box = {};
     double corner_radius = 0;
 };
 
 // Reaches half a pixel further than its radius, as a pixel does from its centre: radius 0 is a dot one pixel wide.
 struct Circle {
-    Position center;
+    Position center = {};
     double radius = 0;
 };
 
@@ -57,8 +57,8 @@ struct Circle {
 class Ellipse {
   public:
     struct Around {
-        Position center;
-        Position radii;
+        Position center = {};
+        Position radii = {};
         Angle turned = {};
     };
     static Ellipse around(const Around& place) noexcept { return Ellipse{place}; }
@@ -76,17 +76,17 @@ class Ellipse {
 
 struct Arc {
     Ellipse of;
-    Sweep sweep;
+    Sweep sweep = {};
 };
 
 struct Sector {
     Ellipse of;
-    Sweep sweep;
+    Sweep sweep = {};
 };
 
 struct Chord {
     Ellipse of;
-    Sweep sweep;
+    Sweep sweep = {};
 };
 
 }  // namespace coldbrick::subpixel

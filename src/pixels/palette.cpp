@@ -54,9 +54,11 @@ constexpr auto known =
 }  // namespace
 
 const Palette& quay() {
-    // Lightness (CIE L*) goes up in steps, and neighbours in lightness lie apart on the way from blue to yellow.
-    static const Palette palette{{0x10202c_rgb, 0x7a1f2b_rgb, 0x1f4e9c_rgb, 0x6a5a1e_rgb, 0x2e7fc2_rgb, 0xc4512d_rgb,
-                                  0x2f9e8f_rgb, 0xa98bd0_rgb, 0xe39a2d_rgb, 0x8fd0e8_rgb, 0xf2dc6b_rgb, 0xf6f1e3_rgb}};
+    // Chosen so that any two are at least 23 apart in CIE 1976 L*a*b*, also as eyes without red or green cones see them
+    // (F. Vienot, H. Brettel, J. D. Mollon, "Digital video colourmaps for checking the legibility of displays by
+    // dichromats", Color Research and Application 24, 1999).
+    static const Palette palette{{0x10202c_rgb, 0x713631_rgb, 0x103ca8_rgb, 0x535602_rgb, 0x356cb7_rgb, 0xe05549_rgb,
+                                  0x2ca896_rgb, 0x8d97cb_rgb, 0xe28c1e_rgb, 0xa8dff7_rgb, 0xeee56d_rgb, 0xf6f1e3_rgb}};
     return palette;
 }
 
