@@ -4,7 +4,9 @@
 
 #include <coldbrick/convert.hpp>
 #include <coldbrick/files.hpp>
+#include <coldbrick/palette.hpp>
 
+#include <cstring>
 #include <fstream>
 #include <iterator>
 #include <sstream>
@@ -52,6 +54,65 @@ TEST_F(Files, PngHoldsThePixelsOfEveryFormat) {
     EXPECT_EQ(decoded_png(encode(translucent, FileFormat::png), PNG_FORMAT_RGBA, size), translucent.bytes());
     EXPECT_EQ(decoded_png(encode(convert<Bgra8>(translucent), FileFormat::png), PNG_FORMAT_RGBA, size),
               translucent.bytes());
+}
+
+// The numbers of a picture with 16 bits a channel, the higher byte first, as files have them.
+template <PixelFormat Format>
+Bytes big_endian(const Bitmap<Format>& picture) {
+    auto bytes = picture.bytes();
+    for (std::size_t i = 0; i + 1 < bytes.size(); i += 2) {
+        std::uint16_t value = 0;
+        std::memcpy(&value, &bytes[i], 2);
+        bytes[i] = static_cast<std::uint8_t>(value >> 8U);
+        bytes[i + 1] = static_cast<std::uint8_t>(value);
+    }
+    return bytes;
+}
+
+// Rows of a PNG file as they are stored, by the reader of libpng that changes nothing.
+Bytes stored_png(const Bytes& file, int bits, int kind) {
+    auto* png = png_create_read_struct(PNG_LIBPNG_VER_STRING, nullptr, nullptr, nullptr);
+    auto* info = png_create_info_struct(png);
+    auto rest = std::span{file};
+    png_set_read_fn(png, &rest, [](png_structp of, png_bytep to, std::size_t count) {
+        auto& from = *static_cast<std::span<const std::uint8_t>*>(png_get_io_ptr(of));
+        std::copy_n(from.begin(), count, to);
+        from = from.subspan(count);
+    });
+    png_read_png(png, info, PNG_TRANSFORM_IDENTITY, nullptr);
+    EXPECT_EQ(png_get_bit_depth(png, info), bits);
+    EXPECT_EQ(png_get_color_type(png, info), kind);
+    Bytes pixels;
+    for (png_uint_32 y = 0; y < png_get_image_height(png, info); ++y) {
+        const auto* const row = png_get_rows(png, info)[y];
+        pixels.insert(pixels.end(), row, row + png_get_rowbytes(png, info));
+    }
+    png_destroy_read_struct(&png, &info, nullptr);
+    return pixels;
+}
+
+TEST_F(Files, SixteenBitsAreKept) {
+    Bitmap<Gray16> depth{{31, 17}};
+    fill(depth, Circle{.center = {12, 8}, .radius = 7}, Color16{1234, 1234, 1234});
+    Bitmap<Rgba16> colors{{31, 17}, 0x10203040_rgba};
+    fill(colors, Circle{.center = {12, 8}, .radius = 7}, Color16{1, 2, 60000, 65535});
+    EXPECT_EQ(stored_png(encode(depth, FileFormat::png), 16, PNG_COLOR_TYPE_GRAY), big_endian(depth));
+    EXPECT_EQ(stored_png(encode(colors, FileFormat::png), 16, PNG_COLOR_TYPE_RGB_ALPHA), big_endian(colors));
+    const auto file_of = [](const std::string& header, const Bytes& pixels) {
+        Bytes file{header.begin(), header.end()};
+        file.insert(file.end(), pixels.begin(), pixels.end());
+        return file;
+    };
+    EXPECT_EQ(encode(depth, FileFormat::pgm), file_of("P5\n31 17\n65535\n", big_endian(depth)));
+    EXPECT_EQ(
+        encode(colors, FileFormat::pam),
+        file_of("P7\nWIDTH 31\nHEIGHT 17\nDEPTH 4\nMAXVAL 65535\nTUPLTYPE RGB_ALPHA\nENDHDR\n", big_endian(colors)));
+    EXPECT_THROW((void)encode(colors, FileFormat::ppm), Error);
+    // A palette is written as its colours.
+    Bitmap<Index8> display{{5, 4}, palettes::quay()};
+    mark(display, {2, 1}, PaletteEntry{7});
+    EXPECT_EQ(encode(display, FileFormat::ppm), encode(convert<Rgb8>(display), FileFormat::ppm));
+    EXPECT_EQ(encode(display, FileFormat::png), encode(convert<Rgb8>(display), FileFormat::png));
 }
 
 Bytes with_header(const std::string& header, const Bytes& pixels) {

@@ -21,10 +21,10 @@
 namespace coldbrick {
 
 enum class FileFormat {
-    png,  // PNG, 8 bits: gray, RGB or RGBA as the picture is
-    pgm,  // binary PNM of kind P5: gray
+    png,  // PNG, 8 bits or 16 as the picture has: gray, RGB or RGBA as it is
+    pgm,  // binary PNM of kind P5: gray, 8 bits or 16
     ppm,  // binary PNM of kind P6: RGB
-    pnm,  // pgm for a Gray8 picture, else ppm
+    pnm,  // pgm for a gray picture, else ppm
     pam,  // PAM, kind P7: gray, RGB or RGBA as the picture is
 };
 

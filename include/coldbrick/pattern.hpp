@@ -34,8 +34,12 @@ class Pattern {
 
     // A copy of the picture; of a view, of its clip. Throws Error if that is empty.
     template <Picture P>
-    static Pattern of(const P& picture, const Place& place = {}) {
+    static Pattern of(const P& picture, const Place& place) {
         return Pattern{detail::tile_of(detail::SurfaceAccess::of(picture)), place};
+    }
+    template <Picture P>
+    static Pattern of(const P& picture) {
+        return of(picture, Place{});
     }
     operator Ink() const;
 
@@ -54,8 +58,12 @@ class PictureInk {
     };
 
     template <Picture P>
-    static PictureInk of(const P& picture, const Place& place = {}) {
+    static PictureInk of(const P& picture, const Place& place) {
         return PictureInk{detail::tile_of(detail::SurfaceAccess::of(picture)), place};
+    }
+    template <Picture P>
+    static PictureInk of(const P& picture) {
+        return of(picture, Place{});
     }
     operator Ink() const;
 
