@@ -16,6 +16,8 @@ render demo/scenes/fairway-chart.brick -o out/fairway-chart.png --scale 1,2
 render demo/scenes/tide-display.brick -o out/tide-display.png --scale 1,6
 render demo/scenes/tide-clock.brick -o out/tide-clock.png --scale 1,6
 render demo/scenes/sector-lights.brick -o out/sector-lights.png --scale 1,6
+render demo/scenes/dusk.brick -o out/dusk.png --scale 1,6
+render demo/scenes/tide-palette.brick -o out/tide-palette.png --scale 1,6
 "$build/tool/coldbrick" shapes -o out/shapes.png
 for scene in demo/scenes/rules/*.brick; do
     render "$scene" -o "out/rule-$(basename "$scene" .brick).png" --scale 12
@@ -23,5 +25,6 @@ done
 "$build/examples/first_picture" out/first-picture.png
 "$build/examples/camera_frame" out/camera-frame.png
 "$build/examples/one_bit_display" out/one-bit-display.png
+"$build/examples/handheld_display" out/handheld-display.png
 "$build/examples/survey_mesh" out/survey-mesh.png
 echo "All pictures are in $PWD/out"

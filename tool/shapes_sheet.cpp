@@ -12,7 +12,7 @@ namespace {
 
 constexpr int cell = 80;
 constexpr int columns = 16;
-constexpr int rows = 10;
+constexpr int rows = 12;
 
 constexpr std::string_view paper = "#f7f3e6";
 constexpr std::string_view dark = "#14364f";
@@ -260,6 +260,53 @@ void add_many_widths(SheetText& sheet) {
     }
 }
 
+void add_smooth_shapes(SheetText& sheet) {
+    sheet.line("\n// With smooth edges: filled, and a stroke of width 3 on top.");
+    for (int column = 0; column < columns; ++column) {
+        const auto shape = closed_shapes[static_cast<std::size_t>(column)](cell_at(column, 10));
+        const auto fill = shape.starts_with("region") ? "" : "smooth ";
+        sheet.line("fill {} {}ink {}", shape, fill, fill_ink);
+        sheet.line("stroke {} width 3 smooth ink {}", shape, dark);
+    }
+}
+
+void add_inks(SheetText& sheet) {
+    sheet.line("\n// Inks: gradients, hatches, a pattern.");
+    constexpr auto inks = std::array<std::string_view, 8>{
+        "gradient a = linear from 0,0 to 1,1 stops 0,#14364f 0.5,#d9534f 1,#f4dfa0 placing shape",
+        "gradient b = linear from 0.4,0 to 0.6,0 stops 0,#14364f 1,#f4dfa0 spread reflect placing shape",
+        "gradient c = linear from 0,0.3 to 0,0.5 stops 0,#14364f 1,#f4dfa0 spread repeat placing shape",
+        "gradient d = radial center 0.4,0.4 radius 0.6 stops 0,white 1,#14364f placing shape dither ordered",
+        "gradient e = conic center 0.5,0.5 from -90 stops 0,#14364f 0.5,#f4dfa0 1,#14364f placing shape",
+        "hatch f = spacing 6 angle 45 ink #14364f ground #f4dfa0 placing shape",
+        "hatch g = spacing 9 angle -30 width 4 ink #14364f ground #d9534f placing shape",
+        "pattern h = size 8,8 ink #f4dfa0 placing shape\n  fill circle center 4,4 radius 2 smooth ink #14364f\nend"};
+    for (int column = 0; column < 8; ++column) {
+        const auto [x, y] = cell_at(column, 11);
+        sheet.line("{}", inks[static_cast<std::size_t>(column)]);
+        sheet.line("fill circle center {},{} radius 30 smooth ink {}", x, y, static_cast<char>('a' + column));
+    }
+    sheet.line("\n// Blend modes: a disc on two bars.");
+    constexpr auto blends = std::array<std::string_view, 5>{"multiply", "screen", "overlay", "difference", "add"};
+    for (int i = 0; i < 5; ++i) {
+        const auto [x, y] = cell_at(8 + i, 11);
+        sheet.line("fill box at {},{} size 31,61 ink #2c6e8f", x - 30, y - 30);
+        sheet.line("fill box at {},{} size 30,61 ink #c9a227", x + 1, y - 30);
+        sheet.line("fill circle center {},{} radius 20 smooth ink #d9534f blend {}", x, y,
+                   blends[static_cast<std::size_t>(i)]);
+    }
+    sheet.line("\n// Groups: turned, scaled, sheared.");
+    constexpr auto groups = std::array<std::string_view, 3>{"turn by 25", "scale by 1.3,0.7", "shear by 0.5,0"};
+    for (int i = 0; i < 3; ++i) {
+        const auto [x, y] = cell_at(13 + i, 11);
+        sheet.line("{} about {},{}", groups[static_cast<std::size_t>(i)], x, y);
+        sheet.line("  fill box at {},{} size 41,31 round 7 smooth ink {}", x - 20, y - 15, fill_ink);
+        sheet.line("  stroke box at {},{} size 41,31 round 7 width 3 smooth ink {}", x - 20, y - 15, dark);
+        sheet.line("  stroke line from {0},{1} to {2},{1} smooth ink {3}", x - 20, y, x + 20, mark_ink);
+        sheet.line("end");
+    }
+}
+
 }  // namespace
 
 std::string shapes_sheet() {
@@ -270,6 +317,8 @@ std::string shapes_sheet() {
     add_arcs(sheet);
     add_paths_and_clips(sheet);
     add_many_widths(sheet);
+    add_smooth_shapes(sheet);
+    add_inks(sheet);
     return sheet.take();
 }
 
