@@ -26,7 +26,8 @@ struct coldbrick::FormatTraits<Rgb565> {
         const auto widened = [](unsigned value, unsigned most) {
             return static_cast<std::uint8_t>((value * 255 + most / 2) / most);
         };
-        return {.red = widened(bits >> 11U, 31), .green = widened(bits >> 5U & 63U, 63), .blue = widened(bits & 31U, 31)};
+        return {
+            .red = widened(bits >> 11U, 31), .green = widened(bits >> 5U & 63U, 63), .blue = widened(bits & 31U, 31)};
     }
 };
 

@@ -74,6 +74,50 @@ TEST(Subpixel, FractionsMoveTheEdge) {
     EXPECT_THROW(stroke(sheet, subpixel::Polyline{}, gray(1)), Error);
 }
 
+TEST(Subpixel, StarsHaveTheirVerticesWhereTheyTrulyAre) {
+    const auto five = subpixel::star({.center = {0.5, 0.25}, .radius = 15.5});
+    ASSERT_EQ(five.rings.front().size(), 10U);
+    for (std::size_t i = 0; i < 10; ++i) {
+        const auto [x, y] = five.rings.front()[i];
+        const auto away = std::hypot(x - 0.5, y - 0.25);
+        EXPECT_NEAR(
+            away, i % 2 == 0 ? 15.5 : 15.5 * std::cos(std::numbers::pi * 0.4) / std::cos(std::numbers::pi * 0.2), 1e-9);
+    }
+    const auto six = subpixel::regular_polygon({.center = {0, 0}, .radius = 10, .points = 6});
+    EXPECT_NEAR(six.rings.front()[1].x, 10 * std::sqrt(0.75), 1e-9);
+    EXPECT_THROW((void)subpixel::star({.center = {0, 0}, .radius = 5, .points = 1}), Error);
+    EXPECT_THROW((void)subpixel::star({.center = {0, 0}, .radius = 5, .inner_radius = 6}), Error);
+    EXPECT_THROW((void)subpixel::regular_polygon({.center = {0, 0}, .radius = -5}), Error);
+}
+
+// The box around what is smooth, turned or huge is the smallest one.
+TEST(Subpixel, BoundsAreTheSmallestBox) {
+    const auto expect_smallest = [](const auto& area) {
+        const auto box = bounds(area);
+        const auto wide = Box{.at = {box.at.x - 3, box.at.y - 3}, .size = {box.size.width + 6, box.size.height + 6}};
+        EXPECT_EQ(for_each_coverage(area, wide, [](int, int, int, int) {}), box);
+    };
+    for (const double degrees : {0.0, 20.0, 45.0, 77.0}) {
+        const auto by = Transform{}.turn(Angle::degrees(degrees)).move({3.3, -2.6});
+        for (const auto edge : {Edge::smooth, Edge::crisp}) {
+            expect_smallest(transformed(filled(Circle{.center = {1, 2}, .radius = 9}, {.edge = edge}), by));
+            expect_smallest(
+                transformed(stroked(RoundedBox{.box = {.at = {-9, -4}, .size = {20, 9}}, .corner_radius = 4},
+                                    {.width = 3, .edge = edge}),
+                            by));
+            expect_smallest(
+                transformed(filled(Ellipse::around({.center = {0, 0}, .radii = {17, 4}}), {.edge = edge}), by));
+        }
+    }
+    constexpr int far = 1'000'000'000;
+    const auto huge = filled(Circle{.center = {5, 5}, .radius = far / 2}, smooth);
+    EXPECT_EQ(bounds(huge), bounds(Circle{.center = {5, 5}, .radius = far / 2}));
+    Bitmap<Gray8> sheet{{20, 20}};
+    fill(sheet, filled(Circle{.center = {10 - far, 10}, .radius = far}, smooth), gray(255));
+    EXPECT_EQ(sheet.color_at({9, 3}).red, 255);
+    EXPECT_EQ(sheet.color_at({11, 3}).red, 0);
+}
+
 TEST(Transforms, WholeMovesMoveTheShape) {
     const auto by = Transform{}.move({5, -3});
     for (const auto edge : {Edge::smooth, Edge::crisp}) {

@@ -38,6 +38,16 @@ Statements, drawn from top to bottom, later ones on top:
     flood  from X,Y                                what is connected to it; tolerance N, neighbors four|eight
     fill   SHAPE, stroke SHAPE                     a shape, or its outline
     clip   SHAPE ... end                           what stands between is drawn only there
+    move by X,Y, turn by ANGLE, scale by N|X,Y, shear by X,Y [about X,Y] ... end
+                                                   what stands between is moved as a whole
+    edges  smooth|crisp                            how all edges look from here on
+    color  NAME = COLOUR                           a name of your own for a colour
+    gradient NAME = linear from X,Y to X,Y stops 0,COLOUR 50%,COLOUR 1,COLOUR
+                                                   an ink; or: radial center X,Y radius R, conic center X,Y from ANGLE.
+                                                   Also spread pad|repeat|reflect, placing target|shape, dither ordered
+    hatch  NAME = spacing N angle ANGLE width N ink COLOUR [ground COLOUR]
+    pattern NAME = size W,H [ink COLOUR] ... end   what stands between is drawn on a tile that repeats
+    palette NAME|COLOUR ...                        the picture has only these colours; 'ink entry(3)' is one by number
 
     box      at X,Y size W,H                       or: from X,Y to X,Y (both corners belong to it); round R
     circle   center X,Y radius R
@@ -53,10 +63,11 @@ Statements, drawn from top to bottom, later ones on top:
 
 Boxes, circles and ellipses given by 'at' take 'anchor' top_left|top|top_right|left|center|right|bottom_left|
 bottom|bottom_right. Strokes take width N, align center|inside|outside, cap flush|square|round,
-join miter|bevel|round, miter_limit N, dash ON,OFF,..., dash_offset N.
+join miter|bevel|round, miter_limit N, dash ON,OFF,..., dash_offset N. Both fills and strokes take smooth, crisp,
+opacity 40%, blend multiply|screen|..., channels red,alpha, light linear.
 
 Each drawing statement has an ink, as in 'ink seagreen': a CSS colour name, #rgb, #rgba, #rrggbb, #rrggbbaa,
-rgb(11,34,57), rgba(11,34,57,128), gray(196). Angles are degrees, clockwise from east: 90, 0.25turn, 1.57rad.
+rgb(11,34,57), rgba(11,34,57,128), gray(196), hsl(210,50%,40%), or a name of your own. Angles are degrees, clockwise from east: 90, 0.25turn, 1.57rad.
 '//' begins a comment; a line that ends with '\' goes on in the next. Numbers can be expressions: 18+4*25, or
 (18 + 100) with spaces. 'coldbrick shapes' draws a sheet of it all.
 
@@ -66,7 +77,8 @@ A statement that shows nothing on the sheet is told by its line; that is no erro
 constexpr auto shapes_footer = R"(
 From top to bottom: closed shapes filled with their outline, stroked with width 7 centred, inside and outside,
 and dashed; lines, caps and joins; arcs by sixteen sweeps; arcs of ellipses, and paths; the nine anchors, and
-clips; rings, thick strokes that cross themselves, floods. Rules every 10 pixels.
+clips; rings, thick strokes that cross themselves, floods; smooth edges; inks, blend modes, groups. Rules every
+10 pixels.
 )";
 
 void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) {

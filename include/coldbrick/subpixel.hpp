@@ -11,6 +11,7 @@
 #include "coldbrick/angle.hpp"
 #include "coldbrick/geometry.hpp"
 
+#include <optional>
 #include <vector>
 
 namespace coldbrick::subpixel {
@@ -88,5 +89,24 @@ struct Chord {
     Ellipse of;
     Sweep sweep = {};
 };
+
+// As regular_polygon() and star() of shapes.hpp, but with the vertices where they truly are.
+struct RegularPolygon {
+    Position center = {};
+    double radius = 0;
+    int points = 3;
+    Angle turned = {};
+};
+
+struct Star {
+    Position center = {};
+    double radius = 0;
+    int points = 5;
+    std::optional<double> inner_radius = std::nullopt;
+    Angle turned = {};
+};
+
+[[nodiscard]] Polygon regular_polygon(const RegularPolygon& form);
+[[nodiscard]] Polygon star(const Star& form);
 
 }  // namespace coldbrick::subpixel

@@ -54,8 +54,10 @@ class CoverRow {
         int end;
     };
 
+    // The sums lie between 0 and 1, but for their rounding.
     static std::uint8_t byte_of(double coverage) noexcept {
-        return static_cast<std::uint8_t>(static_cast<int>(std::clamp(coverage, 0.0, 1.0) * 255 + 0.5));
+        const auto rounded = static_cast<int>(coverage * 255 + 0.5);
+        return static_cast<std::uint8_t>(std::clamp(rounded, 0, 255));
     }
 
     // In one column, at a mean distance from its left side.
@@ -113,12 +115,15 @@ class CoverRow {
     template <class Emit>
     void emit_varied(int begin, int end, double& sum, const Emit& emit) {
         if (bytes_.size() < static_cast<std::size_t>(end - begin)) bytes_.resize(static_cast<std::size_t>(end - begin));
+        auto running = sum;
+        auto* step = steps_.data() + begin;
+        auto* byte = bytes_.data();
         for (auto column = begin; column < end; ++column) {
-            auto& step = steps_[static_cast<std::size_t>(column)];
-            sum += step;
-            step = 0;
-            bytes_[static_cast<std::size_t>(column - begin)] = byte_of(sum);
+            running += *step;
+            *step++ = 0;
+            *byte++ = byte_of(running);
         }
+        sum = running;
         while (begin < end && bytes_[static_cast<std::size_t>(end - begin) - 1] == 0) --end;
         const auto* first = bytes_.data();
         for (; begin < end && *first == 0; ++begin) ++first;

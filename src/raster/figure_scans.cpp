@@ -218,51 +218,71 @@ std::optional<Box> round_box(const ShapeRef& shape) {
     return (*ellipse)->box();
 }
 
-// A box around all corners of an outline.
-Box box_around_outline(const Outline& outline, const Placement& placement) {
+// All corners of an outline, as pixels that they lie in.
+std::vector<Point> corner_pixels(const Outline& outline, const Placement& placement) {
     std::vector<FinePoint> corners;
-    ContourMemory memory;
-    FineEdges none{{.left = 0, .top = 0, .right = 0, .bottom = 0}, &memory.resource};
-    Contours recording{none, outline.origin, &corners};
+    Contours recording{outline.origin, corners};
     placement.apply(recording, outline.origin);
     for (const auto& group : outline.groups) group.draw(recording);
-    if (corners.empty()) return {};
-    const auto edge = std::int64_t{2} * max_coordinate;
-    auto box = Window{.left = std::numeric_limits<int>::max(),
-                      .top = std::numeric_limits<int>::max(),
-                      .right = std::numeric_limits<int>::min(),
-                      .bottom = std::numeric_limits<int>::min()};
-    const auto pixel = [edge](std::int64_t at) { return static_cast<int>(std::clamp(at >> fine_bits, -edge, edge)); };
-    for (const auto& [x, y] : corners) {
-        box.left = std::min(box.left, pixel(x) - 2);
-        box.right = std::max(box.right, pixel(x) + 3);
-        box.top = std::min(box.top, pixel(y) - 2);
-        box.bottom = std::max(box.bottom, pixel(y) + 3);
-    }
-    return box_of(box);
+    std::vector<Point> pixels;
+    pixels.reserve(corners.size());
+    const auto pixel = [](std::int64_t at) {
+        constexpr auto most = std::int64_t{2} * max_coordinate - 16;
+        return static_cast<int>(std::clamp((at + fine_unit / 2) >> fine_bits, -most, most));
+    };
+    for (const auto& [x, y] : corners) pixels.push_back({.x = pixel(x), .y = pixel(y)});
+    return pixels;
 }
 
-// The smallest box around what scan(clip) finds in a box, piece by piece, so that memory stays small.
-template <class Scan>
-Box bounds_in(const Box& outer, const Scan& scan) {
-    constexpr auto at_once = std::int64_t{1} << 16U;
-    const auto window = window_of(outer);
-    auto box = Box{};
-    for (auto left = std::int64_t{window.left}; left < window.right; left += at_once) {
-        auto part = window;
-        part.left = static_cast<int>(left);
-        part.right = static_cast<int>(std::min<std::int64_t>(left + at_once, window.right));
-        box = enclosing(box, bounds_by_rows(box_of(part), scan));
+Box box_around(const std::vector<Point>& pixels, int margin) {
+    if (pixels.empty()) return {};
+    auto box = Window{
+        .left = pixels.front().x, .top = pixels.front().y, .right = pixels.front().x, .bottom = pixels.front().y};
+    for (const auto& [x, y] : pixels) {
+        box.left = std::min(box.left, x);
+        box.right = std::max(box.right, x);
+        box.top = std::min(box.top, y);
+        box.bottom = std::max(box.bottom, y);
     }
-    return box;
+    return box_of({.left = box.left - margin,
+                   .top = box.top - margin,
+                   .right = box.right + margin + 1,
+                   .bottom = box.bottom + margin + 1});
+}
+
+// The smallest box around what scan(clip) finds in a large one. It reaches furthest where a corner does: only what is
+// near the outermost corners is looked at.
+template <class Scan>
+Box bounds_near(const std::vector<Point>& corners, const Scan& scan) {
+    constexpr auto near = 8;
+    const auto outer = box_around(corners, 0);
+    auto known = Box{};
+    for (const auto& at : corners) {
+        const auto is_outermost = at.x <= outer.at.x + 1 || at.x >= outer.last().x - 1 || at.y <= outer.at.y + 1 ||
+                                  at.y >= outer.last().y - 1;
+        if (!is_outermost || contains(known, at)) continue;
+        const auto around = Box{.at = {.x = at.x - near, .y = at.y - near}, .size = {2 * near + 1, 2 * near + 1}};
+        known = enclosing(known, scan(around));
+    }
+    return known;
+}
+
+// The smallest box around what scan(clip) finds.
+template <class Scan>
+Box bounds_of_outline(const Outline& outline, const Placement& placement, const Scan& scan) {
+    const auto corners = corner_pixels(outline, placement);
+    const auto box = box_around(corners, 2);
+    constexpr auto large = std::int64_t{1} << 26U;
+    if (std::int64_t{box.size.width} * box.size.height > large) return bounds_near(corners, scan);
+    return bounds_by_rows(box, scan);
 }
 
 template <class How>
 Box bounds_of_figure(const ShapeRef& shape, const How& how, const Transform& by) {
     const Placement placement{by};
     const auto outline = outline_of(shape, how, crisp_flatness / placement.scale());
-    return bounds_in(box_around_outline(outline, placement),
-                     [&](const Box& clip) { return scan_figure(shape, how, by, clip, nobody); });
+    return bounds_of_outline(outline, placement,
+                             [&](const Box& clip) { return scan_figure(shape, how, by, clip, nobody); });
 }
 
 }  // namespace

@@ -94,6 +94,14 @@ class Contours {
     // Corners are also added to the record, if there is one.
     Contours(FineEdges& edges, Point origin, std::vector<FinePoint>* record = nullptr) noexcept
         : edges_{&edges}, window_{edges.window()}, origin_{origin}, record_{record} {}
+    // Only records the corners, wherever they are.
+    Contours(Point origin, std::vector<FinePoint>& record) noexcept
+        : window_{.left = -2 * max_coordinate,
+                  .top = -2 * max_coordinate,
+                  .right = 2 * max_coordinate,
+                  .bottom = 2 * max_coordinate},
+          origin_{origin},
+          record_{&record} {}
     Contours(CoverEdges& edges, const Window& window, Point origin) noexcept
         : cover_{&edges}, window_{window}, origin_{origin}, flatness_{smooth_flatness} {}
 
@@ -150,11 +158,8 @@ class Contours {
 
   private:
     void add(FinePoint from, FinePoint to) {
-        if (edges_ != nullptr) {
-            edges_->add(from, to);
-        } else {
-            cover_->add(from, to, group_);
-        }
+        if (edges_ != nullptr) edges_->add(from, to);
+        if (cover_ != nullptr) cover_->add(from, to, group_);
     }
 
     FineEdges* edges_ = nullptr;

@@ -174,26 +174,38 @@ Either<Polygon, subpixel::Polygon> read_polygon(Arguments& given) {
         for (const auto& ring : *rings) whole_rings.push_back(whole(ring));
         return Polygon{std::move(whole_rings)};
     }
-    const auto center = given.point("center");
-    const auto radius = given.whole("radius", 0, max_coordinate);
+    const auto center = given.position("center");
+    const auto radius = given.real_or("radius", 0, 0, max_coordinate);
     const auto points = given.whole("points", 3, most_points);
     const auto turned = given.angle_or("turned", {});
     if (!center || !radius || !points || !turned) return std::nullopt;
-    return regular_polygon({.center = *center, .radius = *radius, .points = *points, .turned = *turned});
+    if (!is_whole(*center) || !is_whole(*radius)) {
+        return subpixel::regular_polygon({.center = *center, .radius = *radius, .points = *points, .turned = *turned});
+    }
+    return regular_polygon({.center = whole(*center), .radius = whole(*radius), .points = *points, .turned = *turned});
 }
 
 Either<Polygon, subpixel::Polygon> read_star(Arguments& given) {
-    const auto center = given.point("center");
-    const auto radius = given.whole("radius", 0, max_coordinate);
+    const auto center = given.position("center");
+    const auto radius = given.real_or("radius", 0, 0, max_coordinate);
     const auto points = given.whole("points", 2, most_points);
     const auto turned = given.angle_or("turned", {});
-    auto inner = std::optional<int>{};
+    auto inner = std::optional<double>{};
     if (given.has("inner_radius")) {
-        inner = given.whole("inner_radius", 0, radius.value_or(max_coordinate));
+        inner = given.real_or("inner_radius", 0, 0, radius.value_or(max_coordinate));
         if (!inner) return std::nullopt;
     }
     if (!center || !radius || !points || !turned) return std::nullopt;
-    return star({.center = *center, .radius = *radius, .points = *points, .inner_radius = inner, .turned = *turned});
+    if (!is_whole(*center) || !is_whole(*radius) || !is_whole(inner.value_or(0))) {
+        return subpixel::star(
+            {.center = *center, .radius = *radius, .points = *points, .inner_radius = inner, .turned = *turned});
+    }
+    const auto inner_pixels = inner ? std::optional{whole(*inner)} : std::nullopt;
+    return star({.center = whole(*center),
+                 .radius = whole(*radius),
+                 .points = *points,
+                 .inner_radius = inner_pixels,
+                 .turned = *turned});
 }
 
 // "M 10,80 C ...": a fault is told at its place in the string.

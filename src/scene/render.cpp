@@ -25,12 +25,18 @@ std::string side_of(const Box& box, const Box& sheet) {
     return side;
 }
 
-std::string reason(const Box& around, const Box& sheet, const Region* clip) {
+// The box around the clips that a call is in; nothing if it is in none.
+std::optional<Box> clip_of(const DrawingCall& call) {
+    if (!call.cover) return call.clip ? std::optional{call.clip->bounds()} : std::nullopt;
+    return call.clip ? intersection(call.clip->bounds(), call.cover->bounds()) : call.cover->bounds();
+}
+
+std::string reason(const Box& around, const Box& sheet, const std::optional<Box>& clip) {
     if (around.empty()) return "it covers no pixel at all";
-    if (clip != nullptr && clip->empty()) return "the clip that it is in has no pixel on the sheet";
-    if (clip != nullptr && !intersection(around, sheet).empty()) {
-        return "it lies within " + in_words(around) + ", and the clip that it is in within " +
-               in_words(clip->bounds()) + "; they have no pixel in common";
+    if (clip && clip->empty()) return "the clip that it is in has no pixel on the sheet";
+    if (clip && !intersection(around, sheet).empty()) {
+        return "it lies within " + in_words(around) + ", and the clip that it is in within " + in_words(*clip) +
+               "; they have no pixel in common";
     }
     if (!intersection(around, sheet).empty()) {
         return "it lies within " + in_words(around) + ", but none of its pixels is on the sheet, " + in_words(sheet);
@@ -117,8 +123,7 @@ Box bounds(const Figure& figure, const Transform& by) {
 std::string explain_unseen(const Scene& scene, const DrawingCall& call) {
     const auto sheet = Box{.at = {.x = 0, .y = 0}, .size = scene.size};
     return scene.name + ":" + std::to_string(call.place.line) + ":" + std::to_string(call.place.column) +
-           ": nothing of this " + call.words +
-           " shows: " + reason(bounds(call.figure, call.by), sheet, call.clip.get());
+           ": nothing of this " + call.words + " shows: " + reason(bounds(call.figure, call.by), sheet, clip_of(call));
 }
 
 }  // namespace coldbrick
