@@ -167,9 +167,12 @@ TEST(Transforms, TurnScaleAndShear) {
 TEST(Transforms, RefuseWhatFlattensOrGoesTooFar) {
     Bitmap<Gray8> sheet{{9, 9}};
     const auto circle = Circle{.center = {4, 4}, .radius = 2};
-    for (const auto& by : {Transform{}.scale({0, 1}), Transform{{.xx = 1, .xy = 2, .dx = 0, .yx = 2, .yy = 4, .dy = 0}},
-                           Transform{}.scale({std::nan(""), 1}), Transform{}.move({1e12, 0})}) {
+    for (const auto& by :
+         {Transform{}.scale({0, 1}), Transform{{.xx = 1, .xy = 2, .dx = 0, .yx = 2, .yy = 4, .dy = 0}},
+          Transform{}.scale({std::nan(""), 1}), Transform{}.move({1e12, 0}), Transform{}.scale({1e15, 1e15})}) {
         EXPECT_THROW(fill(sheet, transformed(circle, by), gray(255)), Error);
+        EXPECT_THROW(fill(sheet, transformed(stroked(Line{.from = {0, 0}, .to = {9, 9}}), by), gray(255)), Error);
+        EXPECT_THROW(fill(sheet, transformed(filled(circle, smooth), by), gray(255)), Error);
     }
     EXPECT_EQ(sheet.bytes(), std::vector<std::uint8_t>(81));
 }

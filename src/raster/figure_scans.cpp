@@ -40,11 +40,7 @@ class Placement {
     // The new origin, in whole pixels, and what relative places become.
     [[nodiscard]] std::pair<Point, Mapping> around(Point origin) const {
         const auto at = by_(origin);
-        constexpr auto most = 2.0 * max_coordinate;
-        if (!(std::fabs(at.x) <= most && std::fabs(at.y) <= most)) {
-            throw Error{"transform: it takes the shape to " + numbers({at.x, at.y}) + "; allowed is -" +
-                        std::to_string(max_coordinate) + " to " + std::to_string(max_coordinate)};
-        }
+        check_place({at.x, at.y});
         const auto whole = Point{.x = static_cast<int>(std::floor(at.x)), .y = static_cast<int>(std::floor(at.y))};
         const auto& rows = by_.rows();
         return {
@@ -63,12 +59,22 @@ class Placement {
         const auto [whole, mapping] = around(flat.origin);
         flat.origin = whole;
         for (auto& track : flat.tracks) {
-            for (auto& node : track.nodes) node.at = mapping(node.at);
+            for (auto& node : track.nodes) {
+                node.at = mapping(node.at);
+                check_place({node.at.x + whole.x, node.at.y + whole.y});
+            }
         }
         return flat;
     }
 
   private:
+    static void check_place(Vec at) {
+        constexpr auto most = double{1} * max_coordinate;
+        if (std::fabs(at.x) <= most && std::fabs(at.y) <= most) return;
+        throw Error{"transform: it takes the shape to " + numbers(at) + "; allowed is -" +
+                    std::to_string(max_coordinate) + " to " + std::to_string(max_coordinate)};
+    }
+
     static std::string numbers(Vec pair) { return std::to_string(pair.x) + "," + std::to_string(pair.y); }
 
     const Transform& by_;

@@ -3,7 +3,10 @@
 #include "geometry/integers.hpp"
 #include "raster/row_sweep.hpp"
 
+#include "coldbrick/error.hpp"
+
 #include <cmath>
+#include <string>
 
 namespace coldbrick::detail {
 
@@ -270,6 +273,11 @@ double cosine_of_flat_arc(double radius, double flatness) noexcept {
     // The sagitta of an arc of angle a is radius * (1 - cos(a / 2)).
     const auto cosine_of_half = radius <= flatness ? 0.0 : 1 - flatness / radius;
     return std::max(2 * cosine_of_half * cosine_of_half - 1, 0.0);
+}
+
+void Contours::refuse_mapped(Vec at) {
+    throw Error{"transform: it takes a corner of the shape to " + std::to_string(at.x) + "," + std::to_string(at.y) +
+                "; allowed are places up to " + std::to_string(max_coordinate)};
 }
 
 Surroundings Contours::seen() const noexcept {

@@ -116,9 +116,10 @@ class Contours {
     // The contours from now on belong to another group (outline.hpp).
     void begin_group(int group) noexcept { group_ = group; }
 
-    // The next corner of a contour, relative to the origin; the first one begins it.
+    // The next corner of a contour, relative to the origin; the first one begins it. Throws Error if a mapping takes it
+    // too far.
     void to(Vec corner) {
-        const auto next = fine_point(is_mapped_ ? mapping_(corner) : corner, origin_);
+        const auto next = fine_point(is_mapped_ ? mapped(corner) : corner, origin_);
         if (begun_) {
             add(at_, next);
         } else {
@@ -157,6 +158,15 @@ class Contours {
     [[nodiscard]] bool is_smooth() const noexcept { return cover_ != nullptr; }
 
   private:
+    // Throws Error if it lies further out than fine units go.
+    [[nodiscard]] Vec mapped(Vec corner) const {
+        const auto at = mapping_(corner);
+        if (!(std::fabs(at.x) < farthest && std::fabs(at.y) < farthest)) refuse_mapped(at);
+        return at;
+    }
+    [[noreturn]] static void refuse_mapped(Vec at);
+    static constexpr double farthest = 8589934592.0;
+
     void add(FinePoint from, FinePoint to) {
         if (edges_ != nullptr) edges_->add(from, to);
         if (cover_ != nullptr) cover_->add(from, to, group_);

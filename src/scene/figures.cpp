@@ -313,26 +313,6 @@ constexpr auto readers = std::to_array<FigureReader>({{"mark", read_mark},
                                                       {"stroke star", read_stroked<read_star>},
                                                       {"stroke path", read_stroked<read_path>}});
 
-// Calls use(area) with a figure of a region or clip, under a transform.
-template <class Use>
-void with_area(const Figure& figure, const Transform& by, const Use& use) {
-    std::visit(
-        [&](const auto& area) {
-            using Area = std::remove_cvref_t<decltype(area)>;
-            if constexpr (!std::is_same_v<Area, Mark> && !std::is_same_v<Area, FloodFrom>) {
-                by.is_identity() ? use(area) : use(transformed(area, by));
-            }
-        },
-        figure);
-}
-
-// The figure's pixels in a box, as a region.
-Region region_of(const Figure& figure, const Transform& by, const Box& within) {
-    Region region;
-    with_area(figure, by, [&](const auto& area) { region = Region{area, within}; });
-    return region;
-}
-
 }  // namespace
 
 std::optional<Figure> read_figure(std::string_view words, Arguments& given) {
@@ -372,53 +352,6 @@ std::optional<Stroke> read_stroke(Arguments& given) {
         return std::nullopt;
     }
     return how;
-}
-
-namespace {
-
-std::optional<Figure> read_part(const RegionPart& part, const PartsOf& of) {
-    Arguments given{part.arguments, of.values, of.faults};
-    return read_figure((part.is_stroked ? "stroke " : "fill ") + part.shape.text, given);
-}
-
-}  // namespace
-
-std::optional<Region> read_region(const PartsOf& of, const Box& within) {
-    auto region = std::optional{Region{}};
-    for (const auto& part : of.parts) {
-        const auto figure = read_part(part, of);
-        if (!figure) {
-            region = std::nullopt;
-            continue;
-        }
-        if (!region) continue;
-        const auto pixels = region_of(*figure, of.by, within);
-        region = part.joiner == "minus"    ? difference(*region, pixels)
-                 : part.joiner == "within" ? intersection(*region, pixels)
-                 : part.joiner == "xor"    ? symmetric_difference(*region, pixels)
-                                           : unite(*region, pixels);
-    }
-    return region;
-}
-
-std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& within) {
-    auto region = std::optional<SmoothRegion>{};
-    auto complete = true;
-    for (const auto& part : of.parts) {
-        if (region && part.joiner != "within") {
-            of.faults.add(part.shape, "a smooth clip has one shape, or shapes within each other",
-                          "write 'within' before it, or leave out 'smooth'");
-            return std::nullopt;
-        }
-        const auto figure = read_part(part, of);
-        complete = complete && figure;
-        if (!complete) continue;
-        with_area(*figure, of.by, [&](const auto& area) {
-            const SmoothRegion covered{area, within};
-            region = region ? intersection(*region, covered) : covered;
-        });
-    }
-    return complete ? region : std::nullopt;
 }
 
 }  // namespace coldbrick::detail
