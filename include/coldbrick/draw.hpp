@@ -30,13 +30,6 @@ namespace coldbrick {
 
 namespace detail {
 
-// An area of some type: what finds its spans, and the box around all of them.
-struct AreaRef {
-    const void* area;
-    Box (*scan)(const void* area, const Box& clip, const SpanReceiver& receiver);
-    Box (*bounds)(const void* area);
-};
-
 template <class Area>
 AreaRef area_ref(const Area& area) noexcept {
     return {.area = &area,

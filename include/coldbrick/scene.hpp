@@ -21,6 +21,7 @@
 #include "coldbrick/smooth_region.hpp"
 #include "coldbrick/spans.hpp"
 
+#include <functional>
 #include <memory>
 #include <optional>
 #include <string>
@@ -120,6 +121,9 @@ namespace detail {
 Point placed(Point at, const Transform& by);
 
 Box draw(const Surface& surface, const Figure& figure, const Transform& by, const Ink& ink);
+
+// Calls use(area) with what a figure covers under a transform; not with a flood, whose area only a picture can tell.
+void with_area(const Figure& figure, const Transform& by, const std::function<void(const AreaRef&)>& use);
 
 }  // namespace detail
 

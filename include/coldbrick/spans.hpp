@@ -240,6 +240,18 @@ Box scan(const Transformed<Stroked<Shape>>& area, const Box& clip, const SpanRec
     return scan_figure(&area.area.shape, area.area.how, area.by, clip, receiver);
 }
 
+// An area of some type: what finds its spans, and the box around all of them.
+struct AreaRef {
+    const void* area;
+    Box (*scan)(const void* area, const Box& clip, const SpanReceiver& receiver);
+    Box (*bounds)(const void* area);
+};
+
+// It is an area itself.
+inline Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
+    return area.scan(area.area, clip, receiver);
+}
+
 }  // namespace detail
 
 // Calls visit(const Span&) for each span of the area inside the clip, and returns the smallest box around them (empty

@@ -5,23 +5,10 @@ namespace coldbrick::detail {
 
 namespace {
 
-// Calls use(area) with a figure of a region or clip, under a transform.
-template <class Use>
-void with_area(const Figure& figure, const Transform& by, const Use& use) {
-    std::visit(
-        [&](const auto& area) {
-            using Area = std::remove_cvref_t<decltype(area)>;
-            if constexpr (!std::is_same_v<Area, Mark> && !std::is_same_v<Area, FloodFrom>) {
-                by.is_identity() ? use(area) : use(transformed(area, by));
-            }
-        },
-        figure);
-}
-
-// The figure's pixels in a box, as a region.
+// The figure's pixels in a box, as a region. A mark or a flood is no part of one.
 Region region_of(const Figure& figure, const Transform& by, const Box& within) {
     Region region;
-    with_area(figure, by, [&](const auto& area) { region = Region{area, within}; });
+    with_area(figure, by, [&](const AreaRef& area) { region = Region{area, within}; });
     return region;
 }
 
@@ -62,7 +49,7 @@ std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& wit
         const auto figure = read_part(part, of);
         complete = complete && figure;
         if (!complete) continue;
-        with_area(*figure, of.by, [&](const auto& area) {
+        with_area(*figure, of.by, [&](const AreaRef& area) {
             const SmoothRegion covered{area, within};
             region = region ? intersection(*region, covered) : covered;
         });

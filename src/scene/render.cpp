@@ -50,12 +50,6 @@ namespace {
 
 constexpr Size one_pixel{.width = 1, .height = 1};
 
-// Calls use(area), or use(transformed area) if the transform moves anything.
-template <class Area, class Use>
-auto under(const Area& area, const Transform& by, const Use& use) {
-    return by.is_identity() ? use(area) : use(transformed(area, by));
-}
-
 }  // namespace
 
 Point detail::placed(Point at, const Transform& by) {
@@ -69,55 +63,49 @@ Point detail::placed(Point at, const Transform& by) {
     return {.x = whole(x), .y = whole(y)};
 }
 
-Box detail::draw(const Surface& surface, const Figure& figure, const Transform& by, const Ink& ink) {
-    return std::visit(
-        [&](const auto& area) {
-            using Area = std::remove_cvref_t<decltype(area)>;
-            if constexpr (std::is_same_v<Area, Mark>) {
-                return mark(surface, placed(area.at, by), ink);
-            } else if constexpr (std::is_same_v<Area, FloodFrom>) {
-                auto from = area;
-                from.from = placed(area.from, by);
-                if (!contains(surface, from.from)) return Box{};
-                const auto region = flood(surface, from);
-                return paint(surface, ink, area_ref(region));
-            } else {
-                return under(area, by,
-                             [&](const auto& placed_area) { return paint(surface, ink, area_ref(placed_area)); });
-            }
-        },
-        figure);
-}
-
-void check(const Figure& figure, const Transform& by) {
+void detail::with_area(const Figure& figure, const Transform& by, const std::function<void(const AreaRef&)>& use) {
     std::visit(
         [&](const auto& area) {
             using Area = std::remove_cvref_t<decltype(area)>;
             if constexpr (std::is_same_v<Area, Mark>) {
-                (void)detail::placed(area.at, by);
-            } else if constexpr (std::is_same_v<Area, FloodFrom>) {
-                (void)detail::placed(area.from, by);
-            } else {
-                constexpr auto somewhere = Box{.at = {}, .size = one_pixel};
-                under(area, by, [&](const auto& of) { return for_each_span(of, somewhere, [](const Span&) {}); });
+                const auto pixel = Box{.at = placed(area.at, by), .size = one_pixel};
+                use(area_ref(pixel));
+            } else if constexpr (!std::is_same_v<Area, FloodFrom>) {
+                if (by.is_identity()) return use(area_ref(area));
+                const auto moved = transformed(area, by);
+                use(area_ref(moved));
             }
         },
         figure);
 }
 
+Box detail::draw(const Surface& surface, const Figure& figure, const Transform& by, const Ink& ink) {
+    auto touched = Box{};
+    if (const auto* const flooded = std::get_if<FloodFrom>(&figure)) {
+        auto from = *flooded;
+        from.from = placed(from.from, by);
+        if (!contains(surface, from.from)) return touched;
+        const auto region = flood(surface, from);
+        return paint(surface, ink, area_ref(region));
+    }
+    with_area(figure, by, [&](const AreaRef& area) { touched = paint(surface, ink, area); });
+    return touched;
+}
+
+void check(const Figure& figure, const Transform& by) {
+    if (const auto* const flooded = std::get_if<FloodFrom>(&figure)) (void)detail::placed(flooded->from, by);
+    constexpr auto somewhere = Box{.at = {}, .size = one_pixel};
+    detail::with_area(figure, by,
+                      [&](const detail::AreaRef& area) { for_each_span(area, somewhere, [](const Span&) {}); });
+}
+
 Box bounds(const Figure& figure, const Transform& by) {
-    return std::visit(
-        [&](const auto& area) {
-            using Area = std::remove_cvref_t<decltype(area)>;
-            if constexpr (std::is_same_v<Area, Mark>) {
-                return Box{.at = detail::placed(area.at, by), .size = one_pixel};
-            } else if constexpr (std::is_same_v<Area, FloodFrom>) {
-                return Box{.at = detail::placed(area.from, by), .size = one_pixel};
-            } else {
-                return under(area, by, [](const auto& of) { return bounds(of); });
-            }
-        },
-        figure);
+    if (const auto* const flooded = std::get_if<FloodFrom>(&figure)) {
+        return {.at = detail::placed(flooded->from, by), .size = one_pixel};
+    }
+    auto box = Box{};
+    detail::with_area(figure, by, [&](const detail::AreaRef& area) { box = area.bounds(area.area); });
+    return box;
 }
 
 std::string explain_unseen(const Scene& scene, const DrawingCall& call) {
