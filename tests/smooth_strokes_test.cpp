@@ -110,7 +110,9 @@ TEST(SmoothStrokes, DashesAreRectangles) {
 
 TEST(SmoothStrokes, RoundPartsLieInTheirSweep) {
     const auto circle = Circle{.center = {0, 0}, .radius = 9};
-    for (const auto& [from, by] : {std::pair{20, 100}, {250, 200}, {90, -60}, {-30, 300}}) {
+    for (const auto& ends : {std::pair{20, 100}, {250, 200}, {90, -60}, {-30, 300}}) {
+        const auto from = ends.first;
+        const auto by = ends.second;
         const auto sweep = Sweep{.from = Angle::degrees(from), .by = Angle::degrees(by)};
         const auto in_wedge = [&](oracle::Place p) { return in_sweep(p, from, by, 0); };
         expect_set(
