@@ -81,7 +81,7 @@ inline Real share_in(const Plane& set, Place corner, Real side, int depth) {
     const auto count =
         in(0.5L, 0.5L) + in(0.001L, 0.001L) + in(0.999L, 0.001L) + in(0.001L, 0.999L) + in(0.999L, 0.999L);
     constexpr int least_depth = 3;
-    constexpr int most_depth = 7;
+    constexpr int most_depth = 6;
     if (depth >= least_depth && (count == 0 || count == 5)) return count == 0 ? 0 : side * side;
     if (depth == most_depth) return side * side * count / 5;
     const auto half = side / 2;

@@ -11,7 +11,7 @@ using namespace coldbrick;
 using namespace oracle;
 
 constexpr auto window = Box{.at = {-20, -18}, .size = {41, 37}};
-constexpr auto few = Box{.at = {-11, -10}, .size = {23, 21}};
+constexpr auto few = Box{.at = {-11, -10}, .size = {15, 21}};
 constexpr double exact = 1.0;
 constexpr double nearly = 2.0;
 
