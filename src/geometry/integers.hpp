@@ -96,4 +96,11 @@ class ShortSteps {
     std::int64_t step_ = 0;
 };
 
+// The whole number nearest to one that is not negative; halves up.
+template <class Whole>
+constexpr Whole nearest_whole(double value) noexcept {
+    const auto raised = value + 0.5;
+    return static_cast<Whole>(raised);
+}
+
 }  // namespace coldbrick::detail

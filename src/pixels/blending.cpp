@@ -1,5 +1,6 @@
 #include "pixels/blending.hpp"
 
+#include "geometry/integers.hpp"
 #include "pixels/linear_light.hpp"
 
 #include <algorithm>
@@ -61,7 +62,7 @@ Fraction<Number> mixed_channel(Blend mode, Number below, Number ink, Number m) n
             constexpr auto fine = 4294967296.0;
             const auto mixed = soft_light(static_cast<double>(below) / static_cast<double>(m),
                                           static_cast<double>(ink) / static_cast<double>(m));
-            return {static_cast<Number>(mixed * fine + 0.5), static_cast<Number>(fine)};
+            return {nearest_whole<Number>(mixed * fine), static_cast<Number>(fine)};
         }
         case Blend::difference:
             return {below > ink ? below - ink : ink - below, m};
@@ -125,9 +126,7 @@ template <class Texel>
 constexpr auto color_channels = std::array{&Texel::red, &Texel::green, &Texel::blue};
 
 // Opacity in 65535ths, so that products are exact.
-std::uint64_t whole_opacity(const Laying& how) noexcept {
-    return static_cast<std::uint64_t>(how.opacity * 65535 + 0.5);
-}
+std::uint64_t whole_opacity(const Laying& how) noexcept { return nearest_whole<std::uint64_t>(how.opacity * 65535); }
 
 // alpha * coverage * opacity, rounded to the nearest once.
 std::uint64_t weakened(std::uint64_t alpha, std::uint64_t coverage, std::uint64_t opacity) noexcept {
@@ -194,7 +193,7 @@ class PixelBlender {
             const auto [part, of] = layers.channel(how_.blend, light_of(below.*channel), light_of(ink.*channel));
             from_light(part / of, below.*channel);
         }
-        below.alpha = static_cast<Channel>(layers.alpha(how_.blend) * whole + 0.5);
+        below.alpha = nearest_whole<Channel>(layers.alpha(how_.blend) * whole);
     }
 
     const Laying& how_;

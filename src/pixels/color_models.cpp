@@ -1,5 +1,7 @@
 #include "coldbrick/color_models.hpp"
 
+#include "geometry/integers.hpp"
+
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
@@ -15,7 +17,9 @@ void check_part(const char* what, double value) {
     throw Error{std::string{what} + " is " + std::to_string(value) + "; allowed is 0 to 1"};
 }
 
-std::uint8_t channel(double part) noexcept { return static_cast<std::uint8_t>(std::clamp(part, 0.0, 1.0) * 255 + 0.5); }
+std::uint8_t channel(double part) noexcept {
+    return detail::nearest_whole<std::uint8_t>(std::clamp(part, 0.0, 1.0) * 255);
+}
 
 // Channels from `least` to `most`, in the proportion of a hue: both models agree on it.
 Color color_of_hue(Angle hue, double least, double most, double alpha) noexcept {
@@ -90,7 +94,7 @@ Hsv hsv_of(Color color) noexcept {
 Color mixed(Color from, Color to, double part) {
     check_part("mixed: part", part);
     const auto between = [part](std::uint8_t a, std::uint8_t b) {
-        return static_cast<std::uint8_t>(a + (b - a) * part + 0.5);
+        return detail::nearest_whole<std::uint8_t>(a + (b - a) * part);
     };
     return {.red = between(from.red, to.red),
             .green = between(from.green, to.green),

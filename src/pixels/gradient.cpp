@@ -1,5 +1,6 @@
 #include "coldbrick/gradient.hpp"
 
+#include "geometry/integers.hpp"
 #include "geometry/trigonometry.hpp"
 
 #include "coldbrick/error.hpp"
@@ -55,12 +56,12 @@ Color16 between(const Stop& from, const Stop& to, double at) noexcept {
     const auto sum = first_weight + second_weight;
     const auto channel = [&](std::uint8_t first, std::uint8_t second) {
         if (sum <= 0) return static_cast<std::uint16_t>(257 * (part < 0.5 ? first : second));
-        return static_cast<std::uint16_t>(257 * (first * first_weight + second * second_weight) / sum + 0.5);
+        return detail::nearest_whole<std::uint16_t>(257 * (first * first_weight + second * second_weight) / sum);
     };
     return {.red = channel(from.color.red, to.color.red),
             .green = channel(from.color.green, to.color.green),
             .blue = channel(from.color.blue, to.color.blue),
-            .alpha = static_cast<std::uint16_t>(257 * sum + 0.5)};
+            .alpha = detail::nearest_whole<std::uint16_t>(257 * sum)};
 }
 
 // The colours along the way, in both depths.

@@ -1,5 +1,7 @@
 #include "pixels/linear_light.hpp"
 
+#include "geometry/integers.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -18,7 +20,7 @@ double encoded(double light) noexcept {
 
 template <class Channel>
 Channel nearest(double light, double most) noexcept {
-    return static_cast<Channel>(encoded(std::clamp(light, 0.0, 1.0)) * most + 0.5);
+    return nearest_whole<Channel>(encoded(std::clamp(light, 0.0, 1.0)) * most);
 }
 
 }  // namespace

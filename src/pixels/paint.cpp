@@ -1,4 +1,5 @@
 // Spans to pixels.
+#include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
 #include "pixels/blending.hpp"
 #include "pixels/kernels.hpp"
@@ -165,7 +166,7 @@ std::optional<Color> simple_blend(const Surface& surface, const Ink& ink) {
     how.opacity = 1;
     if (ink.color() == nullptr || how != Laying{} || surface.kernel->blend == nullptr) return std::nullopt;
     const auto alpha = ink.color()->alpha * ink.how().opacity;
-    return with_alpha(*ink.color(), static_cast<std::uint8_t>(alpha + 0.5));
+    return with_alpha(*ink.color(), nearest_whole<std::uint8_t>(alpha));
 }
 
 // Refuses what the surface cannot take.

@@ -108,12 +108,12 @@ class HatchSource final : public detail::InkSource {
         const auto sum = line_weight + ground_weight;
         const auto channel = [&](std::uint8_t line, std::uint8_t ground) {
             const auto mean = sum > 0 ? (line * line_weight + ground * ground_weight) / sum : line;
-            return static_cast<std::uint16_t>(257 * mean + 0.5);
+            return detail::nearest_whole<std::uint16_t>(257 * mean);
         };
         return {.red = channel(hatch_.color.red, hatch_.ground.red),
                 .green = channel(hatch_.color.green, hatch_.ground.green),
                 .blue = channel(hatch_.color.blue, hatch_.ground.blue),
-                .alpha = static_cast<std::uint16_t>(257 * sum + 0.5)};
+                .alpha = detail::nearest_whole<std::uint16_t>(257 * sum)};
     }
 
     Hatch hatch_;

@@ -1,6 +1,8 @@
 // The coverage of one row of pixels.
 #pragma once
 
+#include "geometry/integers.hpp"
+
 #include <algorithm>
 #include <cstdint>
 #include <vector>
@@ -56,7 +58,7 @@ class CoverRow {
 
     // The sums lie between 0 and 1, but for their rounding.
     static std::uint8_t byte_of(double coverage) noexcept {
-        const auto rounded = static_cast<int>(coverage * 255 + 0.5);
+        const auto rounded = nearest_whole<int>(coverage * 255);
         return static_cast<std::uint8_t>(std::clamp(rounded, 0, 255));
     }
 
