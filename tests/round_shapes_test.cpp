@@ -166,7 +166,7 @@ TEST(RoundShapes, RoundedBoxes) {
 template <class Use>
 void for_many_sweeps(unsigned seed, const Use& use) {
     Dice dice{seed};
-    for (int i = 0; i < 160; ++i) {
+    for (int i = 0; i < 80; ++i) {
         auto ellipse = i % 2 == 0 ? Ellipse{Circle{.center = dice.point({.at = {-9, -9}, .size = {19, 19}}),
                                                    .radius = dice.number(1, 30)}}
                                   : random_ellipse(dice, 60);

@@ -104,7 +104,7 @@ Polygon random_polygon(Dice& dice, const Box& place) {
 
 TEST(Shapes, PolygonsByEveryRuleAndEdge) {
     Dice dice{5};
-    for (int i = 0; i < 260; ++i) {
+    for (int i = 0; i < 140; ++i) {
         const auto polygon = random_polygon(dice, i % 2 == 0 ? window : around);
         for (const auto rule : {FillRule::even_odd, FillRule::nonzero}) {
             for (const auto edges : {Edges::inclusive, Edges::shared}) {

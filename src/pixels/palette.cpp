@@ -70,6 +70,7 @@ const Palette& two_tone() {
 const Palette& gray_steps() {
     static const Palette palette = [] {
         std::vector<Color> grays;
+        grays.reserve(16);
         for (int i = 0; i < 16; ++i) grays.push_back(gray(static_cast<std::uint8_t>(17 * i)));
         return Palette{std::move(grays)};
     }();
@@ -79,6 +80,7 @@ const Palette& gray_steps() {
 const Palette& cube() {
     static const Palette palette = [] {
         std::vector<Color> colors;
+        colors.reserve(216);
         const auto step = [](int i) { return static_cast<std::uint8_t>(51 * i); };
         for (int red = 0; red < 6; ++red) {
             for (int green = 0; green < 6; ++green) {

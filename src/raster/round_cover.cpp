@@ -5,6 +5,7 @@
 #include "raster/cover_row.hpp"
 #include "raster/fine.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -30,7 +31,8 @@ class RoundCover {
     Box run() {
         const auto upper_rows = (box_.size.height + 1) / 2;
         draw_edge(upper_rows);
-        for (auto kept = kept_.rbegin(); kept != kept_.rend(); ++kept) hand_over_mirrored(*kept);
+        std::reverse(kept_.begin(), kept_.end());
+        for (const auto& kept : kept_) hand_over_mirrored(kept);
         return touched_;
     }
 
