@@ -61,12 +61,12 @@ void load(const Surface&, const std::uint8_t* pixels, int count, Color* colors) 
 // Grays lie `step` bytes apart: 1, or more where they are a channel of something.
 template <int step>
 void store_gray(const Surface&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
-    for (int i = 0; i < count; ++i) pixels[i * step] = luma(colors[i]);
+    for (int i = 0; i < count; ++i, pixels += step) *pixels = luma(colors[i]);
 }
 
 template <int step>
 void load_gray(const Surface&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
-    for (int i = 0; i < count; ++i) colors[i] = gray(pixels[i * step]);
+    for (int i = 0; i < count; ++i, pixels += step) colors[i] = gray(*pixels);
 }
 
 // Source-over on opaque pixels, byte by byte: (s*a + d*(255 - a)) / 255, rounded to the nearest. For t from 0 to
