@@ -170,6 +170,22 @@ void expect_agreement(const Shape& shape, const std::string& what) {
     EXPECT_EQ(wrong, 0) << what;
 }
 
+// Asked for pixels, a smooth shape tells those that drawing it would touch.
+TEST(Smooth, PixelsAreThoseThatAreCovered) {
+    for (int radius = 0; radius < 18; ++radius) {
+        const auto disc = filled(Circle{.center = {1, -1}, .radius = radius}, smooth);
+        const auto covered = coverage_of(disc, window);
+        std::size_t i = 0;
+        int wrong = 0;
+        for (int y = window.at.y; y <= window.last().y; ++y) {
+            for (int x = window.at.x; x <= window.last().x; ++x, ++i) {
+                wrong += contains(disc, Point{x, y}) == (covered[i] != 0) ? 0 : 1;
+            }
+        }
+        EXPECT_EQ(wrong, 0) << radius;
+    }
+}
+
 TEST(Smooth, CrispAndSmoothAgree) {
     Dice dice{66};
     for (int i = 0; i < 40; ++i) {

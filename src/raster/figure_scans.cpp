@@ -163,6 +163,16 @@ class TouchingSpans {
     Span last_{.y = 0, .x = 0, .length = 0};
 };
 
+// Has scan(receiver) tell coverage to whoever asks, for it or only for the pixels.
+template <class Scan>
+Box scan_covered(const SpanReceiver& receiver, const Scan& scan) {
+    if (receiver.take_cover != nullptr) return scan(receiver);
+    TouchingSpans touching{receiver};
+    const auto touched = scan(touching.receiver());
+    touching.finish();
+    return touched;
+}
+
 template <class How>
 Box scan_outline_of(const ShapeRef& shape, const How& how, const Placement& placement, const Box& clip,
                     const SpanReceiver& receiver) {
@@ -170,11 +180,7 @@ Box scan_outline_of(const ShapeRef& shape, const How& how, const Placement& plac
         return scan_crisp(outline_of(shape, how, crisp_flatness / placement.scale()), placement, clip, receiver);
     }
     const auto outline = outline_of(shape, how, smooth_flatness / placement.scale());
-    if (receiver.take_cover != nullptr) return scan_smooth(outline, placement, clip, receiver);
-    TouchingSpans touching{receiver};
-    const auto touched = scan_smooth(outline, placement, clip, touching.receiver());
-    touching.finish();
-    return touched;
+    return scan_covered(receiver, [&](const SpanReceiver& to) { return scan_smooth(outline, placement, clip, to); });
 }
 
 // The pixels of a fill that have one of their four neighbours outside.
@@ -209,11 +215,6 @@ Box scan_hairline_of(const ShapeRef& shape, const Placement& placement, const Bo
 
 bool is_whole_pixels(const ShapeRef& shape) noexcept {
     return std::holds_alternative<const Box*>(shape) || std::holds_alternative<const Region*>(shape);
-}
-
-bool is_of_lines(const ShapeRef& shape) noexcept {
-    return std::holds_alternative<const Polygon*>(shape) || std::holds_alternative<const Path*>(shape) ||
-           std::holds_alternative<const subpixel::Polygon*>(shape);
 }
 
 // The box of a circle, or of an ellipse that is not turned.
@@ -300,11 +301,13 @@ Box scan_figure(const ShapeRef& shape, const Fill& how, const Transform& by, con
         if (const auto* const box = std::get_if<const Box*>(&shape)) return scan_fill(**box, clip, receiver);
         return scan_fill(*std::get<const Region*>(shape), clip, receiver);
     }
-    if (how.edge == Edge::smooth && by.is_identity() && receiver.take_cover != nullptr) {
+    if (how.edge == Edge::smooth && by.is_identity()) {
         const auto round = round_box(shape);
-        if (round && is_quick_round(*round)) return scan_round_cover(*round, clip, receiver);
+        if (round && is_quick_round(*round)) {
+            return scan_covered(receiver, [&](const SpanReceiver& to) { return scan_round_cover(*round, clip, to); });
+        }
     }
-    if (how.edge == Edge::crisp && is_of_lines(shape)) {
+    if (how.edge == Edge::crisp && has_inside(shape)) {
         return scan_flat(placement(lines_of(shape, crisp_flatness / placement.scale()).value()), how, clip, receiver);
     }
     return scan_outline_of(shape, how, placement, clip, receiver);

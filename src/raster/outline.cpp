@@ -177,11 +177,6 @@ Outline stroke_along(FlatPath flat, const Stroke& how, FillRule rule) {
             .truth = how.align == Align::inside ? Outline::in_third_and_another : Outline::in_third_only};
 }
 
-bool has_inside(const ShapeRef& shape) noexcept {
-    return std::holds_alternative<const Polygon*>(shape) || std::holds_alternative<const Path*>(shape) ||
-           std::holds_alternative<const subpixel::Polygon*>(shape);
-}
-
 // The directions of a turn, as far as a reach.
 Group wedge_of(const SweptForm& arc, double reach) {
     const Turn turn{arc.sweep};
@@ -263,6 +258,11 @@ Outline region_stroke(const Region& region, const Stroke& how) {
 }
 
 }  // namespace
+
+bool has_inside(const ShapeRef& shape) noexcept {
+    return std::holds_alternative<const Polygon*>(shape) || std::holds_alternative<const Path*>(shape) ||
+           std::holds_alternative<const subpixel::Polygon*>(shape);
+}
 
 void draw_box(const BoxForm& box, double distance, Join join, Contours& contours) {
     const auto least = Vec{box.left - distance, box.top - distance};

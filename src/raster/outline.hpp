@@ -60,6 +60,9 @@ struct SweptForm {
 // Lines, polylines, polygons, paths and vertex lists.
 [[nodiscard]] std::optional<FlatPath> lines_of(const ShapeRef& shape, double flatness);
 
+// Whether it is made of lines around an inside: a polygon or a path.
+[[nodiscard]] bool has_inside(const ShapeRef& shape) noexcept;
+
 // The elements of a vertex list, or one of them; triangles go clockwise.
 [[nodiscard]] FlatPath tracks_of(const VertexList& list);
 [[nodiscard]] FlatPath tracks_of(const VertexElement& element);
