@@ -51,13 +51,15 @@ struct FormatKernel {
     bool has_alpha = false;
     bool is_gray = false;
     bool is_sparse = false;  // whether some of a pixel's bytes are not its own
+    bool is_color = false;   // whether a pixel's bytes are those of a Color
     void (*load)(const Surface& surface, const std::uint8_t* pixels, int count, Color* colors) = nullptr;
     void (*store)(const Surface& surface, const Color* colors, int count, std::uint8_t* pixels) = nullptr;
     void (*load_deep)(const Surface& surface, const std::uint8_t* pixels, int count, Color16* colors) = nullptr;
     void (*store_deep)(const Surface& surface, const Color16* colors, int count, std::uint8_t* pixels) = nullptr;
-    // Source-over of one colour: on spans that lie in the surface, and where it is covered. Null: pixel by pixel.
+    // Source-over of one colour: on spans that lie in the surface, and on those that tell the coverage of each pixel
+    // (others are left out). Null: pixel by pixel.
     void (*blend)(const Surface& surface, std::span<const Span> spans, Color color) = nullptr;
-    void (*cover)(const Surface& surface, const CoverSpan& span, Color color) = nullptr;
+    void (*cover)(const Surface& surface, std::span<const CoverSpan> spans, Color color) = nullptr;
 };
 
 extern const FormatKernel gray8_kernel;

@@ -88,6 +88,9 @@ class InkSource {
     // Whether all colours are opaque, and whether the box around the shape matters.
     [[nodiscard]] virtual bool is_opaque() const noexcept = 0;
     [[nodiscard]] virtual bool is_placed_in_shape() const noexcept = 0;
+
+    // Whether the pixels of a row have one colour.
+    [[nodiscard]] virtual bool is_even_in_rows() const noexcept { return false; }
 };
 
 }  // namespace detail

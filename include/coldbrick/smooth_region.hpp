@@ -24,11 +24,13 @@ Box for_each_coverage(const Area& area, const Box& clip, Visit&& visit) {
     const auto take = [](void* context, std::span<const Span> spans) {
         for (const auto& [y, x, length] : spans) (*static_cast<Called*>(context))(y, x, length, 255);
     };
-    const auto take_cover = [](void* context, const detail::CoverSpan& span) {
+    const auto take_cover = [](void* context, std::span<const detail::CoverSpan> spans) {
         auto& call = *static_cast<Called*>(context);
-        if (span.each == nullptr) return call(span.y, span.x, span.length, int{span.all});
-        for (int i = 0; i < span.length; ++i) {
-            if (span.each[i] != 0) call(span.y, span.x + i, 1, int{span.each[i]});
+        for (const auto& [y, x, length, each, all] : spans) {
+            if (each == nullptr) call(y, x, length, int{all});
+            for (int i = 0; each != nullptr && i < length; ++i) {
+                if (each[i] != 0) call(y, x + i, 1, int{each[i]});
+            }
         }
     };
     auto* context = const_cast<void*>(static_cast<const void*>(&visit));

@@ -111,8 +111,9 @@ struct SpanReceiver {
     // harmless.
     void (*take_down)(void* context, const Trace& by_row) = nullptr;
     void (*take_across)(void* context, const Trace& by_column) = nullptr;
-    // Takes pixels that are covered in part, row by row from left to right. Null: as spans, of what is covered at all.
-    void (*take_cover)(void* context, const CoverSpan& span) = nullptr;
+    // Takes pixels that are covered in part, row by row from left to right, up to some hundreds of spans at a time.
+    // Null: as spans, of what is covered at all.
+    void (*take_cover)(void* context, std::span<const CoverSpan> spans) = nullptr;
 };
 
 // Any shape, for as long as it lives.

@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <cstdlib>
 #include <functional>
 #include <string>
 
@@ -138,6 +139,9 @@ class GradientSource final : public detail::InkSource {
     }
     [[nodiscard]] bool is_opaque() const noexcept override { return ramp_.is_opaque; }
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return placing_ == Placing::shape; }
+    [[nodiscard]] bool is_even_in_rows() const noexcept override {
+        return dither_ == Dither::none && way_.is_even_in_rows();
+    }
 
   private:
     // A pixel in the gradient's own coordinates, and how far it is to the next one in its row. A box begins half a
@@ -175,6 +179,8 @@ class LinearWay {
         per_unit_ = along * (1 / dot(along, along));
     }
 
+    [[nodiscard]] bool is_even_in_rows() const noexcept { return per_unit_.x == 0; }
+
     template <class Take>
     void each(Vec at, double step, int count, const Take& take) const {
         const auto first = dot(at - from_, per_unit_);
@@ -186,18 +192,36 @@ class LinearWay {
             for (int i = 0; i < count; ++i) take(i, place_of(first + i * per_pixel, spread_));
             return;
         }
-        auto place = static_cast<std::int64_t>(first * unit);
+        const auto place = static_cast<std::int64_t>(first * unit);
         const auto move = static_cast<std::int64_t>(per_pixel * unit);
-        if (spread_ == Spread::pad) {
-            for (int i = 0; i < count; ++i, place += move) {
-                take(i, static_cast<int>(std::clamp<std::int64_t>(place >> 32U, 0, ramp_size - 1)));
-            }
-        } else {
-            for (int i = 0; i < count; ++i, place += move) take(i, folded(place >> 32U));
-        }
+        if (spread_ == Spread::pad) return each_padded(place, move, count, take);
+        for (int i = 0; i < count; ++i) take(i, folded((place + i * move) >> 32U));
     }
 
   private:
+    // What lies before the first place and behind the last one is told apart from what lies between.
+    template <class Take>
+    static void each_padded(std::int64_t place, std::int64_t move, int count, const Take& take) {
+        constexpr auto end = std::int64_t{ramp_size} << 32U;
+        const auto is_before = [](std::int64_t at) { return at < 0; };
+        const auto is_behind = [](std::int64_t at) { return at >= end; };
+        auto i = 0;
+        const auto take_while = [&](const auto& holds, int same) {
+            for (; i < count && holds(place); ++i, place += move) take(i, same);
+        };
+        take_while(is_before, 0);
+        take_while(is_behind, ramp_size - 1);
+        // As many moves as there are until one of the ends is reached.
+        const auto room = move >= 0 ? end - 1 - place : place;
+        const auto moves = move == 0 ? count : std::min<std::int64_t>(count, room / std::abs(move) + 1);
+        for (const auto stop = static_cast<int>(std::min<std::int64_t>(count, i + moves)); i < stop;
+             ++i, place += move) {
+            take(i, static_cast<int>(place >> 32U));
+        }
+        take_while(is_before, 0);
+        take_while(is_behind, ramp_size - 1);
+    }
+
     [[nodiscard]] int folded(std::int64_t place) const noexcept {
         if (spread_ == Spread::repeat) return static_cast<int>(place & (ramp_size - 1));
         const auto there_and_back = place & (2 * ramp_size - 1);
@@ -213,6 +237,8 @@ class RadialWay {
   public:
     RadialWay(Position center, double radius, Spread spread) noexcept
         : center_{center.x, center.y}, per_unit_{1 / radius}, spread_{spread} {}
+
+    [[nodiscard]] static bool is_even_in_rows() noexcept { return false; }
 
     template <class Take>
     void each(Vec at, double step, int count, const Take& take) const {
@@ -234,6 +260,8 @@ class ConicWay {
   public:
     ConicWay(Position center, Angle from) noexcept
         : center_{center.x, center.y}, from_{from.in_degrees() / 360 - std::floor(from.in_degrees() / 360)} {}
+
+    [[nodiscard]] static bool is_even_in_rows() noexcept { return false; }
 
     template <class Take>
     void each(Vec at, double step, int count, const Take& take) const {

@@ -37,11 +37,18 @@ Color16 decode_deep(const Surface& surface, const std::uint8_t* pixel);
 const Palette& palette_of(const Surface& surface) noexcept;
 
 // Lays a colour on what is covered in part, source-over, by the format's own way.
-void cover_with(const Surface& surface, const CoverSpan& span, Color color);
+void cover_with(const Surface& surface, std::span<const CoverSpan> spans, Color color);
 
 // One channel of a pixel of so many bytes, as gray.
 const FormatKernel& byte_channel_of(int pixel_bytes) noexcept;
 const FormatKernel& number_channel_kernel() noexcept;
+
+// Asks for memory so many bytes further on, which is written soon. It may lie beyond the buffer: then nothing happens.
+inline void prefetch_at(const std::uint8_t* from, std::ptrdiff_t offset) noexcept {
+    const auto place = reinterpret_cast<std::uintptr_t>(from) + static_cast<std::uintptr_t>(offset);
+    // As a number, as it may lie beyond the buffer. NOLINTNEXTLINE(performance-no-int-to-ptr)
+    __builtin_prefetch(reinterpret_cast<const void*>(place), 1);
+}
 
 // (a * b) / 255, rounded to the nearest.
 constexpr std::uint8_t product_255(unsigned a, unsigned b) noexcept {

@@ -17,8 +17,8 @@ class MaskedReceiver {
         const auto take = [](void* context, std::span<const Span> spans) {
             static_cast<MaskedReceiver*>(context)->take(spans);
         };
-        const auto take_cover = [](void* context, const CoverSpan& span) {
-            static_cast<MaskedReceiver*>(context)->take_part(span);
+        const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
+            static_cast<MaskedReceiver*>(context)->take_parts(spans);
         };
         return {.context = this, .take = take, .repeats = to_.repeats, .take_cover = take_cover};
     }
@@ -53,14 +53,18 @@ class MaskedReceiver {
         if (!inside_.empty()) to_.take(to_.context, inside_);
     }
 
-    void take_part(const CoverSpan& span) {
-        for_each_part({.y = span.y, .x = span.x, .length = span.length}, [&](int left, int right) {
-            auto part = span;
-            part.x = left;
-            part.length = right - left;
-            if (part.each != nullptr) part.each += left - span.x;
-            to_.take_cover(to_.context, part);
-        });
+    void take_parts(std::span<const CoverSpan> spans) {
+        parts_.clear();
+        for (const auto& span : spans) {
+            for_each_part({.y = span.y, .x = span.x, .length = span.length}, [&](int left, int right) {
+                auto part = span;
+                part.x = left;
+                part.length = right - left;
+                if (part.each != nullptr) part.each += left - span.x;
+                parts_.push_back(part);
+            });
+        }
+        if (!parts_.empty()) to_.take_cover(to_.context, parts_);
     }
 
     const Region& region_;
@@ -68,6 +72,7 @@ class MaskedReceiver {
     std::span<const Span> row_;
     int row_y_ = 0;
     std::vector<Span> inside_;
+    std::vector<CoverSpan> parts_;
     Box touched_;
 };
 
@@ -83,8 +88,8 @@ class SmoothMaskedReceiver {
                     {.y = y, .x = x, .length = length, .each = nullptr, .all = 255});
             }
         };
-        const auto take_cover = [](void* context, const CoverSpan& span) {
-            static_cast<SmoothMaskedReceiver*>(context)->take(span);
+        const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
+            for (const auto& span : spans) static_cast<SmoothMaskedReceiver*>(context)->take(span);
         };
         return {.context = this, .take = take, .repeats = Repeats::never, .take_cover = take_cover};
     }
@@ -116,7 +121,7 @@ class SmoothMaskedReceiver {
             part.each = weakened_.data();
         }
         touched_ = enclosing(touched_, Box{.at = {.x = left, .y = span.y}, .size = {part.length, 1}});
-        to_.take_cover(to_.context, part);
+        to_.take_cover(to_.context, {&part, 1});
     }
 
     const SmoothRegion& region_;

@@ -18,6 +18,8 @@ inline OpaquePainter& painter_of(void* context) noexcept { return *static_cast<O
 // The writers for one pixel size. A single pixel, of which hairlines are made, is one or two stores.
 template <int pixel_bytes>
 struct OpaqueWriter {
+    static constexpr std::size_t most_parts = 64;
+
     static void write_spans(void* context, std::span<const Span> spans) noexcept {
         auto& painter = painter_of(context);
         const auto& surface = painter.surface;
@@ -57,11 +59,9 @@ struct OpaqueWriter {
         const auto& painter = painter_of(context);
         const auto offset_ahead = ahead * painter.surface.stride;
         const auto place_ahead = ahead * by_row.step;
-        const auto top_left = reinterpret_cast<std::uintptr_t>(painter.surface.top_left);
+        const auto* const top_left = painter.surface.top_left;
         const auto ask_ahead = [=](std::ptrdiff_t offset, std::int64_t place) {
-            const auto wanted = offset + offset_ahead + ((place + place_ahead) >> 32U) * pixel_bytes;
-            // As a number, as it may lie beyond the buffer. NOLINTNEXTLINE(performance-no-int-to-ptr)
-            __builtin_prefetch(reinterpret_cast<const void*>(top_left + static_cast<std::uintptr_t>(wanted)), 1);
+            prefetch_at(top_left, offset + offset_ahead + ((place + place_ahead) >> 32U) * pixel_bytes);
         };
         write_trace(painter, by_row, painter.surface.stride, pixel_bytes, ask_ahead);
     }
@@ -71,16 +71,31 @@ struct OpaqueWriter {
         write_trace(painter, by_column, pixel_bytes, painter.surface.stride, [](std::ptrdiff_t, std::int64_t) {});
     }
 
-    static void write_cover(void* context, const CoverSpan& span) {
-        const auto& painter = painter_of(context);
-        if (span.each == nullptr && span.all == 255) {
-            const auto run = Span{.y = span.y, .x = span.x, .length = span.length};
-            write_spans(context, {&run, 1});
-        } else if (painter.parts != nullptr) {
-            painter.parts->take_cover(painter.parts->context, span);
-        } else {
-            cover_with(painter.surface, span, painter.color);
+    // What is covered whole is written first. The rest must be read, so its memory is asked for meanwhile.
+    static void write_cover(void* context, std::span<const CoverSpan> spans) {
+        auto& painter = painter_of(context);
+        CoverSpan parts[most_parts];
+        std::size_t count = 0;
+        const auto lay_parts = [&] {
+            if (painter.parts != nullptr) {
+                painter.parts->take_cover(painter.parts->context, {parts, count});
+            } else {
+                cover_with(painter.surface, {parts, count}, painter.color);
+            }
+            count = 0;
+        };
+        for (const auto& span : spans) {
+            if (span.each == nullptr && span.all == 255) {
+                const auto run = Span{.y = span.y, .x = span.x, .length = span.length};
+                write_spans(context, {&run, 1});
+            } else {
+                prefetch_at(painter.surface.top_left,
+                            span.y * painter.surface.stride + std::ptrdiff_t{span.x} * pixel_bytes);
+                parts[count++] = span;
+                if (count == most_parts) lay_parts();
+            }
         }
+        if (count > 0) lay_parts();
     }
 
     static SpanReceiver receiver(OpaquePainter& painter) noexcept {

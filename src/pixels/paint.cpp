@@ -27,9 +27,9 @@ struct BlendingPainter {
         surface.kernel->blend(surface, spans, color);
     }
 
-    static void take_cover(void* context, const CoverSpan& span) {
+    static void take_cover(void* context, std::span<const CoverSpan> spans) {
         const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
-        cover_with(surface, span, color);
+        cover_with(surface, spans, color);
     }
 };
 
@@ -47,6 +47,7 @@ class GeneralPainter {
         const auto takes_all = how.channels == Channels::all || (!kernel_.has_alpha && has_all_colors(how.channels));
         const auto lays_over = how.blend == Blend::over || how.blend == Blend::replace;
         is_plain_ = source_ != nullptr && source_->is_opaque() && how.opacity == 1 && takes_all && lays_over;
+        is_direct_ = is_plain_ && !kernel_.is_sparse && (kernel_.is_color || source_->is_even_in_rows());
     }
 
     [[nodiscard]] SpanReceiver receiver() noexcept {
@@ -56,8 +57,8 @@ class GeneralPainter {
                 painter.paint({.y = y, .x = x, .length = length, .each = nullptr, .all = 255});
             }
         };
-        const auto take_cover = [](void* context, const CoverSpan& span) {
-            static_cast<GeneralPainter*>(context)->paint(span);
+        const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
+            for (const auto& span : spans) static_cast<GeneralPainter*>(context)->paint(span);
         };
         return {.context = this, .take = take, .repeats = Repeats::never, .take_cover = take_cover};
     }
@@ -73,27 +74,57 @@ class GeneralPainter {
     }
 
     void paint(const CoverSpan& span) {
+        const auto replaces = is_plain_ && span.each == nullptr && span.all == 255;
+        if (replaces && is_direct_) return put_directly(span);
         for (int done = 0; done < span.length; done += at_once) {
             auto part = span;
             part.x += done;
             part.length = std::min(at_once, span.length - done);
             if (part.each != nullptr) part.each += done;
             if (kernel_.load_deep != nullptr) {
-                lay(part, deep_ink_, deep_below_, kernel_.load_deep, kernel_.store_deep);
+                replaces ? put(part, deep_ink_, kernel_.store_deep)
+                         : lay(part, deep_ink_, deep_below_, kernel_.load_deep, kernel_.store_deep);
             } else {
-                lay(part, ink_colors_, below_, kernel_.load, kernel_.store);
+                replaces ? put(part, ink_colors_, kernel_.store)
+                         : lay(part, ink_colors_, below_, kernel_.load, kernel_.store);
             }
         }
+    }
+
+    // Without a stop on the way: as one pixel over and over, or as colours that need no change.
+    void put_directly(const CoverSpan& span) {
+        auto* const pixels = pixel_address(surface_, span.x, span.y);
+        const auto from = Point{.x = span.x, .y = span.y};
+        if (!source_->is_even_in_rows()) {
+            source_->fetch(from, span.length, shape_, reinterpret_cast<Color*>(pixels));
+            return;
+        }
+        PixelPattern pattern{pixel_at(from), kernel_.pixel_bytes};
+        pattern.write(pixels, static_cast<std::size_t>(span.length) * static_cast<std::size_t>(kernel_.pixel_bytes));
+    }
+
+    // The bytes of one pixel of the ink.
+    [[nodiscard]] Pixel pixel_at(Point at) const {
+        if (kernel_.load_deep != nullptr) {
+            Color16 color;
+            source_->fetch(at, 1, shape_, &color);
+            return encode(surface_, color);
+        }
+        Color color;
+        source_->fetch(at, 1, shape_, &color);
+        return encode(surface_, color);
+    }
+
+    template <class Texel, class Store>
+    void put(const CoverSpan& part, Stretch<Texel>& ink, Store store) {
+        fetch(part, ink);
+        store(surface_, ink.data(), part.length, pixel_address(surface_, part.x, part.y));
     }
 
     template <class Texel, class Load, class Store>
     void lay(const CoverSpan& part, Stretch<Texel>& ink, Stretch<Texel>& below, Load load, Store store) {
         auto* const pixels = pixel_address(surface_, part.x, part.y);
         fetch(part, ink);
-        if (is_plain_ && part.each == nullptr && part.all == 255) {
-            store(surface_, ink.data(), part.length, pixels);
-            return;
-        }
         load(surface_, pixels, part.length, below.data());
         blender_.lay(ink.data(), {.each = part.each, .all = part.all}, part.length, below.data());
         store(surface_, below.data(), part.length, pixels);
@@ -132,7 +163,8 @@ class GeneralPainter {
     Box shape_;
     Blender blender_;
     const InkSource* source_ = nullptr;
-    bool is_plain_;   // whether the ink replaces what is below
+    bool is_plain_;   // whether the ink replaces what is below,
+    bool is_direct_;  // and its pixels are written at once
     int filled_ = 0;  // how many of the ink's colours are set, if it has one only
     Stretch<Color> ink_colors_;
     Stretch<Color> below_;
@@ -190,10 +222,13 @@ Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
 
 }  // namespace
 
-void cover_with(const Surface& surface, const CoverSpan& span, Color color) {
-    if (span.each != nullptr) return surface.kernel->cover(surface, span, color);
-    const auto run = Span{.y = span.y, .x = span.x, .length = span.length};
-    surface.kernel->blend(surface, {&run, 1}, with_alpha(color, product_255(color.alpha, span.all)));
+void cover_with(const Surface& surface, std::span<const CoverSpan> spans, Color color) {
+    for (const auto& span : spans) {
+        if (span.each != nullptr) continue;
+        const auto run = Span{.y = span.y, .x = span.x, .length = span.length};
+        surface.kernel->blend(surface, {&run, 1}, with_alpha(color, product_255(color.alpha, span.all)));
+    }
+    surface.kernel->cover(surface, spans, color);
 }
 
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {

@@ -1,10 +1,12 @@
 #include "raster/cover.hpp"
 
+#include "raster/cover_batch.hpp"
 #include "raster/cover_row.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <tuple>
 
 namespace coldbrick::detail {
 
@@ -35,8 +37,55 @@ void CoverEdges::add(FinePoint from, FinePoint to, int group) {
 
 namespace {
 
-// Goes down the rows with the edges that cross each. A row in which edges begin, end or cross is cut into bands in
-// which none do; there, what is inside lies between lines one beside the other.
+// A line between what is covered and what is not, in rows that it goes through from top to bottom. What it leaves of
+// pixels is told for as many columns in each row: one more than it goes over wherever it lies, on the covered side.
+struct RowLine {
+    double start;  // its left end in the first of the rows
+    double slope;
+    double width;      // from its left to its right end in a row
+    double steepness;  // half of 1 / width
+    int columns;
+    bool is_left_side;
+    // In the row at hand:
+    double left = 0;
+    int begin = 0;
+
+    [[nodiscard]] int end() const noexcept { return begin + columns; }
+};
+
+constexpr auto most_columns = 512;
+
+RowLine row_line(double x, double slope, bool is_left_side) noexcept {
+    const auto width = std::fabs(slope);
+    return {.start = x + std::min(slope, 0.0),
+            .slope = slope,
+            .width = width,
+            .steepness = width > 0 ? 0.5 / width : 0,
+            .columns = static_cast<int>(std::min(width, double{most_columns})) + 2,
+            .is_left_side = is_left_side};
+}
+
+// How much of the columns lies on the covered side of a line.
+void set_bytes_along(const RowLine& line, std::uint8_t* bytes) noexcept {
+    const auto [width, steepness, columns] = std::tuple{line.width, line.steepness, line.columns};
+    const auto scale = line.is_left_side ? 255.0 : -255.0;
+    const auto base = (line.is_left_side ? 0.0 : 255.0) + half_of_byte;
+    auto reach = line.begin - line.left;
+    // What lies right of the line up to the end of a column.
+    auto before = 0.0;
+    for (int i = 0; i < columns; ++i) {
+        reach += 1;
+        const auto beyond_left = std::max(reach, 0.0);
+        const auto over_line = std::min(beyond_left, width);
+        const auto right_of_line = over_line * over_line * steepness + (beyond_left - over_line);
+        bytes[i] = static_cast<std::uint8_t>(static_cast<int>(base + scale * (right_of_line - before)));
+        before = right_of_line;
+    }
+}
+
+// Goes down the rows with the edges that cross each. Rows in which edges only go through, in the same order, are told
+// line by line. A row in which edges begin, end or cross is cut into bands in which none do; there, what is inside lies
+// between lines one beside the other.
 class CoverSweep {
   public:
     CoverSweep(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver)
@@ -44,28 +93,23 @@ class CoverSweep {
           edges_{edges.edges()},
           rule_{rule},
           has_one_group_{rule.truth == 0b10},
-          receiver_{receiver},
-          row_{window_.right - window_.left} {}
+          row_{window_.right - window_.left},
+          batch_{window_, receiver} {}
 
     Box run() {
         std::sort(edges_.begin(), edges_.end(), [](const CoverEdge& a, const CoverEdge& b) { return a.top < b.top; });
         const auto rows = window_.bottom - window_.top;
-        std::size_t started = 0;
-        for (auto y = 0; y < rows; ++y) {
+        for (auto y = 0; y < rows;) {
             if (active_.empty()) {
-                if (started == edges_.size()) break;
-                y = std::max(y, static_cast<int>(edges_[started].top));
+                if (started_ == edges_.size()) break;
+                y = std::max(y, static_cast<int>(edges_[started_].top));
             }
-            auto is_whole = !has_ends_;
-            for (; started < edges_.size() && edges_[started].top < y + 1; ++started) {
-                active_.push_back(edges_[started]);
-                is_whole = false;
-            }
-            is_whole ? take_whole_row() : take_cut_row(y);
-            hand_over(window_.top + y);
-            go_on(y + 1);
+            const auto alike = rows_alike(y);
+            alike > 0 ? take_rows_alike(y, alike) : take_row(y);
+            y += std::max(alike, 1);
+            go_on(y);
         }
-        return touched_;
+        return batch_.finish();
     }
 
   private:
@@ -76,6 +120,95 @@ class CoverSweep {
         int direction;
         int group;
     };
+
+    // In how many rows from y on edges only go through, in the order that they have.
+    [[nodiscard]] int rows_alike(int y) const noexcept {
+        auto end = window_.bottom - window_.top;
+        if (started_ < edges_.size()) end = std::min(end, static_cast<int>(edges_[started_].top));
+        for (const auto& edge : active_) end = std::min(end, static_cast<int>(edge.bottom));
+        for (std::size_t i = 1; i < active_.size() && end > y; ++i) {
+            const auto room = active_[i].x - active_[i - 1].x;
+            const auto closing = active_[i - 1].slope - active_[i].slope;
+            if (closing * (end - y) > room) end = y + static_cast<int>(std::max(room, 0.0) / closing);
+        }
+        return end - y;
+    }
+
+    void take_rows_alike(int y, int count) {
+        lines_.clear();
+        int windings[3] = {0, 0, 0};
+        auto was_inside = false;
+        for (const auto& edge : active_) {
+            windings[edge.group] += edge.direction;
+            const auto is_inside = covers(windings);
+            if (is_inside != was_inside) lines_.push_back(row_line(edge.x, edge.slope, is_inside));
+            was_inside = is_inside;
+        }
+        // Lines beyond the right side of the window are left out; it stands for the last one.
+        if (lines_.size() % 2 == 1) {
+            lines_.push_back(row_line(width(), 0, false));
+            lines_.back().columns = 0;
+        }
+        for (auto row = 0; row < count; ++row) {
+            for (auto& line : lines_) place_in_row(line, row);
+            tell_row(y + row);
+        }
+    }
+
+    [[nodiscard]] int width() const noexcept { return window_.right - window_.left; }
+
+    // Places far outside the window are as good as some just outside.
+    void place_in_row(RowLine& line, int row) const noexcept {
+        constexpr auto outside = 2 * most_columns;
+        line.left = line.start + row * line.slope;
+        const auto end = line.is_left_side ? line.left : line.left + line.width;
+        const auto near_end = std::clamp(end, double{-outside}, double{1} * width() + outside);
+        const auto column = static_cast<int>(near_end + outside) - outside;
+        line.begin = line.is_left_side ? column : column + 1 - line.columns;
+    }
+
+    // Left and right sides come in pairs. Pairs that go over the same columns are summed up together.
+    void tell_row(int y) {
+        for (std::size_t i = 0; i < lines_.size();) {
+            const auto& left = lines_[i];
+            const auto& right = lines_[i + 1];
+            auto is_simple = left.begin >= 0 && left.end() <= right.begin && right.end() <= width() &&
+                             std::max(left.columns, right.columns) <= most_columns;
+            auto end = i + 2;
+            for (; end < lines_.size() && lines_[end].begin < lines_[end - 1].end(); end += 2) is_simple = false;
+            if (is_simple) {
+                tell_pair(y, left, right);
+            } else {
+                sum_up(y, {&lines_[i], end - i});
+            }
+            i = end;
+        }
+    }
+
+    void tell_pair(int y, const RowLine& left, const RowLine& right) {
+        const auto tell = [&](const RowLine& line) {
+            batch_.add_set(window_.top + y, window_.left + line.begin, line.columns,
+                           [&](std::uint8_t* bytes) { set_bytes_along(line, bytes); });
+        };
+        tell(left);
+        batch_.add_alike(window_.top + y, window_.left + left.end(), window_.left + right.begin, 255);
+        tell(right);
+    }
+
+    void sum_up(int y, std::span<const RowLine> lines) {
+        for (const auto& line : lines) row_.add(line.left, line.left + line.width, line.is_left_side ? 1 : -1);
+        hand_over(y);
+    }
+
+    void take_row(int y) {
+        auto is_whole = !has_ends_;
+        for (; started_ < edges_.size() && edges_[started_].top < y + 1; ++started_) {
+            active_.push_back(edges_[started_]);
+            is_whole = false;
+        }
+        is_whole ? take_whole_row() : take_cut_row(y);
+        hand_over(y);
+    }
 
     // To the row that begins at y: leaves out what has ended, and keeps the others in order. Edges' tops become that
     // row's, and has_ends_ says whether any ends in it.
@@ -179,13 +312,14 @@ class CoverSweep {
         auto was_inside = false;
         for (const auto& [above, below, direction, group] : crossings_) {
             windings[group] += direction;
-            const auto is_inside = has_one_group_ ? (windings[0] & rule_.masks[0]) != 0 : covers(windings);
+            const auto is_inside = covers(windings);
             if (is_inside != was_inside) row_.add(above, below, is_inside ? height : -height);
             was_inside = is_inside;
         }
     }
 
     [[nodiscard]] bool covers(const int (&windings)[3]) const noexcept {
+        if (has_one_group_) return (windings[0] & rule_.masks[0]) != 0;
         auto inside = 0U;
         for (auto group = 0U; group < 3; ++group) {
             inside |= (windings[group] & rule_.masks[group]) != 0 ? 1U << group : 0U;
@@ -195,13 +329,8 @@ class CoverSweep {
 
     void hand_over(int y) {
         row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
-            const auto span =
-                CoverSpan{.y = y, .x = window_.left + begin, .length = end - begin, .each = each, .all = all};
-            left_ = std::min(left_, span.x);
-            right_ = std::max(right_, span.x + span.length);
-            if (touched_.empty()) touched_ = {.at = {.x = span.x, .y = y}, .size = {1, 1}};
-            touched_ = {.at = {.x = left_, .y = touched_.at.y}, .size = {right_ - left_, y + 1 - touched_.at.y}};
-            take_cover(receiver_, span);
+            if (each != nullptr) return batch_.add_each(window_.top + y, window_.left + begin, each, end - begin);
+            batch_.add_alike(window_.top + y, window_.left + begin, window_.left + end, all);
         });
     }
 
@@ -209,32 +338,33 @@ class CoverSweep {
     std::vector<CoverEdge>& edges_;
     const CoverRule& rule_;
     bool has_one_group_;
-    SpanReceiver receiver_;
     CoverRow row_;
+    CoverBatch batch_;
+    std::size_t started_ = 0;  // how many of the edges have begun
     std::vector<CoverEdge> active_;
     bool has_ends_ = false;
     std::vector<double> cuts_;
     std::vector<Crossing> crossings_;
-    int left_ = std::numeric_limits<int>::max();
-    int right_ = std::numeric_limits<int>::min();
-    Box touched_;
+    std::vector<RowLine> lines_;
 };
 
 }  // namespace
 
-void take_cover(const SpanReceiver& receiver, const CoverSpan& span) {
-    if (receiver.take_cover != nullptr) return receiver.take_cover(receiver.context, span);
+void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) {
+    if (receiver.take_cover != nullptr) return receiver.take_cover(receiver.context, spans);
     // Who asks only for pixels is told of those that have any coverage.
-    const auto tell = [&](int x, int length) {
-        const auto run = Span{.y = span.y, .x = x, .length = length};
-        receiver.take(receiver.context, {&run, 1});
-    };
-    if (span.each == nullptr) return tell(span.x, span.length);
-    auto begin = 0;
-    for (auto i = 0; i <= span.length; ++i) {
-        if (i < span.length && span.each[i] != 0) continue;
-        if (i > begin) tell(span.x + begin, i - begin);
-        begin = i + 1;
+    const auto tell = [&](const Span& run) { receiver.take(receiver.context, {&run, 1}); };
+    for (const auto& span : spans) {
+        if (span.each == nullptr) {
+            tell({.y = span.y, .x = span.x, .length = span.length});
+            continue;
+        }
+        auto begin = 0;
+        for (auto i = 0; i <= span.length; ++i) {
+            if (i < span.length && span.each[i] != 0) continue;
+            if (i > begin) tell({.y = span.y, .x = span.x + begin, .length = i - begin});
+            begin = i + 1;
+        }
     }
 }
 

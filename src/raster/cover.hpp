@@ -54,8 +54,8 @@ struct CoverRule {
     int masks[3] = {-1, -1, -1};
 };
 
-// Hands the span to a receiver: one that takes only pixels is told of those that have any coverage.
-void take_cover(const SpanReceiver& receiver, const CoverSpan& span);
+// Hands spans to a receiver: one that takes only pixels is told of those that have any coverage.
+void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans);
 
 // Hands the coverage over, row by row, and gives the box around the pixels that have any.
 Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver);

@@ -9,6 +9,9 @@
 
 namespace coldbrick::detail {
 
+// What is added to coverage in 255ths before it is cut to a whole number. Halves go up, however their sums are rounded.
+inline constexpr double half_of_byte = 0.5 + 0x1p-24;
+
 // What one row of pixels is covered by. Coverage is summed up from the differences between neighbours.
 class CoverRow {
   public:
@@ -25,7 +28,8 @@ class CoverRow {
         add_across(left, right, column, height);
     }
 
-    // Hands the row over and forgets it.
+    // Hands the row over and forgets it: calls emit(begin, end, each, all) for columns that are covered by bytes of
+    // their own, which may be 0, or, where that is null, all alike.
     template <class Emit>
     void flush(const Emit& emit) {
         if (parts_.empty()) return;
@@ -58,7 +62,7 @@ class CoverRow {
 
     // The sums lie between 0 and 1, but for their rounding.
     static std::uint8_t byte_of(double coverage) noexcept {
-        const auto rounded = nearest_whole<int>(coverage * 255);
+        const auto rounded = static_cast<int>(coverage * 255 + half_of_byte);
         return static_cast<std::uint8_t>(std::clamp(rounded, 0, 255));
     }
 
@@ -126,10 +130,7 @@ class CoverRow {
             *byte++ = byte_of(running);
         }
         sum = running;
-        while (begin < end && bytes_[static_cast<std::size_t>(end - begin) - 1] == 0) --end;
-        const auto* first = bytes_.data();
-        for (; begin < end && *first == 0; ++begin) ++first;
-        if (begin < end) emit(begin, end, first, 255);
+        emit(begin, end, bytes_.data(), std::uint8_t{255});
     }
 
     int width_;

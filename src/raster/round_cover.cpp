@@ -1,7 +1,7 @@
 #include "raster/round_cover.hpp"
 
 #include "geometry/trigonometry.hpp"
-#include "raster/cover.hpp"
+#include "raster/cover_batch.hpp"
 #include "raster/cover_row.hpp"
 #include "raster/fine.hpp"
 
@@ -14,44 +14,42 @@ namespace coldbrick::detail {
 namespace {
 
 // The rows of the upper half from the top down: along the edge from its top to its left end, by chords at equal steps
-// of the angle that the ellipse takes from a circle, and their mirror images. The lower half is the upper one upside
-// down.
+// of the angle that the ellipse takes from a circle. The right half is the left one mirrored, the lower half the upper
+// one upside down.
 class RoundCover {
   public:
     RoundCover(const Box& box, const Window& window, const SpanReceiver& receiver)
         : box_{box},
-          window_{window},
-          receiver_{receiver},
-          width_{double{1} * box.size.width},
-          offset_{double{1} * box.at.x - window.left},
-          row_{window.right - window.left} {
-        half_ = {width_ / 2, box.size.height / 2.0};
-    }
+          half_{box.size.width / 2.0, box.size.height / 2.0},
+          row_{half_columns()},
+          batch_{window, receiver} {}
 
     Box run() {
-        const auto upper_rows = (box_.size.height + 1) / 2;
-        draw_edge(upper_rows);
-        std::reverse(kept_.begin(), kept_.end());
-        for (const auto& kept : kept_) hand_over_mirrored(kept);
-        return touched_;
+        draw_edge();
+        for (const auto& kept : kept_) tell(kept, kept.row);
+        // The middle row of an odd number is its own mirror image.
+        for (auto i = kept_.size(); i-- > 0;) {
+            const auto mirrored = box_.size.height - 1 - kept_[i].row;
+            if (mirrored != kept_[i].row) tell(kept_[i], mirrored);
+        }
+        return batch_.finish();
     }
 
   private:
-    // What is remembered of a row for its mirror image: its spans, whose bytes lie in bytes_.
+    // A row of the upper half: the columns that the edge goes over. Their bytes lie in bytes_, and then those of their
+    // mirror images.
     struct Kept {
         int row;
-        std::size_t first_span;
-        std::size_t end_span;
-    };
-    struct KeptSpan {
-        int x;
-        int length;
+        int begin;
+        int end;
+        int mirrored;  // how many of them
         std::size_t bytes;
-        bool varies;
-        std::uint8_t all;
     };
 
-    void draw_edge(int rows) {
+    // A middle column belongs to both halves.
+    [[nodiscard]] int half_columns() const noexcept { return (box_.size.width + 1) / 2; }
+
+    void draw_edge() {
         const auto longer = std::max(half_.x, half_.y);
         const auto steps =
             static_cast<int>(std::ceil(std::numbers::pi / 2 * std::sqrt(longer / (8 * smooth_flatness))));
@@ -71,80 +69,59 @@ class RoundCover {
             while (at.y >= row + 1) {
                 const auto cut = Vec{before.x + (row + 1 - before.y) * slope, double{1} * row + 1};
                 add(before, cut);
-                hand_over(row++);
+                keep(row++);
                 before = cut;
             }
             add(before, at);
             before = at;
         }
-        // The middle row of an odd number is its own mirror image.
-        if (row < rows) {
-            is_middle_ = true;
-            hand_over(row);
-        }
+        if (2 * row < box_.size.height) keep(row);
     }
 
-    // A line of the edge, its image on the right, and in the middle row those below.
+    // A line of the edge; in the middle row also the one below, in the middle column also the one on the right.
     void add(Vec from, Vec to) {
         const auto height = to.y - from.y;
         if (height <= 0) return;
         const auto is_doubled = box_.size.height % 2 == 1 && from.y >= half_.y - 0.5;
         const auto share = is_doubled ? 2 * height : height;
-        row_.add(offset_ + from.x, offset_ + to.x, share);
-        row_.add(offset_ + width_ - from.x, offset_ + width_ - to.x, -share);
+        row_.add(from.x, to.x, share);
+        const auto middle = half_.x - 0.5;
+        if (box_.size.width % 2 == 0 || from.x <= middle) return;
+        const auto part = to.x >= middle ? 1 : (from.x - middle) / (from.x - to.x);
+        row_.add(2 * half_.x - from.x, 2 * half_.x - std::max(to.x, middle), -share * part);
     }
 
-    void hand_over(int row) {
-        const auto y = box_.at.y + row;
-        const auto mirrored = box_.at.y + (box_.size.height - 1 - row);
-        const auto is_shown = y >= window_.top && y < window_.bottom;
-        const auto is_mirror_shown =
-            !is_middle_ && mirrored != y && mirrored >= window_.top && mirrored < window_.bottom;
-        const auto first_span = spans_.size();
-        row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
-            const auto span =
-                CoverSpan{.y = y, .x = window_.left + begin, .length = end - begin, .each = each, .all = all};
-            if (is_shown) tell(span);
-            if (!is_mirror_shown) return;
-            spans_.push_back(
-                {.x = span.x, .length = span.length, .bytes = bytes_.size(), .varies = each != nullptr, .all = all});
-            if (each != nullptr) bytes_.insert(bytes_.end(), each, each + span.length);
+    void keep(int row) {
+        row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t) {
+            if (each == nullptr) return;
+            for (; begin < end && *each == 0; ++begin) ++each;
+            while (end > begin && each[end - begin - 1] == 255) --end;
+            const auto mirrored = std::min(end, box_.size.width - end) - begin;
+            kept_.push_back({.row = row, .begin = begin, .end = end, .mirrored = mirrored, .bytes = bytes_.size()});
+            for (auto i = 0; i < end - begin; ++i) bytes_.push_back(each[i]);
+            for (auto i = mirrored; i-- > 0;) bytes_.push_back(each[i]);
         });
-        if (is_mirror_shown) kept_.push_back({.row = mirrored, .first_span = first_span, .end_span = spans_.size()});
     }
 
-    void hand_over_mirrored(const Kept& kept) {
-        for (auto i = kept.first_span; i < kept.end_span; ++i) {
-            const auto& span = spans_[i];
-            tell({.y = kept.row,
-                  .x = span.x,
-                  .length = span.length,
-                  .each = span.varies ? bytes_.data() + span.bytes : nullptr,
-                  .all = span.all});
-        }
-    }
-
-    void tell(const CoverSpan& span) {
-        take_cover(receiver_, span);
-        const auto left = touched_.empty() ? span.x : std::min(touched_.at.x, span.x);
-        const auto right =
-            std::max(touched_.empty() ? span.x : touched_.at.x + touched_.size.width, span.x + span.length);
-        const auto top = touched_.empty() ? span.y : touched_.at.y;
-        touched_ = {.at = {.x = left, .y = top}, .size = {right - left, span.y + 1 - top}};
+    // Tells a row like one that is kept.
+    void tell(const Kept& kept, int row) {
+        const auto y = box_.at.y + row;
+        if (y < batch_.window().top || y >= batch_.window().bottom) return;
+        const auto left = box_.at.x;
+        const auto right = left + box_.size.width;
+        const auto* const bytes = bytes_.data() + kept.bytes;
+        const auto count = kept.end - kept.begin;
+        batch_.add_kept(y, left + kept.begin, bytes, count);
+        batch_.add_alike(y, left + kept.end, right - kept.end, 255);
+        batch_.add_kept(y, right - kept.begin - kept.mirrored, bytes + count, kept.mirrored);
     }
 
     Box box_;
-    Window window_;
-    SpanReceiver receiver_;
-    double width_;
-    double offset_;
     Vec half_;
     CoverRow row_;
-    bool is_middle_ = false;
+    CoverBatch batch_;
     std::vector<Kept> kept_;
-    std::vector<KeptSpan> spans_;
     std::vector<std::uint8_t> bytes_;
-    Box touched_;
 };
 
 }  // namespace

@@ -1,0 +1,49 @@
+// Source-over of one colour on runs of pixels: rule 5 of docs/pixel-rules.md.
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <cstdint>
+
+namespace coldbrick::detail {
+
+// Where alpha lies in a pixel of four bytes.
+inline constexpr std::size_t alpha_place = 3;
+
+// Porter and Duff's over on straight alpha, on one pixel of four bytes: each result the exact fraction rounded to the
+// nearest (halves up).
+void over(std::uint8_t* pixel, const std::uint8_t* source) noexcept;
+
+// Every byte of a pixel without alpha: (s*a + d*(255 - a)) / 255, rounded to the nearest.
+class OpaqueBlend {
+  public:
+    // Bytes of the colour, up to 4 of them, and its alpha.
+    OpaqueBlend(const std::uint8_t* pixel, std::size_t pixel_bytes, std::uint8_t alpha) noexcept;
+
+    // On so many bytes, which begin with a whole pixel.
+    void operator()(std::uint8_t* bytes, std::size_t count) const noexcept;
+
+    // How many bytes are taken at once; every pixel size and every vector divides it.
+    static constexpr std::size_t period = 96;
+
+    // For each byte of a period: s*a + 128; and 255 - a.
+    std::array<std::uint16_t, period> source;
+    std::uint16_t rest;
+};
+
+// Pixels with alpha. Where they are opaque, `over` is the opaque blend of all four bytes, alpha like a channel that is
+// 255 in the source; so stretches of opaque pixels take the fast way.
+class AlphaBlend {
+  public:
+    // A pixel of the colour.
+    explicit AlphaBlend(const std::array<std::uint8_t, 4>& pixel) noexcept;
+
+    // On so many pixels.
+    void operator()(std::uint8_t* pixels, std::size_t count) const noexcept;
+
+  private:
+    std::array<std::uint8_t, 4> pixel_;
+    OpaqueBlend opaque_;
+};
+
+}  // namespace coldbrick::detail
