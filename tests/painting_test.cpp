@@ -44,6 +44,8 @@ std::vector<Ink> many_inks() {
             LinearGradient{.from = {0, 0}, .to = {30, 20}, .stops = stops},
             LinearGradient{
                 .from = {0, 0}, .to = {0, 1}, .stops = stops, .placing = Placing::shape, .dither = Dither::ordered},
+            LinearGradient{.from = {70, 3}, .to = {12, 40}, .stops = {{0, colors::navy}, {1, colors::gold}}},
+            LinearGradient{.from = {0, 14}, .to = {0, 2}, .stops = {{0.2, colors::coral}, {0.8, colors::teal}}},
             RadialGradient{.center = {12, 9}, .radius = 11, .stops = stops, .spread = Spread::reflect},
             ConicGradient{.center = {12, 9}, .stops = stops},
             Pattern::of(tile),
@@ -95,6 +97,30 @@ TYPED_TEST(PaintsOn, OnlyTheClipInMemoryOfAnyStride) {
                 ASSERT_EQ(expected.color16_at({x, y}), ground.color16_at({x, y}));
             }
         }
+    }
+}
+
+// However many pixels are written at once, they are as they would be one by one.
+TYPED_TEST(PaintsOn, LongRunsAreTheirPixels) {
+    using Format = TypeParam;
+    constexpr auto size = Size{133, 2};
+    constexpr auto box = Box{.at = {1, 0}, .size = {131, 2}};
+    Dice dice{91};
+    Bitmap<Format> ground{size, colors::slategray};
+    for (int x = 30; x < size.width; ++x) {
+        // A stretch of its own between opaque ones.
+        const auto color = dice.color();
+        fill(ground, Box{.at = {x, 0}, .size = {1, 1}},
+             Ink{x < 60 ? color : with_alpha(color, 255), {.blend = Blend::replace}});
+    }
+    for (const auto& ink : many_inks()) {
+        auto at_once = ground;
+        fill(at_once, box, ink);
+        auto one_by_one = ground;
+        for (int y = 0; y < size.height; ++y) {
+            for (int x = 0; x < size.width; ++x) fill(one_by_one.within({.at = {x, y}, .size = {1, 1}}), box, ink);
+        }
+        ASSERT_EQ(at_once.bytes(), one_by_one.bytes());
     }
 }
 

@@ -256,20 +256,59 @@ TEST(Smooth, ClipsFadeOut) {
     EXPECT_EQ(twice.color_at({10, 12}).red, 0);
 }
 
-TEST(Smooth, WindowsShowPartsOfTheSamePicture) {
-    const auto area = stroked(star({.center = {1, 2}, .radius = 15}), pen({.width = 3, .join = Join::round}));
-    const auto whole = coverage_of(area, window);
-    for (const auto& part : {Box{.at = {-7, -9}, .size = {9, 13}}, Box{.at = {3, 3}, .size = {30, 30}}}) {
+// Parts of what an area covers are the same as in the whole.
+template <class Area>
+void expect_same_parts(const Area& area, const Box& whole_window, const std::vector<Box>& parts) {
+    const auto whole = coverage_of(area, whole_window);
+    for (const auto& part : parts) {
         const auto found = coverage_of(area, part);
-        for (int y = part.at.y; y <= part.last().y && y <= window.last().y; ++y) {
-            for (int x = part.at.x; x <= part.last().x && x <= window.last().x; ++x) {
-                const auto in_whole =
-                    whole[static_cast<std::size_t>((y - window.at.y) * window.size.width + x - window.at.x)];
-                const auto in_part = found[static_cast<std::size_t>((y - part.at.y) * part.size.width + x - part.at.x)];
-                EXPECT_NEAR(in_whole, in_part, 1) << Point{x, y};
+        for (int y = part.at.y; y <= part.last().y; ++y) {
+            for (int x = part.at.x; x <= part.last().x; ++x) {
+                const auto at = [&](const Box& box) {
+                    return static_cast<std::size_t>((y - box.at.y) * box.size.width + x - box.at.x);
+                };
+                ASSERT_EQ(whole[at(whole_window)], found[at(part)]) << Point{x, y};
             }
         }
     }
+}
+
+// Rows are found in other ways where edges are far apart, close together, or cut by the window.
+TEST(Smooth, LargeShapesAreTheSameRowByRowAndPartByPart) {
+    constexpr auto large = Box{.at = {-20, -30}, .size = {240, 200}};
+    std::vector<Box> parts{{.at = {40, 30}, .size = {60, 50}}, {.at = {101, -30}, .size = {1, 200}}};
+    for (int y = large.at.y; y <= large.last().y; ++y) parts.push_back({.at = {large.at.x, y}, .size = {240, 1}});
+    Dice dice{66};
+    for (int i = 0; i < 12; ++i) {
+        const Polygon polygon{dice.ring(3, 7, {.at = {-30, -40}, .size = {260, 220}})};
+        const auto edges = i % 2 == 0 ? Edges::shared : Edges::inclusive;
+        expect_same_parts(filled(polygon, {.edges = edges, .edge = Edge::smooth}), large, parts);
+    }
+    for (const auto radius : {60, 91}) {
+        expect_same_parts(filled(Circle{.center = {95, 70}, .radius = radius}, smooth), large, parts);
+        expect_same_parts(stroked(Circle{.center = {95, 70}, .radius = radius}, pen({.width = 7})), large, parts);
+    }
+    for (const auto& size : {Size{151, 38}, Size{150, 38}, Size{9, 160}, Size{1, 90}, Size{2, 3}}) {
+        expect_same_parts(filled(Ellipse::within({.at = {11, -9}, .size = size}), smooth), large, parts);
+    }
+}
+
+// Edges that go over many columns in a row, against exact areas.
+TEST(Smooth, WideTrianglesCoverTheirArea) {
+    constexpr auto wide = Box{.at = {-10, -3}, .size = {700, 40}};
+    Dice dice{67};
+    for (int i = 0; i < 25; ++i) {
+        auto ring = Ring{dice.point(wide), dice.point(wide), dice.point(wide)};
+        const auto corners = clockwise({place(ring[0]), place(ring[1]), place(ring[2])});
+        const auto share = [&](Point p) { return convex_share(corners, p); };
+        const auto area = filled(Polygon{ring}, {.edges = Edges::shared, .edge = Edge::smooth});
+        EXPECT_LE(worst_coverage(area, share, wide), exact);
+    }
+}
+
+TEST(Smooth, WindowsShowPartsOfTheSamePicture) {
+    const auto area = stroked(star({.center = {1, 2}, .radius = 15}), pen({.width = 3, .join = Join::round}));
+    expect_same_parts(area, window, {{.at = {-7, -9}, .size = {9, 13}}, {.at = {3, 3}, .size = {18, 16}}});
     EXPECT_EQ(bounds(area).size, (Size{bounds(area).last().x - bounds(area).at.x + 1, bounds(area).size.height}));
     Bitmap<Gray8> sheet{{60, 60}};
     const auto moved = transformed(area, Transform{}.move({25, 25}));

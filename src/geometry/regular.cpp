@@ -96,6 +96,7 @@ Polygon star(const Star& form) {
 subpixel::Polygon subpixel::regular_polygon(const RegularPolygon& form) {
     check_form("regular polygon", form.center, form.radius, form.points, 3, form.turned);
     std::vector<Position> ring;
+    ring.reserve(static_cast<std::size_t>(form.points));
     for (int i = 0; i < form.points; ++i) {
         ring.push_back(exact_place(form.center, form.radius, double{1} * i / form.points, form.turned));
     }
@@ -110,6 +111,7 @@ subpixel::Polygon subpixel::star(const Star& form) {
                     std::to_string(form.radius)};
     }
     std::vector<Position> ring;
+    ring.reserve(2 * static_cast<std::size_t>(form.points));
     for (int i = 0; i < 2 * form.points; ++i) {
         ring.push_back(
             exact_place(form.center, i % 2 == 0 ? form.radius : inner, double{0.5} * i / form.points, form.turned));

@@ -116,7 +116,18 @@ Color dithered(const Color16& color, Point at) noexcept {
     return {.red = step(color.red), .green = step(color.green), .blue = step(color.blue), .alpha = step(color.alpha)};
 }
 
-// What of the way each pixel of a row has gone, as a place on the ramp; Way tells it in a row from a place on.
+// Some pixels of a row in a gradient's own coordinates. Each pixel's place follows from its own number, wherever the
+// others begin.
+struct RowPart {
+    Vec origin;   // the place of pixel 0
+    double step;  // to the next pixel
+    int first;    // the number of the first pixel
+    int count;
+
+    [[nodiscard]] double x(int i) const noexcept { return origin.x + (double{1} * first + i) * step; }
+};
+
+// What of the way each pixel of a row has gone, as a place on the ramp; Way tells it for a part of a row.
 template <class Way>
 class GradientSource final : public detail::InkSource {
   public:
@@ -124,17 +135,17 @@ class GradientSource final : public detail::InkSource {
         : way_{std::move(way)}, ramp_{stops}, placing_{placing}, dither_{dither} {}
 
     void fetch(Point from, int count, const Box& shape, Color* colors) const override {
+        const auto part = part_of_row(from, count, shape);
         if (dither_ == Dither::none) {
-            way_.each(seen_from(from, shape), step_in(shape), count,
-                      [&](int i, int place) { colors[i] = ramp_.colors[static_cast<std::size_t>(place)]; });
+            way_.each(part, [&](int i, int place) { colors[i] = ramp_.colors[static_cast<std::size_t>(place)]; });
         } else {
-            way_.each(seen_from(from, shape), step_in(shape), count, [&](int i, int place) {
+            way_.each(part, [&](int i, int place) {
                 colors[i] = dithered(ramp_.deep[static_cast<std::size_t>(place)], {.x = from.x + i, .y = from.y});
             });
         }
     }
     void fetch(Point from, int count, const Box& shape, Color16* colors) const override {
-        way_.each(seen_from(from, shape), step_in(shape), count,
+        way_.each(part_of_row(from, count, shape),
                   [&](int i, int place) { colors[i] = ramp_.deep[static_cast<std::size_t>(place)]; });
     }
     [[nodiscard]] bool is_opaque() const noexcept override { return ramp_.is_opaque; }
@@ -144,15 +155,16 @@ class GradientSource final : public detail::InkSource {
     }
 
   private:
-    // A pixel in the gradient's own coordinates, and how far it is to the next one in its row. A box begins half a
-    // pixel before its first pixel's centre.
-    [[nodiscard]] Vec seen_from(Point at, const Box& shape) const noexcept {
-        if (placing_ == Placing::target) return {double{1} * at.x, double{1} * at.y};
-        return {(double{1} * at.x - shape.at.x + 0.5) / shape.size.width,
-                (double{1} * at.y - shape.at.y + 0.5) / shape.size.height};
-    }
-    [[nodiscard]] double step_in(const Box& shape) const noexcept {
-        return placing_ == Placing::target ? 1.0 : 1.0 / shape.size.width;
+    // A box begins half a pixel before its first pixel's centre.
+    [[nodiscard]] RowPart part_of_row(Point from, int count, const Box& shape) const noexcept {
+        if (placing_ == Placing::target) {
+            return {.origin = {0, double{1} * from.y}, .step = 1, .first = from.x, .count = count};
+        }
+        const auto [width, height] = Vec{double{1} * shape.size.width, double{1} * shape.size.height};
+        return {.origin = {0.5 / width, (double{1} * from.y - shape.at.y + 0.5) / height},
+                .step = 1 / width,
+                .first = from.x - shape.at.x,
+                .count = count};
     }
 
     Way way_;
@@ -182,27 +194,32 @@ class LinearWay {
     [[nodiscard]] bool is_even_in_rows() const noexcept { return per_unit_.x == 0; }
 
     template <class Take>
-    void each(Vec at, double step, int count, const Take& take) const {
-        const auto first = dot(at - from_, per_unit_);
-        const auto per_pixel = step * per_unit_.x;
-        // In 2^-32 of the ramp's places, as far as these numbers go.
-        constexpr auto unit = double{ramp_size} * 4294967296.0;
-        constexpr auto far = 1 << 16;
-        if (std::fabs(first) + std::fabs(per_pixel) * count > far) {
-            for (int i = 0; i < count; ++i) take(i, place_of(first + i * per_pixel, spread_));
+    void each(const RowPart& row, const Take& take) const {
+        const auto origin = dot(row.origin - from_, per_unit_);
+        const auto per_pixel = row.step * per_unit_.x;
+        // Whole numbers do for pixels so far out, of gradients that are neither very short nor very far away.
+        constexpr auto far = 1 << 24;
+        constexpr auto most_parts = 1 << 22;
+        const auto is_near = row.first > -far && row.first < far - row.count;
+        if (!is_near || !(std::fabs(origin) + std::fabs(per_pixel) * far < most_parts)) {
+            for (int i = 0; i < row.count; ++i) take(i, place_of(origin + (row.first + i) * per_pixel, spread_));
             return;
         }
-        const auto place = static_cast<std::int64_t>(first * unit);
-        const auto move = static_cast<std::int64_t>(per_pixel * unit);
-        if (spread_ == Spread::pad) return each_padded(place, move, count, take);
-        for (int i = 0; i < count; ++i) take(i, folded((place + i * move) >> 32U));
+        constexpr auto unit = double{std::int64_t{ramp_size} << place_bits};
+        const auto move = static_cast<std::int64_t>(std::nearbyint(per_pixel * unit));
+        const auto place = static_cast<std::int64_t>(std::nearbyint(origin * unit)) + row.first * move;
+        if (spread_ == Spread::pad) return each_padded(place, move, row.count, take);
+        for (int i = 0; i < row.count; ++i) take(i, folded((place + i * move) >> place_bits));
     }
 
   private:
+    // A place on the ramp has so many bits for its fraction.
+    static constexpr int place_bits = 28;
+
     // What lies before the first place and behind the last one is told apart from what lies between.
     template <class Take>
     static void each_padded(std::int64_t place, std::int64_t move, int count, const Take& take) {
-        constexpr auto end = std::int64_t{ramp_size} << 32U;
+        constexpr auto end = std::int64_t{ramp_size} << place_bits;
         const auto is_before = [](std::int64_t at) { return at < 0; };
         const auto is_behind = [](std::int64_t at) { return at >= end; };
         auto i = 0;
@@ -213,11 +230,9 @@ class LinearWay {
         take_while(is_behind, ramp_size - 1);
         // As many moves as there are until one of the ends is reached.
         const auto room = move >= 0 ? end - 1 - place : place;
-        const auto moves = move == 0 ? count : std::min<std::int64_t>(count, room / std::abs(move) + 1);
-        for (const auto stop = static_cast<int>(std::min<std::int64_t>(count, i + moves)); i < stop;
-             ++i, place += move) {
-            take(i, static_cast<int>(place >> 32U));
-        }
+        const auto moves = move == 0 ? count : room / std::abs(move) + 1;
+        const auto stop = static_cast<int>(std::min<std::int64_t>(count, i + moves));
+        for (; i < stop; ++i, place += move) take(i, static_cast<int>(place >> place_bits));
         take_while(is_before, 0);
         take_while(is_behind, ramp_size - 1);
     }
@@ -241,12 +256,11 @@ class RadialWay {
     [[nodiscard]] static bool is_even_in_rows() noexcept { return false; }
 
     template <class Take>
-    void each(Vec at, double step, int count, const Take& take) const {
-        const auto from = (at - center_) * per_unit_;
-        const auto move = step * per_unit_;
-        for (int i = 0; i < count; ++i) {
-            const auto across = from.x + i * move;
-            take(i, place_of(std::sqrt(across * across + from.y * from.y), spread_));
+    void each(const RowPart& row, const Take& take) const {
+        const auto down = (row.origin.y - center_.y) * per_unit_;
+        for (int i = 0; i < row.count; ++i) {
+            const auto across = (row.x(i) - center_.x) * per_unit_;
+            take(i, place_of(std::sqrt(across * across + down * down), spread_));
         }
     }
 
@@ -264,11 +278,11 @@ class ConicWay {
     [[nodiscard]] static bool is_even_in_rows() noexcept { return false; }
 
     template <class Take>
-    void each(Vec at, double step, int count, const Take& take) const {
+    void each(const RowPart& row, const Take& take) const {
         constexpr auto turns = 0.5 / std::numbers::pi;
-        for (int i = 0; i < count; ++i) {
-            const auto [x, y] = at - center_;
-            take(i, place_of(std::atan2(y, x + i * step) * turns - from_, Spread::repeat));
+        const auto down = row.origin.y - center_.y;
+        for (int i = 0; i < row.count; ++i) {
+            take(i, place_of(std::atan2(down, row.x(i) - center_.x) * turns - from_, Spread::repeat));
         }
     }
 
