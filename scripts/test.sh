@@ -17,5 +17,5 @@ test_build() {
     ctest --test-dir "$build" --output-on-failure -j "$(nproc)"
 }
 test_build build/clang -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_COMPILER=clang++ -DCMAKE_C_COMPILER=clang \
-    -DCOLDBRICK_SANITIZE=ON "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g1"
+    -DCOLDBRICK_SANITIZE=ON "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g1" -DCOLDBRICK_SIMD=OFF
 test_build build/gcc -DCMAKE_BUILD_TYPE=Release -DCMAKE_CXX_COMPILER=g++ -DCOLDBRICK_BENCH=ON

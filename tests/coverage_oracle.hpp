@@ -91,6 +91,12 @@ inline Real share_in(const Plane& set, Place corner, Real side, int depth) {
 }
 inline Real plane_share(const Plane& set, Point pixel) { return share_in(set, place(pixel) - Place{0.5L, 0.5L}, 1, 0); }
 
+// Where a pixel stands in a list of those of a window, row by row.
+inline std::size_t index_in(const Box& window, Point p) {
+    return static_cast<std::size_t>(p.y - window.at.y) * static_cast<std::size_t>(window.size.width) +
+           static_cast<std::size_t>(p.x - window.at.x);
+}
+
 // What the library tells of an area, pixel by pixel. None may come twice.
 template <class Area>
 std::vector<int> coverage_of(const Area& area, const Box& window) {
@@ -98,8 +104,7 @@ std::vector<int> coverage_of(const Area& area, const Box& window) {
     int twice = 0;
     for_each_coverage(area, window, [&](int y, int x, int length, int coverage) {
         for (int i = 0; i < length; ++i) {
-            auto& of = found[static_cast<std::size_t>(y - window.at.y) * static_cast<std::size_t>(window.size.width) +
-                             static_cast<std::size_t>(x + i - window.at.x)];
+            auto& of = found[index_in(window, {x + i, y})];
             twice += of != 0 ? 1 : 0;
             of = coverage;
         }

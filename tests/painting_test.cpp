@@ -182,7 +182,7 @@ TEST(Painting, GradientsOfAnyLengthAndPlace) {
     fill(sheet, all, Pattern::of(tile, {.offset = {max_coordinate, -max_coordinate}}));
     int bright = 0;
     for (const auto byte : sheet.bytes()) bright += byte == 200 ? 1 : 0;
-    EXPECT_NEAR(bright, 160 / 3, 4);
+    EXPECT_NEAR(bright, 160 / 3.0, 4);
 }
 
 TEST(Painting, NearestColorsAreTheNearest) {

@@ -94,8 +94,7 @@ TEST(Smooth, LinesCoverTheirBand) {
 TEST(Smooth, PathsCoverTheUnionOfTheirParts) {
     Dice dice{64};
     for (int i = 0; i < 9; ++i) {
-        std::vector<Point> points;
-        for (int k = 0; k < 4; ++k) points.push_back(dice.point(window));
+        const auto points = dice.ring(4, 4, window);
         const auto width = dice.number(2, 9);
         const auto cap = std::array{Cap::flush, Cap::square, Cap::round}[static_cast<std::size_t>(i % 3)];
         const auto join = std::array{Join::miter, Join::bevel, Join::round}[static_cast<std::size_t>(i / 3 % 3)];
@@ -153,16 +152,14 @@ template <class Shape>
 void expect_agreement(const Shape& shape, const std::string& what) {
     const auto crisp = coverage_of(shape, window);
     const auto found = coverage_of(filled(shape, smooth), window);
-    const auto columns = window.size.width;
     int wrong = 0;
-    for (int y = 2; y + 2 < window.size.height; ++y) {
-        for (int x = 2; x + 2 < columns; ++x) {
+    for (int y = window.at.y + 2; y + 2 <= window.last().y; ++y) {
+        for (int x = window.at.x + 2; x + 2 <= window.last().x; ++x) {
             int inside = 0;
             for (int dy = -2; dy <= 2; ++dy) {
-                for (int dx = -2; dx <= 2; ++dx)
-                    inside += crisp[static_cast<std::size_t>((y + dy) * columns + x + dx)] != 0 ? 1 : 0;
+                for (int dx = -2; dx <= 2; ++dx) inside += crisp[index_in(window, {x + dx, y + dy})] != 0 ? 1 : 0;
             }
-            const auto coverage = found[static_cast<std::size_t>(y * columns + x)];
+            const auto coverage = found[index_in(window, {x, y})];
             if (inside == 25) wrong += coverage != 255 ? 1 : 0;
             if (inside == 0) wrong += coverage != 0 ? 1 : 0;
         }
@@ -264,10 +261,8 @@ void expect_same_parts(const Area& area, const Box& whole_window, const std::vec
         const auto found = coverage_of(area, part);
         for (int y = part.at.y; y <= part.last().y; ++y) {
             for (int x = part.at.x; x <= part.last().x; ++x) {
-                const auto at = [&](const Box& box) {
-                    return static_cast<std::size_t>((y - box.at.y) * box.size.width + x - box.at.x);
-                };
-                ASSERT_EQ(whole[at(whole_window)], found[at(part)]) << Point{x, y};
+                const auto at = Point{x, y};
+                ASSERT_EQ(whole[index_in(whole_window, at)], found[index_in(part, at)]) << at;
             }
         }
     }
