@@ -104,7 +104,7 @@ TEST(Areas, AreTheSameThroughEveryClip) {
 
 TEST(Areas, ArePaintedAsTheirSpansByEveryInk) {
     Dice dice{113};
-    for_every_area(114, 25, [&](const auto& area) {
+    for_every_area(114, 12, [&](const auto& area) {
         const auto pixels = drawn(area, sheet);
         for (const auto ink : {colors::gold, with_alpha(colors::gold, 77)}) {
             Bitmap<Rgb8> once{{1, 1}, colors::navy};

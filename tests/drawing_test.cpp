@@ -167,7 +167,7 @@ TEST(Drawing, LongHairlinesInALargeBuffer) {
         const auto b = Point{sheet.width - 1 - dice.number(0, 99), dice.number(0, 39)};
         Bitmap<Gray8> bitmap{sheet};
         stroke(bitmap, Line{.from = b, .to = a}, gray(255));
-        for (int x = 0; x < sheet.width; x += 7) {
+        for (int x = 0; x < sheet.width; x += 13) {
             for (int y = 0; y < sheet.height; ++y) {
                 ASSERT_EQ(bitmap.bytes()[static_cast<std::size_t>(y) * sheet.width + static_cast<std::size_t>(x)] != 0,
                           on_line(a, b, {x, y}));

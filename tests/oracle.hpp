@@ -90,20 +90,24 @@ inline bool on_line(Point a, Point b, Point p) {
     return distance(y) < distance(y - 1) && distance(y) <= distance(y + 1);
 }
 
+inline bool is_on_path(const std::vector<Point>& path, bool closed, Point p) {
+    for (std::size_t i = 1; i < path.size(); ++i) {
+        if (on_line(path[i - 1], path[i], p)) return true;
+    }
+    return on_line(path.back(), closed ? path.front() : path.back(), p);
+}
+
 inline Membership on_path(const std::vector<Point>& path, bool closed) {
-    return [=](Point p) {
-        for (std::size_t i = 1; i < path.size(); ++i) {
-            if (on_line(path[i - 1], path[i], p)) return true;
-        }
-        return on_line(path.back(), closed ? path.front() : path.back(), p);
-    };
+    return [=](Point p) { return is_on_path(path, closed, p); };
+}
+
+inline bool is_on_outline(const Polygon& polygon, Point p) {
+    return std::any_of(polygon.rings().begin(), polygon.rings().end(),
+                       [&](const Ring& ring) { return is_on_path(ring, true, p); });
 }
 
 inline Membership on_outline(const Polygon& polygon) {
-    return [=](Point p) {
-        return std::any_of(polygon.rings().begin(), polygon.rings().end(),
-                           [&](const Ring& ring) { return on_path(ring, true)(p); });
-    };
+    return [=](Point p) { return is_on_outline(polygon, p); };
 }
 
 // How often the outlines go round the pixel's centre, moved right by next to nothing and down by even less: counted
@@ -129,7 +133,7 @@ inline Membership in_polygon(const Polygon& polygon, const Fill& how) {
     return [=](Point p) {
         const auto turns = winding(polygon, p);
         const auto inside = how.rule == FillRule::nonzero ? turns != 0 : turns % 2 != 0;
-        return inside || (how.edges == Edges::inclusive && on_outline(polygon)(p));
+        return inside || (how.edges == Edges::inclusive && is_on_outline(polygon, p));
     };
 }
 

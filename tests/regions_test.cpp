@@ -37,7 +37,7 @@ Membership in_set(const PixelSet& pixels) {
 
 TEST(Regions, AlgebraIsThatOfSets) {
     Dice dice{71};
-    for (int i = 0; i < 60; ++i) {
+    for (int i = 0; i < 30; ++i) {
         const auto a = random_region(dice);
         const auto b = i % 10 == 0 ? a : random_region(dice);
         const auto in_a = drawn(a, everywhere);
@@ -70,7 +70,7 @@ TEST(Regions, AlgebraIsThatOfSets) {
 
 TEST(Regions, StrokesFollowTheOutline) {
     Dice dice{72};
-    for (int i = 0; i < 24; ++i) {
+    for (int i = 0; i < 12; ++i) {
         const auto region = random_region(dice);
         const auto fill = drawn(region, everywhere);
         expect_pixels(stroked(region), outline(in_set(fill)), window, "region outline");

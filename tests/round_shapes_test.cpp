@@ -193,11 +193,12 @@ TEST(RoundShapes, SectorsAndThinArcsAreCutByTheirRays) {
             return [&, whole](Point p) { return has(whole, p) ? sweep_answer(edge, p, from, by) : Answer::out; };
         };
         const auto what = "from " + std::to_string(from) + " by " + std::to_string(by);
+        const auto in_sector = cut(fill);
         expect_answers(
             Sector{.of = ellipse, .sweep = sweep},
             [&](Point p) {
                 const auto q = place(p) - edge.center;
-                return size_of(q) < 1 ? Answer::open : cut(fill)(p);
+                return size_of(q) < 1 ? Answer::open : in_sector(p);
             },
             window, "sector " + what, 0.1);
         if (std::abs(by) > 30) {
