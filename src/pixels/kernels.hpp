@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <cstddef>
 #include <cstdint>
 #include <cstring>
@@ -60,8 +61,25 @@ constexpr std::uint8_t product_255(unsigned a, unsigned b) noexcept {
 class PixelPattern {
   public:
     PixelPattern(const Pixel& pixel, int pixel_bytes) noexcept {
-        const auto width = static_cast<std::size_t>(pixel_bytes);
-        for (std::size_t i = 0; i < block; ++i) row_[i] = pixel[i % width];
+        switch (pixel_bytes) {
+            case 1:
+                begin_with<1>(pixel);
+                break;
+            case 2:
+                begin_with<2>(pixel);
+                break;
+            case 3:
+                begin_with<3>(pixel);
+                break;
+            case 4:
+                begin_with<4>(pixel);
+                break;
+            case 6:
+                begin_with<6>(pixel);
+                break;
+            default:
+                begin_with<8>(pixel);
+        }
     }
 
     [[nodiscard]] const std::uint8_t* pixel() const noexcept { return row_; }
@@ -78,6 +96,24 @@ class PixelPattern {
     }
 
   private:
+    template <std::size_t pixel_bytes>
+    void begin_with(const Pixel& pixel) noexcept {
+        if constexpr (8 % pixel_bytes == 0) {
+            // Eight bytes at a time.
+            std::uint64_t word = 0;
+            std::memcpy(&word, pixel.data(), 8);
+            if constexpr (pixel_bytes < 8) {
+                constexpr auto all = ~std::uint64_t{0};
+                constexpr auto own = (std::uint64_t{1} << (8 * pixel_bytes)) - 1;
+                if constexpr (std::endian::native == std::endian::big) word >>= 8 * (8 - pixel_bytes);
+                word = (word & own) * (all / own);
+            }
+            for (std::size_t i = 0; i < block; i += 8) std::memcpy(row_ + i, &word, 8);
+        } else {
+            for (std::size_t i = 0; i < block; ++i) row_[i] = pixel[i % pixel_bytes];
+        }
+    }
+
     static constexpr std::size_t block = pattern_period + 16;     // what is set from the start
     static constexpr std::size_t longest = 170 * pattern_period;  // what is set when a long run comes
     static constexpr std::size_t long_run = 512;

@@ -213,6 +213,24 @@ void check_ink(const Surface& surface, const Ink& ink) {
     if (entry->number < 0 || entry->number > last) refuse("ink", "palette entry", entry->number, 0, last);
 }
 
+Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, const SpanReceiver* parts,
+                 const AreaRef& area) {
+    OpaquePainter painter{.surface = surface,
+                          .pattern{pixel, surface.kernel->pixel_bytes},
+                          .color = ink.color() != nullptr ? *ink.color() : Color{},
+                          .parts = parts};
+    return scan_masked(surface, area, opaque_receiver(painter));
+}
+
+Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, const AreaRef& area) {
+    const auto can_cover = surface.kernel->cover != nullptr && ink.color() != nullptr;
+    if (can_cover && ink.how().blend != Blend::replace) return paint_opaque(surface, ink, pixel, nullptr, area);
+    // Where coverage cannot be laid on as quickly, it goes the general way; but most of a shape is whole.
+    GeneralPainter for_parts{surface, ink, Box{}};
+    const auto parts = for_parts.receiver();
+    return paint_opaque(surface, ink, pixel, &parts, area);
+}
+
 Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
     const auto* const source = std::get_if<Ink::Source>(&ink.of());
     const auto needs_box = source != nullptr && (*source)->is_placed_in_shape();
@@ -233,19 +251,7 @@ void cover_with(const Surface& surface, std::span<const CoverSpan> spans, Color 
 
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
     check_ink(surface, ink);
-    const auto can_cover = surface.kernel->cover != nullptr && ink.color() != nullptr;
-    if (const auto pixel = simple_pixel(surface, ink)) {
-        // Where coverage cannot be laid on as quickly, everything goes the general way; but most of a shape is whole.
-        const auto falls_back = !can_cover || ink.how().blend == Blend::replace;
-        std::optional<GeneralPainter> for_parts;
-        if (falls_back) for_parts.emplace(surface, ink, Box{});
-        const auto parts = for_parts ? for_parts->receiver() : SpanReceiver{};
-        OpaquePainter painter{.surface = surface,
-                              .pattern{*pixel, surface.kernel->pixel_bytes},
-                              .color = ink.color() != nullptr ? *ink.color() : Color{},
-                              .parts = falls_back ? &parts : nullptr};
-        return scan_masked(surface, area, opaque_receiver(painter));
-    }
+    if (const auto pixel = simple_pixel(surface, ink)) return paint_opaque(surface, ink, *pixel, area);
     if (const auto color = simple_blend(surface, ink)) {
         BlendingPainter painter{.surface = surface, .color = *color};
         return scan_masked(surface, area,
