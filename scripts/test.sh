@@ -4,9 +4,9 @@
 set -euo pipefail
 cd "$(dirname "$0")/.."
 . scripts/packages.sh
-install_missing "${build_packages[@]}" libgtest-dev libbenchmark-dev clang libclang-rt-14-dev clang-format
+install_missing "${build_packages[@]}" libgtest-dev libbenchmark-dev zlib1g-dev libjpeg-turbo-progs pngcheck python3 clang libclang-rt-14-dev clang-format
 
-find include src tool examples tests bench -name '*.[hc]pp' -print0 | xargs -0 clang-format --dry-run --Werror
+find include src tool examples tests bench fuzz -name '*.[hc]pp' -print0 | xargs -0 clang-format --dry-run --Werror
 echo "Formatting: as .clang-format says"
 
 test_build() {
@@ -17,5 +17,5 @@ test_build() {
     ctest --test-dir "$build" --output-on-failure -j "$(nproc)"
 }
 test_build build/clang -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_COMPILER=clang++ -DCMAKE_C_COMPILER=clang \
-    -DCOLDBRICK_SANITIZE=ON "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g1" -DCOLDBRICK_SIMD=OFF
+    -DCOLDBRICK_SANITIZE=ON "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g1" -DCOLDBRICK_SIMD=OFF -DCOLDBRICK_FUZZ=ON
 test_build build/gcc -DCMAKE_BUILD_TYPE=Release -DCMAKE_CXX_COMPILER=g++ -DCOLDBRICK_BENCH=ON

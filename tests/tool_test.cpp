@@ -144,10 +144,12 @@ TEST_F(Tool, WrongCalls) {
         EXPECT_EQ(outcome.out, "") << arguments;
         return outcome.err;
     };
-    EXPECT_EQ(complaint("render quay.brick -o quay.gif"),
-              "coldbrick: quay.gif: the suffix is .gif; allowed are .png, .pgm, .ppm, .pnm and .pam\n");
-    EXPECT_EQ(complaint("render quay.brick -o q --kind bmp"),
-              "coldbrick: --kind is bmp; allowed are png, pgm, ppm, pnm and pam\n");
+    EXPECT_EQ(
+        complaint("render quay.brick -o quay.gif"),
+        "coldbrick: quay.gif: the suffix is .gif; allowed are .png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp "
+        "and .qoi\n");
+    EXPECT_EQ(complaint("render quay.brick -o q --kind gif"),
+              "coldbrick: --kind is gif; allowed are png, jpg, pbm, pgm, ppm, pnm, pam, bmp and qoi\n");
     EXPECT_EQ(complaint("render quay.brick -o q.png --scale 0"), "coldbrick: --scale is 0; allowed is 1 to 1024\n");
     EXPECT_EQ(complaint("render quay.brick -o - --scale 1,2"),
               "coldbrick: --scale gives several pictures, but standard output takes one; name a file\n");

@@ -18,7 +18,7 @@ class WrongCall : public std::runtime_error {
 
 struct OutputArguments {
     std::string picture;            // a path, or "-" for standard output
-    std::string kind;               // png, pgm, ppm, pnm or pam; empty: as the picture's suffix says
+    std::string kind;               // png, jpg, pbm and so on; empty: as the picture's suffix says
     std::vector<int> scales = {1};  // how many pixels wide and high each pixel becomes; one picture for each
 };
 

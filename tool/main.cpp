@@ -84,8 +84,8 @@ clips; rings, thick strokes that cross themselves, floods; smooth edges; inks, b
 void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) {
     command
         .add_option("--kind", arguments.kind,
-                    "png, pgm (gray), ppm, pnm or pam. Without it the suffix of PICTURE says; on standard "
-                    "output: png")
+                    "png, jpg, pbm (black and white), pgm (gray), ppm, pnm, pam, bmp or qoi. Without it the suffix of "
+                    "PICTURE says; on standard output: png")
         ->type_name("KIND");
     command
         .add_option("--scale", arguments.scales,

@@ -45,7 +45,8 @@ FileFormat format_for(const OutputArguments& arguments) {
         return arguments.picture == "-" ? FileFormat::png : file_format_of(arguments.picture);
     } catch (const Error& error) {
         if (arguments.kind.empty()) throw WrongCall{error.what()};
-        throw WrongCall{fmt::format("--kind is {}; allowed are png, pgm, ppm, pnm and pam", arguments.kind)};
+        throw WrongCall{
+            fmt::format("--kind is {}; allowed are png, jpg, pbm, pgm, ppm, pnm, pam, bmp and qoi", arguments.kind)};
     }
 }
 
@@ -110,9 +111,10 @@ void draw_as(const Scene& scene, const std::vector<Output>& outputs, FileFormat 
 namespace {
 
 void draw_to(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
-    if (scene.palette && format != FileFormat::pgm) {
+    const auto is_gray = format == FileFormat::pgm || format == FileFormat::pbm;
+    if (scene.palette && !is_gray) {
         draw_as<Index8>(scene, outputs, format);
-    } else if (format == FileFormat::pgm) {
+    } else if (is_gray) {
         draw_as<Gray8>(scene, outputs, format);
     } else if (scene.ground.alpha == 255) {
         draw_as<Rgb8>(scene, outputs, format);

@@ -3,14 +3,17 @@
 //     save(chart, "chart.png");                                  // the suffix names the format
 //     save(chart, "chart.picture", FileFormat::png);             // or the call does
 //     save(chart, std::cout, FileFormat::ppm);
+//     save(photo, "quay.jpg", {.quality = 75});
+//     save(chart, "small.png", {.effort = Effort::most, .storage = Storage::fewest_bits});
 //     std::vector<std::uint8_t> bytes = encode(chart, FileFormat::png);
 //
-// A picture is a bitmap or a view; of a view, the pixels of its clip are written. A file holds exactly the colours of
-// the picture: where the format cannot (colour in .pgm, translucent pixels in .ppm), Error says so. A file appears
-// complete or not at all: it is written beside its place and then moved there, so that after an error the old file,
-// if there was one, is as it was. Link coldbrick::files.
+// A picture is a bitmap or a view; of a view, the pixels of its clip are written. But for JPEG a file holds exactly the
+// colours of the picture: where the format cannot (colour in .pgm, translucent pixels in .ppm), Error says so. A file
+// appears complete or not at all: it is written beside its place and then moved there, so that after an error the old
+// file, if there was one, is as it was. Link coldbrick::files.
 #pragma once
 
+#include "coldbrick/file_format.hpp"
 #include "coldbrick/pixels.hpp"
 
 #include <cstdint>
@@ -20,19 +23,29 @@
 
 namespace coldbrick {
 
-enum class FileFormat {
-    png,  // PNG, 8 bits or 16 as the picture has: gray, RGB or RGBA as it is
-    pgm,  // binary PNM of kind P5: gray, 8 bits or 16
-    ppm,  // binary PNM of kind P6: RGB
-    pnm,  // pgm for a gray picture, else ppm
-    pam,  // PAM, kind P7: gray, RGB or RGBA as the picture is
+// How much time a PNG file is given to become small: little, or as much as it takes.
+enum class Effort { usual, most };
+
+// How pixels are stored in PNG files. as_it_is: as the bitmap has them; gray, a palette, RGB or RGBA, of 8 bits or 16.
+// fewest_bits: in the smallest kind that holds every pixel exactly: gray or palette of 1, 2, 4 or 8 bits, without alpha
+// where all is opaque, 8 bits where 16 are not needed.
+enum class Storage { as_it_is, fewest_bits };
+
+// How the samples of PNM files are written: as bytes, or as numbers in text (kinds P1, P2 and P3).
+enum class Notation { binary, plain };
+
+// What a format has no use for is left out.
+struct SaveOptions {
+    Effort effort = Effort::usual;
+    Storage storage = Storage::as_it_is;
+    Notation notation = Notation::binary;
+    int quality = 90;                  // of JPEG, 1 to 100; from 90 on colour is kept at full resolution
+    std::optional<Density> density{};  // in PNG, JPEG and BMP
+    std::vector<TextEntry> texts{};    // in PNG
 };
 
-// The format that a file's suffix names (.png, .pgm, .ppm, .pnm, .pam, in either case). Throws Error for any other.
-[[nodiscard]] FileFormat file_format_of(const std::filesystem::path& path);
-
 namespace detail {
-std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format);
+std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format, const SaveOptions& options);
 }
 
 // Writes bytes that encode() gave to a file. Throws Error if it cannot be written; then the old file is as it was.
@@ -42,29 +55,30 @@ void write_file(const std::filesystem::path& path, const std::vector<std::uint8_
 // Writes bytes to a stream, and flushes it. Throws Error if the stream fails.
 void write_stream(std::ostream& stream, const std::vector<std::uint8_t>& bytes);
 
-// The bytes of the file. Throws Error if the clip is empty or the format cannot hold the picture.
+// The bytes of the file. Throws Error if the clip is empty, the format cannot hold the picture, or an option is none
+// that is allowed.
 template <Picture P>
-[[nodiscard]] std::vector<std::uint8_t> encode(const P& picture, FileFormat format) {
-    return detail::encode(detail::SurfaceAccess::of(picture), format);
+[[nodiscard]] std::vector<std::uint8_t> encode(const P& picture, FileFormat format, const SaveOptions& options = {}) {
+    return detail::encode(detail::SurfaceAccess::of(picture), format, options);
 }
 
 // Throws Error as encode does, and if the file cannot be written. What stands at the path and is no ordinary file (a
 // device, a pipe) is written to directly.
 template <Picture P>
-void save(const P& picture, const std::filesystem::path& path, FileFormat format) {
-    write_file(path, encode(picture, format));
+void save(const P& picture, const std::filesystem::path& path, FileFormat format, const SaveOptions& options = {}) {
+    write_file(path, encode(picture, format, options));
 }
 
 // The same, in the format that the suffix names. Throws Error if it names none.
 template <Picture P>
-void save(const P& picture, const std::filesystem::path& path) {
-    save(picture, path, file_format_of(path));
+void save(const P& picture, const std::filesystem::path& path, const SaveOptions& options = {}) {
+    save(picture, path, file_format_of(path), options);
 }
 
 // Throws Error as encode() does (then nothing is written) and write_stream().
 template <Picture P>
-void save(const P& picture, std::ostream& stream, FileFormat format) {
-    write_stream(stream, encode(picture, format));
+void save(const P& picture, std::ostream& stream, FileFormat format, const SaveOptions& options = {}) {
+    write_stream(stream, encode(picture, format, options));
 }
 
 }  // namespace coldbrick

@@ -2,8 +2,6 @@
 #include "coldbrick/error.hpp"
 #include "coldbrick/files.hpp"
 
-#include <algorithm>
-#include <array>
 #include <cerrno>
 #include <ostream>
 #include <string>
@@ -17,22 +15,6 @@
 namespace coldbrick {
 
 namespace fs = std::filesystem;
-
-FileFormat file_format_of(const fs::path& path) {
-    constexpr auto known = std::to_array<std::pair<std::string_view, FileFormat>>({{".png", FileFormat::png},
-                                                                                   {".pgm", FileFormat::pgm},
-                                                                                   {".ppm", FileFormat::ppm},
-                                                                                   {".pnm", FileFormat::pnm},
-                                                                                   {".pam", FileFormat::pam}});
-    auto suffix = path.extension().string();
-    std::transform(suffix.begin(), suffix.end(), suffix.begin(),
-                   [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
-    const auto* const found =
-        std::find_if(known.begin(), known.end(), [&](const auto& entry) { return entry.first == suffix; });
-    if (found != known.end()) return found->second;
-    throw Error{path.string() + ": " + (suffix.empty() ? "the name has no suffix" : "the suffix is " + suffix) +
-                "; allowed are .png, .pgm, .ppm, .pnm and .pam"};
-}
 
 namespace {
 

@@ -1,0 +1,52 @@
+// coldbrick/file_format.hpp - the kinds of picture files, and what they say about a picture besides its pixels.
+#pragma once
+
+#include <cstdint>
+#include <filesystem>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+
+namespace coldbrick {
+
+enum class FileFormat {
+    png,   // PNG (ISO/IEC 15948): 1 to 16 bits, gray, colour, palette, alpha
+    jpeg,  // JPEG (JFIF): gray or colour of 8 bits, not exact
+    pbm,   // PNM of black and white: kinds P1 and P4
+    pgm,   // PNM of gray: P2 and P5, 8 bits or 16
+    ppm,   // PNM of colour: P3 and P6, 8 bits or 16
+    pnm,   // written: pgm for a gray picture, else ppm
+    pam,   // PAM (P7): gray or colour, with alpha or without, 8 bits or 16
+    bmp,   // BMP: palette or colour
+    qoi,   // QOI: colour of 8 bits, with alpha or without
+};
+
+// The format that a file's suffix names (.png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp, .qoi, in either case).
+// Throws Error for any other.
+[[nodiscard]] FileFormat file_format_of(const std::filesystem::path& path);
+
+// The format that a file's first bytes tell; nothing if they are those of none. Never pnm.
+[[nodiscard]] std::optional<FileFormat> file_format_of(std::span<const std::uint8_t> file) noexcept;
+
+// "png", "jpeg", "pbm" and so on.
+[[nodiscard]] std::string_view name_of(FileFormat format) noexcept;
+
+// How many pixels there are to a length on paper, from left to right and from top to bottom.
+struct Density {
+    enum class Unit { meter, inch, none };  // none: only the proportion of the two is known
+    double across = 0;
+    double down = 0;
+    Unit unit = Unit::meter;
+    friend bool operator==(const Density&, const Density&) = default;
+};
+
+// A text in a PNG file: a keyword ("Title", "Author", "Comment", ...) of 1 to 79 Latin-1 characters, and what it says,
+// in UTF-8.
+struct TextEntry {
+    std::string keyword;
+    std::string text;
+    friend bool operator==(const TextEntry&, const TextEntry&) = default;
+};
+
+}  // namespace coldbrick

@@ -1,0 +1,97 @@
+// coldbrick/load.hpp - reads pictures from files, streams and memory.
+//
+//     Bitmap<Rgb8> quay = load<Rgb8>("quay.jpg");                // in the format that you want
+//     LoadedPicture any = load_any("quay.png");                  // as it is in the file
+//     Bitmap<Rgba8> stamp = load<Rgba8>(bytes);                  // std::vector or std::span of bytes; or a stream
+//     load<Gray8>("quay.pgm", {.pixels = 4'000'000});            // refuses larger ones
+//
+// What a file is, is told by its content and not by its name. A file that is malformed, cut short or over the limits
+// throws Error, which says what is wrong and, from a path, where; no part of a picture is ever given. Link
+// coldbrick::files.
+//
+// Channels of fewer than 8 bits are widened to 8, and samples of which the file says that their greatest value is m
+// become v * 255 / m (or v * 65535 / m, where m is over 255), rounded to the nearest. Pictures are turned upright as
+// JPEG files with Exif orientation ask for. CMYK becomes RGB by C * K / 255 and so on.
+#pragma once
+
+#include "coldbrick/convert.hpp"
+#include "coldbrick/file_format.hpp"
+#include "coldbrick/pixels.hpp"
+
+#include <concepts>
+#include <iosfwd>
+#include <variant>
+
+namespace coldbrick {
+
+// The largest picture that is read. A file that says it is larger is refused before memory is asked for.
+struct LoadLimits {
+    std::uint64_t pixels = std::uint64_t{1} << 28U;      // width times height
+    int side = 1 << 20;                                  // width, and height
+    std::uint64_t file_bytes = std::uint64_t{1} << 31U;  // of the file
+};
+
+// What a file says, and what is odd about it.
+struct PictureInfo {
+    FileFormat format = FileFormat::png;
+    Size size;         // upright
+    int channels = 0;  // in the file: 1 gray or palette, 2 gray and alpha, 3 colour, 4 colour and alpha, or CMYK
+    int bits = 0;      // of a channel, or of a palette's numbers, in the file
+    bool has_palette = false;
+    bool has_alpha = false;  // alpha channel, or translucent colours
+    bool is_interlaced = false;
+    std::optional<Density> density{};
+    std::vector<TextEntry> texts{};
+    std::vector<std::string> oddities{};  // each a phrase in words
+};
+
+// A picture in the format that holds the file's pixels without loss (but for JPEG's own): gray without alpha is Gray8
+// or Gray16, other pictures are Index8, Rgb8, Rgba8 or Rgba16.
+struct LoadedPicture {
+    std::variant<Bitmap<Gray8>, Bitmap<Rgb8>, Bitmap<Rgba8>, Bitmap<Index8>, Bitmap<Gray16>, Bitmap<Rgba16>> bitmap;
+    PictureInfo info;
+
+    // In another format, as convert() does.
+    template <PixelFormat Format>
+    [[nodiscard]] Bitmap<Format> as() const& {
+        return std::visit([](const auto& picture) { return convert<Format>(picture); }, bitmap);
+    }
+    template <PixelFormat Format>
+    [[nodiscard]] Bitmap<Format> as() && {
+        if (auto* const same = std::get_if<Bitmap<Format>>(&bitmap)) return std::move(*same);
+        return static_cast<const LoadedPicture&>(*this).as<Format>();
+    }
+};
+
+// Each throws Error as is said above.
+[[nodiscard]] LoadedPicture load_any(const std::filesystem::path& path, const LoadLimits& limits = {});
+[[nodiscard]] LoadedPicture load_any(std::span<const std::uint8_t> file, const LoadLimits& limits = {});
+[[nodiscard]] LoadedPicture load_any(std::istream& stream, const LoadLimits& limits = {});
+
+namespace detail {
+
+// What a picture can be read from.
+template <class T>
+concept PictureSource = std::convertible_to<T, std::span<const std::uint8_t>> ||
+    std::convertible_to<T, const std::filesystem::path&> || std::derived_from<std::remove_cvref_t<T>, std::istream>;
+
+// Those that load<>() can give as they come.
+template <class Format>
+concept LoadedFormat = AnyOf<Format, Gray8, Rgb8, Rgba8, Index8, Gray16, Rgba16>;
+
+}  // namespace detail
+
+// In the format that is asked for, converted as convert() does: exactly where it can be, else to the nearest value; to
+// gray, the luma; to a format without alpha, the colours as they are. A file with a palette gives that palette to
+// Index8; other pictures get the nearest colours of palettes::quay().
+template <PixelFormat Format, detail::PictureSource Source>
+[[nodiscard]] Bitmap<Format> load(Source&& source, const LoadLimits& limits = {}) {
+    if constexpr (detail::LoadedFormat<Format>) {
+        return load_any(source, limits).template as<Format>();
+    } else {
+        const auto loaded = load_any(source, limits);
+        return loaded.template as<Format>();
+    }
+}
+
+}  // namespace coldbrick

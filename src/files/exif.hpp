@@ -1,0 +1,12 @@
+// What is read of Exif: which way up a picture is.
+#pragma once
+
+#include "files/readers.hpp"
+
+namespace coldbrick::detail {
+
+// The orientation, 1 to 8, that an APP1 segment of a JPEG file tells (Exif 2.32, section 4.6.4); 1, which is upright,
+// if it tells none.
+[[nodiscard]] int exif_orientation(FileBytes segment) noexcept;
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,64 @@
+// Calls of libjpeg, which knows neither exceptions nor destructors.
+#pragma once
+
+#include "coldbrick/error.hpp"
+
+#include <csetjmp>
+#include <cstddef>
+#include <cstdio>
+#include <string>
+#include <vector>
+
+#include <jpeglib.h>
+// After it, which it needs.
+#include <jerror.h>
+
+namespace coldbrick::detail {
+
+// What libjpeg says of a file. The first member, so that it is found from libjpeg's own.
+struct JpegFaults {
+    jpeg_error_mgr manager;
+    std::jmp_buf leave;
+    char fault[JMSG_LENGTH_MAX] = "";
+    std::vector<std::string> warnings = {};
+
+    static JpegFaults& of(j_common_ptr jpeg) noexcept { return *reinterpret_cast<JpegFaults*>(jpeg->err); }
+
+    // To be given to libjpeg as its `err`.
+    jpeg_error_mgr* set_up() {
+        auto* const set = jpeg_std_error(&manager);
+        manager.error_exit = [](j_common_ptr jpeg) {
+            auto& faults = of(jpeg);
+            faults.manager.format_message(jpeg, faults.fault);
+            std::longjmp(faults.leave, 1);
+        };
+        manager.emit_message = [](j_common_ptr jpeg, int level) { of(jpeg).warn(jpeg, level); };
+        manager.output_message = [](j_common_ptr) {};
+        return set;
+    }
+
+    // Does call(), in which nothing may need to be undone: a fault leaves it by a long jump. Throws Error for one.
+    template <class Call>
+    void run(const Call& call) {
+        if (setjmp(leave) != 0) throw Error{std::string{"jpeg: "} + fault};
+        call();
+    }
+
+  private:
+    // Stray bytes between the parts of a file do no harm; other warnings say that a part of the picture is lost.
+    void warn(j_common_ptr jpeg, int level) {
+        if (level >= 0) return;
+        const auto is_harmless = manager.msg_code == JWRN_EXTRANEOUS_DATA || manager.msg_code == JWRN_JFIF_MAJOR ||
+                                 manager.msg_code == JWRN_ADOBE_XFORM;
+        if (!is_harmless) manager.error_exit(jpeg);
+        manager.format_message(jpeg, fault);
+        constexpr std::size_t most = 20;
+        try {
+            if (warnings.size() < most) warnings.emplace_back(fault);
+        } catch (const std::bad_alloc&) {
+            return;
+        }
+    }
+};
+
+}  // namespace coldbrick::detail

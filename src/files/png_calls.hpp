@@ -1,0 +1,73 @@
+// Calls of libpng, which knows neither exceptions nor destructors.
+#pragma once
+
+#include "files/readers.hpp"
+
+#include <csetjmp>
+#include <string>
+
+#include <png.h>
+
+namespace coldbrick::detail {
+
+// A file that is read, and what libpng says of it.
+class PngReader {
+  public:
+    explicit PngReader(FileBytes file) noexcept : file_{file} {
+        png_ = png_create_read_struct(PNG_LIBPNG_VER_STRING, this, on_error, on_warning);
+        info_ = png_ != nullptr ? png_create_info_struct(png_) : nullptr;
+        end_info_ = png_ != nullptr ? png_create_info_struct(png_) : nullptr;
+        if (end_info_ != nullptr) png_set_read_fn(png_, this, read);
+    }
+    PngReader(const PngReader&) = delete;
+    PngReader(PngReader&&) = delete;
+    PngReader& operator=(const PngReader&) = delete;
+    PngReader& operator=(PngReader&&) = delete;
+    ~PngReader() { png_destroy_read_struct(&png_, &info_, &end_info_); }
+
+    // Does call(png, info, end_info), in which nothing may need to be undone: a fault leaves it by a long jump. Throws
+    // Error for one.
+    template <class Call>
+    void run(const Call& call) {
+        if (info_ == nullptr || end_info_ == nullptr) throw Error{"png: there is no memory for it"};
+        // NOLINTNEXTLINE(cert-err52-cpp): libpng knows no other way.
+        if (setjmp(png_jmpbuf(png_)) != 0) throw Error{std::string{"png: "} + fault_};
+        call(png_, info_, end_info_);
+    }
+
+    [[nodiscard]] std::size_t rest() const noexcept { return file_.size() - place_; }
+    [[nodiscard]] const std::vector<std::string>& warnings() const noexcept { return warnings_; }
+
+  private:
+    static void read(png_structp png, png_bytep to, std::size_t count) {
+        auto& self = *static_cast<PngReader*>(png_get_io_ptr(png));
+        if (count > self.rest()) png_error(png, "the file ends too early");
+        std::copy_n(self.file_.data() + self.place_, count, to);
+        self.place_ += count;
+    }
+    [[noreturn]] static void on_error(png_structp png, png_const_charp message) {
+        auto& self = *static_cast<PngReader*>(png_get_error_ptr(png));
+        // It has room for any message of libpng.
+        std::snprintf(self.fault_, sizeof self.fault_, "%s", message);
+        png_longjmp(png, 1);
+    }
+    static void on_warning(png_structp png, png_const_charp message) noexcept {
+        auto& self = *static_cast<PngReader*>(png_get_error_ptr(png));
+        constexpr std::size_t most = 20;
+        try {
+            if (self.warnings_.size() < most) self.warnings_.emplace_back(message);
+        } catch (const std::bad_alloc&) {
+            return;
+        }
+    }
+
+    FileBytes file_;
+    std::size_t place_ = 0;
+    png_structp png_ = nullptr;
+    png_infop info_ = nullptr;
+    png_infop end_info_ = nullptr;
+    char fault_[256] = "";
+    std::vector<std::string> warnings_;
+};
+
+}  // namespace coldbrick::detail

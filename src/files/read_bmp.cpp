@@ -1,0 +1,269 @@
+// BMP, by the structures BITMAPFILEHEADER, BITMAPCOREHEADER and BITMAPINFOHEADER to BITMAPV5HEADER as they are
+// documented.
+#include "files/samples.hpp"
+
+#include <algorithm>
+#include <array>
+#include <bit>
+#include <string>
+
+namespace coldbrick::detail {
+
+namespace {
+
+enum class Packing : std::uint32_t { none = 0, runs_of_8 = 1, runs_of_4 = 2, masks = 3, masks_with_alpha = 6 };
+
+struct Header {
+    std::size_t pixels;  // where they begin
+    std::uint32_t header_bytes;
+    Size size;
+    bool is_top_down;
+    int bits;
+    Packing packing = Packing::none;
+    std::array<std::uint32_t, 4> masks = {};  // red, green, blue, alpha
+    std::size_t colors = 0;
+    Density density = {};
+};
+
+[[noreturn]] void fail(const std::string& why) { throw Error{"bmp: " + why}; }
+
+constexpr std::uint32_t core_header = 12;
+constexpr std::uint32_t info_header = 40;
+
+void check_kind(const Header& header) {
+    const auto bits = header.bits;
+    const auto has_runs = header.packing == Packing::runs_of_8 || header.packing == Packing::runs_of_4;
+    const auto has_masks = header.packing == Packing::masks || header.packing == Packing::masks_with_alpha;
+    if (static_cast<std::uint32_t>(header.packing) > 3 && !has_masks) {
+        fail("its compression is " + std::to_string(static_cast<std::uint32_t>(header.packing)) +
+             "; known are 0 to 3 and 6");
+    }
+    constexpr std::array known = {1, 4, 8, 16, 24, 32};
+    if (std::find(known.begin(), known.end(), bits) == known.end()) {
+        fail("it has " + std::to_string(bits) + " bits a pixel; allowed are 1, 4, 8, 16, 24 and 32");
+    }
+    if (has_runs && bits != (header.packing == Packing::runs_of_8 ? 8 : 4)) {
+        fail("its runs do not go with " + std::to_string(bits) + " bits a pixel");
+    }
+    if (has_runs && header.is_top_down) fail("it has runs, and rows from top to bottom");
+    if (has_masks && bits != 16 && bits != 32)
+        fail("its masks do not go with " + std::to_string(bits) + " bits a pixel");
+}
+
+// Masks as they are where none are told.
+std::array<std::uint32_t, 4> usual_masks(int bits) noexcept {
+    if (bits == 16) return {0x7c00, 0x03e0, 0x001f, 0};
+    return {0xff0000, 0x00ff00, 0x0000ff, 0};
+}
+
+Header read_header(ByteReader& reader, const LoadLimits& limits) {
+    (void)reader.take(10);
+    Header header{
+        .pixels = reader.little(4), .header_bytes = reader.little(4), .size = {}, .is_top_down = false, .bits = 0};
+    const auto is_core = header.header_bytes == core_header;
+    if (!is_core && (header.header_bytes < info_header || header.header_bytes > 1000)) {
+        fail("its header has " + std::to_string(header.header_bytes) + " bytes; known are 12, 40, 52, 56, 108 and 124");
+    }
+    const auto width = is_core ? std::int64_t{reader.little(2)} : static_cast<std::int32_t>(reader.little(4));
+    const auto height = is_core ? std::int64_t{reader.little(2)} : static_cast<std::int32_t>(reader.little(4));
+    header.is_top_down = height < 0;
+    check_size("bmp", width, height < 0 ? -height : height, limits);
+    header.size = {.width = static_cast<int>(width), .height = static_cast<int>(height < 0 ? -height : height)};
+    (void)reader.take(2);
+    header.bits = static_cast<int>(reader.little(2));
+    header.masks = usual_masks(header.bits);
+    if (!is_core) {
+        header.packing = Packing{reader.little(4)};
+        (void)reader.take(4);
+        header.density.across = reader.little(4);
+        header.density.down = reader.little(4);
+        header.colors = reader.little(4);
+        (void)reader.take(4);
+    }
+    check_kind(header);
+    const auto has_masks = header.packing == Packing::masks || header.packing == Packing::masks_with_alpha;
+    if (has_masks) {
+        const auto has_alpha = header.packing == Packing::masks_with_alpha || header.header_bytes >= 56;
+        for (std::size_t i = 0; i < (has_alpha ? 4 : 3); ++i) header.masks[i] = reader.little(4);
+    }
+    const auto header_end = std::size_t{14} + header.header_bytes;
+    if (reader.place() < header_end) reader.go_to(header_end);
+    return header;
+}
+
+// The palette stands between the header and the pixels.
+Palette read_palette(ByteReader& reader, const Header& header) {
+    const auto most = std::size_t{1} << static_cast<unsigned>(header.bits);
+    const auto entry = header.header_bytes == core_header ? std::size_t{3} : std::size_t{4};
+    auto count = header.colors == 0 ? most : header.colors;
+    if (count > most)
+        fail("its palette has " + std::to_string(count) + " colours; allowed are " + std::to_string(most));
+    const auto room = header.pixels > reader.place() ? (header.pixels - reader.place()) / entry : 0;
+    count = std::min(count, room);
+    if (count == 0) fail("it has no palette");
+    std::vector<Color> colors;
+    colors.reserve(count);
+    for (std::size_t i = 0; i < count; ++i) {
+        const auto bytes = reader.take(entry);
+        colors.push_back({.red = bytes[2], .green = bytes[1], .blue = bytes[0]});
+    }
+    return Palette{std::move(colors)};
+}
+
+class PaletteNumbers {
+  public:
+    PaletteNumbers(const Header& header, const Palette& palette) : header_{header}, bitmap_{header.size, palette} {}
+
+    Bitmap<Index8> packed(ByteReader& reader) {
+        const auto bits = static_cast<unsigned>(header_.bits);
+        const auto row_bytes = (static_cast<std::size_t>(header_.size.width) * bits + 31) / 32 * 4;
+        const auto per_byte = 8 / bits;
+        for (int row = 0; row < header_.size.height; ++row) {
+            const auto bytes = reader.take(row_bytes);
+            for (int x = 0; x < header_.size.width; ++x) {
+                const auto column = static_cast<unsigned>(x);
+                const auto shift = 8 - bits - column % per_byte * bits;
+                set(x, row, (bytes[column / per_byte] >> shift) & ((1U << bits) - 1U));
+            }
+        }
+        return std::move(bitmap_);
+    }
+
+    // Pairs of a count and what to repeat; a count of 0 begins what is to be done otherwise.
+    Bitmap<Index8> runs(ByteReader& reader) {
+        for (;;) {
+            const int count = reader.byte();
+            const unsigned what = reader.byte();
+            if (count > 0) {
+                run(count, what);
+            } else if (what == 0) {
+                x_ = 0;
+                ++row_;
+            } else if (what == 1) {
+                return std::move(bitmap_);
+            } else if (what == 2) {
+                x_ += reader.byte();
+                row_ += reader.byte();
+            } else {
+                single(reader, static_cast<int>(what));
+            }
+        }
+    }
+
+  private:
+    [[nodiscard]] bool is_half() const noexcept { return header_.packing == Packing::runs_of_4; }
+
+    void run(int count, unsigned what) {
+        for (int i = 0; i < count; ++i) put(is_half() ? (i % 2 == 0 ? what >> 4U : what & 15U) : what);
+    }
+
+    // So many pixels one by one, up to an even number of bytes.
+    void single(ByteReader& reader, int count) {
+        const auto bytes = reader.take(static_cast<std::size_t>(is_half() ? (count + 3) / 4 * 2 : (count + 1) / 2 * 2));
+        for (int i = 0; i < count; ++i) {
+            const auto at = static_cast<std::size_t>(i);
+            const unsigned byte = bytes[is_half() ? at / 2 : at];
+            put(is_half() ? (i % 2 == 0 ? byte >> 4U : byte & 15U) : byte);
+        }
+    }
+
+    void put(unsigned number) {
+        if (row_ >= header_.size.height || x_ >= header_.size.width) fail("its runs go beyond the picture");
+        set(x_++, row_, number);
+    }
+
+    void set(int x, int row, unsigned number) {
+        if (number >= bitmap_.palette().size()) {
+            fail("a pixel has colour " + std::to_string(number) + ", and the palette " +
+                 std::to_string(bitmap_.palette().size()) + " colours");
+        }
+        const auto y = header_.is_top_down ? row : header_.size.height - 1 - row;
+        bytes_of(bitmap_)[std::ptrdiff_t{y} * header_.size.width + x] = static_cast<std::uint8_t>(number);
+    }
+
+    const Header& header_;
+    Bitmap<Index8> bitmap_;
+    int x_ = 0;
+    int row_ = 0;
+};
+
+// The value of a mask's bits, as 0 to 255.
+std::uint8_t channel_of(std::uint32_t pixel, std::uint32_t mask) noexcept {
+    if (mask == 0) return 0;
+    const auto shift = static_cast<unsigned>(std::countr_zero(mask));
+    const std::uint64_t most = mask >> shift;
+    return static_cast<std::uint8_t>((2 * std::uint64_t{(pixel & mask) >> shift} * 255 + most) / (2 * most));
+}
+
+AnyBitmap read_colors(ByteReader& reader, const Header& header) {
+    const auto pixel_bytes = header.bits / 8;
+    const auto row_bytes =
+        (static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(pixel_bytes) + 3) / 4 * 4;
+    const auto rows = reader.take(row_bytes * static_cast<std::size_t>(header.size.height));
+    const auto& masks = header.masks;
+    const auto color_at = [&](int x, int y) {
+        const auto row = header.is_top_down ? y : header.size.height - 1 - y;
+        const auto* bytes =
+            rows.data() + static_cast<std::size_t>(row) * row_bytes + static_cast<std::size_t>(x * pixel_bytes);
+        std::uint32_t pixel = 0;
+        for (int i = 0; i < pixel_bytes; ++i) pixel |= std::uint32_t{bytes[i]} << static_cast<unsigned>(8 * i);
+        return Color{.red = channel_of(pixel, masks[0]),
+                     .green = channel_of(pixel, masks[1]),
+                     .blue = channel_of(pixel, masks[2]),
+                     .alpha = masks[3] != 0 ? channel_of(pixel, masks[3]) : std::uint8_t{255}};
+    };
+    if (masks[3] != 0) {
+        return bitmap_of<Rgba8>(header.size, [&](int x, int y, std::uint8_t* pixel) {
+            const auto color = color_at(x, y);
+            std::memcpy(pixel, &color, 4);
+        });
+    }
+    return bitmap_of<Rgb8>(header.size, [&](int x, int y, std::uint8_t* pixel) {
+        const auto color = color_at(x, y);
+        std::memcpy(pixel, &color, 3);
+    });
+}
+
+// That a mask is one run of bits.
+void check_masks(const Header& header) {
+    for (const auto mask : header.masks) {
+        const auto low = mask == 0 ? 0 : mask >> static_cast<unsigned>(std::countr_zero(mask));
+        if ((low & (low + 1)) != 0) fail("a mask is not one run of bits");
+    }
+}
+
+}  // namespace
+
+LoadedPicture read_bmp(FileBytes file, const LoadLimits& limits) {
+    ByteReader reader{"bmp", file};
+    const auto header = read_header(reader, limits);
+    check_masks(header);
+    auto info = PictureInfo{.format = FileFormat::bmp, .size = header.size, .channels = 3, .bits = 8};
+    if (header.density.across > 0 && header.density.down > 0) info.density = header.density;
+    if (header.is_top_down) info.oddities.emplace_back("its rows go from top to bottom");
+    if (header.bits > 8) {
+        info.has_alpha = header.masks[3] != 0;
+        info.channels = info.has_alpha ? 4 : 3;
+        if (header.bits == 16) info.oddities.emplace_back("it has 16 bits a pixel");
+        reader.go_to(header.pixels);
+        auto bitmap = read_colors(reader, header);
+        note_rest(info, reader.rest());
+        return {.bitmap = std::move(bitmap), .info = std::move(info)};
+    }
+    info.channels = 1;
+    info.bits = header.bits;
+    info.has_palette = true;
+    const auto palette = read_palette(reader, header);
+    reader.go_to(header.pixels);
+    const auto has_runs = header.packing != Packing::none;
+    // Each pixel takes its bits, or a run of up to 255 of them two bytes.
+    const auto least = static_cast<std::uint64_t>(header.size.width) * static_cast<std::uint64_t>(header.size.height) *
+                       static_cast<unsigned>(header.bits) / 8;
+    if (!has_runs && least > reader.rest()) fail("the file is too short for its pixels");
+    PaletteNumbers numbers{header, palette};
+    auto bitmap = has_runs ? numbers.runs(reader) : numbers.packed(reader);
+    note_rest(info, reader.rest());
+    return {.bitmap = std::move(bitmap), .info = std::move(info)};
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,72 @@
+// One reader for each kind of picture file: each takes the whole file, and throws Error for what is wrong in it.
+#pragma once
+
+#include "coldbrick/error.hpp"
+#include "coldbrick/load.hpp"
+
+namespace coldbrick::detail {
+
+using FileBytes = std::span<const std::uint8_t>;
+
+LoadedPicture read_png(FileBytes file, const LoadLimits& limits);
+LoadedPicture read_jpeg(FileBytes file, const LoadLimits& limits);
+LoadedPicture read_pnm(FileBytes file, const LoadLimits& limits);
+LoadedPicture read_pam(FileBytes file, const LoadLimits& limits);
+LoadedPicture read_bmp(FileBytes file, const LoadLimits& limits);
+LoadedPicture read_qoi(FileBytes file, const LoadLimits& limits);
+
+// Throws Error if a file's size is empty or over the limits.
+void check_size(std::string_view kind, std::int64_t width, std::int64_t height, const LoadLimits& limits);
+
+// Reads a file from the front, and throws Error "<kind>: it ends ..." where it ends too early.
+class ByteReader {
+  public:
+    ByteReader(std::string_view kind, FileBytes file) noexcept : kind_{kind}, file_{file} {}
+
+    [[nodiscard]] std::string_view kind() const noexcept { return kind_; }
+    [[nodiscard]] std::size_t place() const noexcept { return place_; }
+    [[nodiscard]] std::size_t rest() const noexcept { return file_.size() - place_; }
+
+    // The next bytes.
+    FileBytes take(std::size_t count) {
+        if (count > rest()) fail_short();
+        const auto bytes = file_.subspan(place_, count);
+        place_ += count;
+        return bytes;
+    }
+    std::uint8_t byte() {
+        if (place_ == file_.size()) fail_short();
+        return file_[place_++];
+    }
+    std::uint32_t little(int bytes) {
+        std::uint32_t value = 0;
+        for (auto i = 0U; i < static_cast<unsigned>(bytes); ++i) value |= std::uint32_t{byte()} << (8 * i);
+        return value;
+    }
+    std::uint32_t big(int bytes) {
+        std::uint32_t value = 0;
+        for (int i = 0; i < bytes; ++i) value = value << 8U | byte();
+        return value;
+    }
+    void go_to(std::size_t place) {
+        if (place > file_.size()) fail_short();
+        place_ = place;
+    }
+
+  private:
+    [[noreturn]] void fail_short() const {
+        throw Error{std::string{kind_} + ": the file ends too early, after " + std::to_string(file_.size()) + " bytes"};
+    }
+
+    std::string_view kind_;
+    FileBytes file_;
+    std::size_t place_ = 0;
+};
+
+// The bytes of a bitmap that is being read.
+template <PixelFormat Format>
+std::uint8_t* bytes_of(Bitmap<Format>& bitmap) {
+    return SurfaceAccess::of(bitmap).top_left;
+}
+
+}  // namespace coldbrick::detail

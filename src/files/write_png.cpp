@@ -1,0 +1,213 @@
+// PNG (ISO/IEC 15948), compressed by libdeflate.
+#include "files/png_filters.hpp"
+#include "files/writers.hpp"
+
+#include "coldbrick/error.hpp"
+
+#include <algorithm>
+#include <memory>
+
+#include <libdeflate.h>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// Bytes that are all written before they are read.
+class Room {
+  public:
+    explicit Room(std::size_t count) : bytes_{std::make_unique_for_overwrite<std::uint8_t[]>(count)}, count_{count} {}
+    [[nodiscard]] std::uint8_t* begin() const noexcept { return bytes_.get(); }
+    [[nodiscard]] std::size_t size() const noexcept { return count_; }
+    void shorten(std::size_t count) noexcept { count_ = count; }
+
+  private:
+    std::unique_ptr<std::uint8_t[]> bytes_;
+    std::size_t count_;
+};
+
+class Compressor {
+  public:
+    explicit Compressor(int level) : compressor_{libdeflate_alloc_compressor(level)} {
+        if (!compressor_) throw Error{"png: there is no memory for it"};
+    }
+
+    // As a stream of zlib (RFC 1950).
+    [[nodiscard]] Room operator()(const Room& bytes) {
+        Room compressed{libdeflate_zlib_compress_bound(compressor_.get(), bytes.size())};
+        compressed.shorten(libdeflate_zlib_compress(compressor_.get(), bytes.begin(), bytes.size(), compressed.begin(),
+                                                    compressed.size()));
+        return compressed;
+    }
+
+  private:
+    struct Free {
+        void operator()(libdeflate_compressor* compressor) const noexcept { libdeflate_free_compressor(compressor); }
+    };
+    std::unique_ptr<libdeflate_compressor, Free> compressor_;
+};
+
+Room filtered(const Packed& picture, PngFilter filter) {
+    Room rows{(picture.row_bytes() + 1) * static_cast<std::size_t>(picture.size.height)};
+    filter_rows(picture, 0, picture.size.height, filter, rows.begin());
+    return rows;
+}
+
+// Differences between numbers in a palette, or between a few bits, mean nothing.
+bool has_steps(const Packed& picture) noexcept { return picture.bits >= 8 && !picture.palette; }
+
+// The filter with which some rows here and there become smallest.
+PngFilter promising_filter(const Packed& picture) {
+    constexpr auto bands = 8;
+    constexpr auto band_rows = 4;
+    const auto first_of = [&](int band) { return static_cast<int>(std::int64_t{picture.size.height} * band / bands); };
+    Compressor quick{1};
+    auto best = PngFilter::none;
+    auto least = ~std::size_t{0};
+    for (const auto filter : {PngFilter::none, PngFilter::left, PngFilter::above, PngFilter::paeth}) {
+        Room rows{(picture.row_bytes() + 1) * bands * band_rows};
+        std::size_t used = 0;
+        for (int band = 0; band < bands; ++band) {
+            const auto first = first_of(band);
+            const auto end = std::min(first + band_rows, first_of(band + 1));
+            filter_rows(picture, first, end, filter, rows.begin() + used);
+            used += (picture.row_bytes() + 1) * static_cast<std::size_t>(end - first);
+        }
+        rows.shorten(used);
+        const auto size = quick(rows).size();
+        if (size >= least) continue;
+        least = size;
+        best = filter;
+    }
+    return best;
+}
+
+Room compressed_usually(const Packed& picture) {
+    constexpr auto level = 6;
+    const auto filter = has_steps(picture) ? promising_filter(picture) : PngFilter::none;
+    return Compressor{level}(filtered(picture, filter));
+}
+
+Room compressed_most(const Packed& picture) {
+    constexpr auto level = 12;
+    Compressor compressor{level};
+    auto best = compressor(filtered(picture, PngFilter::none));
+    for (const auto filter : png_filters) {
+        if (filter == PngFilter::none || !has_steps(picture)) continue;
+        auto other = compressor(filtered(picture, filter));
+        if (other.size() < best.size()) best = std::move(other);
+    }
+    return best;
+}
+
+// The chunks of a file, one behind the other.
+class Chunks {
+  public:
+    explicit Chunks(Bytes& file) : file_{file} { put_text(file_, "\x89PNG\r\n\x1a\n"); }
+
+    template <class Put>
+    void add(std::string_view kind, const Put& put) {
+        const auto begin = file_.size();
+        put_big(file_, 0, 4);
+        put_text(file_, kind);
+        put(file_);
+        const auto length = file_.size() - begin - 8;
+        constexpr std::size_t most = 0x7fffffff;
+        if (length > most) throw Error{"png: the file would have a chunk of over 2 GiB, more than it can say"};
+        for (auto i = 0U; i < 4; ++i) file_[begin + i] = static_cast<std::uint8_t>(length >> (24U - 8U * i));
+        put_big(file_, libdeflate_crc32(0, file_.data() + begin + 4, length + 4), 4);
+    }
+
+  private:
+    Bytes& file_;
+};
+
+int kind_of(const Packed& picture) noexcept {
+    if (picture.palette) return 3;
+    constexpr std::array kinds{0, 4, 2, 6};
+    return kinds[static_cast<std::size_t>(picture.channels - 1)];
+}
+
+void add_palette(Chunks& chunks, const Palette& palette) {
+    const auto colors = palette.colors();
+    chunks.add("PLTE", [&](Bytes& file) {
+        for (const auto& color : colors) put_bytes(file, {color.red, color.green, color.blue});
+    });
+    auto with_alpha = colors.size();
+    while (with_alpha > 0 && colors[with_alpha - 1].alpha == 255) --with_alpha;
+    if (with_alpha == 0) return;
+    chunks.add("tRNS", [&](Bytes& file) {
+        for (std::size_t i = 0; i < with_alpha; ++i) file.push_back(colors[i].alpha);
+    });
+}
+
+void add_density(Chunks& chunks, const Density& density) {
+    const auto has_unit = density.unit != Density::Unit::none;
+    const auto number = [&](double value) {
+        return has_unit ? per_meter(value, density.unit) : static_cast<std::uint32_t>(value + 0.5);
+    };
+    chunks.add("pHYs", [&](Bytes& file) {
+        put_big(file, number(density.across), 4);
+        put_big(file, number(density.down), 4);
+        put_big(file, has_unit ? 1 : 0, 1);
+    });
+}
+
+bool is_ascii(std::string_view text) noexcept {
+    return std::all_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 128; });
+}
+
+void add_text(Chunks& chunks, const TextEntry& entry) {
+    const auto& keyword = entry.keyword;
+    const auto& text = entry.text;
+    constexpr std::size_t longest = 79;
+    if (keyword.empty() || keyword.size() > longest || keyword.find('\0') != std::string::npos ||
+        text.find('\0') != std::string::npos) {
+        throw Error{"png: the keyword of a text is \"" + keyword +
+                    "\"; allowed are 1 to 79 characters, and no zero bytes in it or its text"};
+    }
+    const auto ends_keyword = std::string_view{"\0", 1};
+    if (is_ascii(text)) {
+        chunks.add("tEXt", [&](Bytes& file) {
+            put_text(file, keyword);
+            put_text(file, ends_keyword);
+            put_text(file, text);
+        });
+        return;
+    }
+    chunks.add("iTXt", [&](Bytes& file) {
+        put_text(file, keyword);
+        put_text(file, ends_keyword);
+        put_zeros(file, 4);  // not compressed, no language, no keyword in it
+        put_text(file, text);
+    });
+}
+
+}  // namespace
+
+Bytes write_png(const Packed& picture, const SaveOptions& options) {
+    const auto pixels = options.effort == Effort::most ? compressed_most(picture) : compressed_usually(picture);
+    Bytes file;
+    file.reserve(pixels.size() + 2000);
+    Chunks chunks{file};
+    chunks.add("IHDR", [&](Bytes& to) {
+        put_big(to, static_cast<std::uint32_t>(picture.size.width), 4);
+        put_big(to, static_cast<std::uint32_t>(picture.size.height), 4);
+        put_big(to, static_cast<std::uint32_t>(picture.bits), 1);
+        put_big(to, static_cast<std::uint32_t>(kind_of(picture)), 1);
+        put_big(to, 0, 3);  // deflate, filters, not interlaced
+    });
+    if (picture.palette) add_palette(chunks, *picture.palette);
+    if (options.density) add_density(chunks, *options.density);
+    for (const auto& text : options.texts) add_text(chunks, text);
+    // Readers take chunks one at a time, which should not be larger than this.
+    constexpr std::size_t at_once = std::size_t{1} << 30U;
+    for (std::size_t done = 0; done < pixels.size(); done += at_once) {
+        const auto length = std::min(at_once, pixels.size() - done);
+        chunks.add("IDAT", [&](Bytes& to) { put_all(to, std::span{pixels.begin() + done, length}); });
+    }
+    chunks.add("IEND", [](Bytes&) {});
+    return file;
+}
+
+}  // namespace coldbrick::detail

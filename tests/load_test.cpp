@@ -1,0 +1,514 @@
+// Files to pictures: files put together byte by byte, files by other programs, our own, and broken ones.
+#include "folder_test.hpp"
+#include "oracle.hpp"
+#include "png_builder.hpp"
+
+#include <coldbrick/files.hpp>
+#include <coldbrick/load.hpp>
+
+#include <cstdio>
+#include <cstdlib>
+#include <sstream>
+
+#include <jpeglib.h>
+
+namespace {
+
+using namespace coldbrick;
+using namespace oracle;
+
+using Load = FolderTest;
+
+// The picture's pixels in 16 bits, row by row.
+template <class P>
+std::vector<Color16> colors_of(const P& picture) {
+    std::vector<Color16> colors;
+    const auto [at, size] = picture.within({.at = {}, .size = picture.size()}).clip();
+    for (int y = 0; y < size.height; ++y) {
+        for (int x = 0; x < size.width; ++x) colors.push_back(picture.color16_at({at.x + x, at.y + y}));
+    }
+    return colors;
+}
+std::vector<Color16> colors_of(const LoadedPicture& loaded) {
+    return std::visit([](const auto& picture) { return colors_of(picture); }, loaded.bitmap);
+}
+
+template <PixelFormat Format>
+Bitmap<Format> noise(Dice& dice, Size size) {
+    Bitmap<Format> bitmap{size};
+    for (int y = 0; y < size.height; ++y) {
+        // Stretches, so that runs and repeats come up.
+        for (int x = 0; x < size.width;) {
+            const auto length = dice.number(1, 9);
+            const Color16 color{static_cast<std::uint16_t>(dice.number(0, 65535)),
+                                static_cast<std::uint16_t>(dice.number(0, 65535)),
+                                static_cast<std::uint16_t>(dice.number(0, 65535)),
+                                static_cast<std::uint16_t>(dice.number(0, 3) * 21845)};
+            fill(bitmap, Box{.at = {x, y}, .size = {length, dice.number(1, 3)}}, Ink{color, {.blend = Blend::replace}});
+            x += length;
+        }
+    }
+    return bitmap;
+}
+
+template <PixelFormat Format>
+void expect_round_trip(FileFormat format, const SaveOptions& options = {}) {
+    Dice dice{211};
+    for (const auto& size : {Size{1, 1}, Size{7, 3}, Size{33, 20}, Size{200, 3}}) {
+        const auto picture = noise<Format>(dice, size);
+        const auto file = encode(picture, format, options);
+        const auto loaded = load_any(file);
+        EXPECT_EQ(loaded.info.format, format);
+        EXPECT_EQ(loaded.info.size, size);
+        EXPECT_TRUE(loaded.info.oddities.empty()) << loaded.info.oddities.front();
+        EXPECT_TRUE(colors_of(loaded) == colors_of(picture)) << name_of(format);
+        EXPECT_EQ(load<Format>(file).bytes(), picture.bytes()) << name_of(format);
+    }
+}
+
+TEST(RoundTrips, KeepEveryBitWhereTheFormatIsLossless) {
+    for (const auto storage : {Storage::as_it_is, Storage::fewest_bits}) {
+        const auto options = SaveOptions{.effort = Effort::most, .storage = storage};
+        expect_round_trip<Gray8>(FileFormat::png, options);
+        expect_round_trip<Rgb8>(FileFormat::png, options);
+        expect_round_trip<Rgba8>(FileFormat::png, options);
+        expect_round_trip<Gray16>(FileFormat::png, options);
+        expect_round_trip<Rgba16>(FileFormat::png, options);
+    }
+    for (const auto notation : {Notation::binary, Notation::plain}) {
+        expect_round_trip<Gray8>(FileFormat::pgm, {.notation = notation});
+        expect_round_trip<Gray16>(FileFormat::pgm, {.notation = notation});
+        expect_round_trip<Rgb8>(FileFormat::ppm, {.notation = notation});
+    }
+    expect_round_trip<Gray8>(FileFormat::pam);
+    expect_round_trip<Rgb8>(FileFormat::pam);
+    expect_round_trip<Rgba8>(FileFormat::pam);
+    expect_round_trip<Rgba16>(FileFormat::pam);
+    expect_round_trip<Rgb8>(FileFormat::bmp);
+    expect_round_trip<Bgr8>(FileFormat::bmp);
+    expect_round_trip<Rgba8>(FileFormat::bmp);
+    expect_round_trip<Rgb8>(FileFormat::qoi);
+    expect_round_trip<Bgra8>(FileFormat::qoi);
+}
+
+TEST(RoundTrips, PalettesAndFewBits) {
+    Dice dice{212};
+    for (const auto* const palette :
+         {&palettes::two_tone(), &palettes::quay(), &palettes::gray_steps(), &palettes::cube()}) {
+        Bitmap<Index8> display{{37, 11}, *palette};
+        for (int i = 0; i < 300; ++i) {
+            mark(display, dice.point({.at = {}, .size = display.size()}),
+                 PaletteEntry{dice.number(0, static_cast<int>(palette->size()) - 1)});
+        }
+        for (const auto format : {FileFormat::png, FileFormat::bmp}) {
+            const auto loaded = load_any(encode(display, format));
+            const auto* const same = std::get_if<Bitmap<Index8>>(&loaded.bitmap);
+            ASSERT_NE(same, nullptr);
+            EXPECT_EQ(same->bytes(), display.bytes());
+            EXPECT_EQ(same->palette(), *palette);
+        }
+        const auto fewest = load_any(encode(display, FileFormat::png, {.storage = Storage::fewest_bits}));
+        EXPECT_TRUE(colors_of(fewest) == colors_of(display));
+        // 16 grays are gray of 4 bits; 12 colours, a palette of 4; black and white, gray of 1.
+        const auto bits = palette->size() == 2 ? 1 : palette->size() > 16 ? 8 : 4;
+        EXPECT_EQ(fewest.info.bits, bits);
+        EXPECT_EQ(fewest.info.has_palette, palette->size() != 2 && palette != &palettes::gray_steps());
+    }
+    Bitmap<Gray8> signal{{13, 5}};
+    fill(signal, Circle{.center = {6, 2}, .radius = 2}, gray(255));
+    for (const auto notation : {Notation::binary, Notation::plain}) {
+        EXPECT_EQ(load<Gray8>(encode(signal, FileFormat::pbm, {.notation = notation})).bytes(), signal.bytes());
+    }
+    // Translucent colours stand first in a palette.
+    Bitmap<Rgba8> glass{{9, 2}, colors::gold};
+    fill(glass, Box{.at = {3, 0}, .size = {3, 1}}, Ink{0x10203040_rgba, {.blend = Blend::replace}});
+    const auto loaded = load_any(encode(glass, FileFormat::png, {.storage = Storage::fewest_bits}));
+    EXPECT_TRUE(loaded.info.has_palette && loaded.info.has_alpha && loaded.info.bits == 1);
+    EXPECT_TRUE(colors_of(loaded) == colors_of(glass));
+}
+
+TEST(PngFiles, OfEveryKindDepthFilterAndInterlacing) {
+    Dice dice{213};
+    const std::vector<std::pair<int, std::vector<int>>> kinds{
+        {0, {1, 2, 4, 8, 16}}, {2, {8, 16}}, {3, {1, 2, 4, 8}}, {4, {8, 16}}, {6, {8, 16}}};
+    int made = 0;
+    for (const auto& [kind, depths] : kinds) {
+        for (const auto bits : depths) {
+            for (int filter = 0; filter < 6; ++filter) {
+                for (const auto interlaced : {false, true}) {
+                    const auto size = Size{dice.number(1, 19), dice.number(1, 19)};
+                    const auto channels = channels_of(kind);
+                    std::vector<unsigned> samples;
+                    for (int i = size.width * size.height * channels; i > 0; --i) {
+                        samples.push_back(static_cast<unsigned>(dice.number(0, (1 << bits) - 1)));
+                    }
+                    const auto sample = [&](int x, int y, int channel) {
+                        return samples[static_cast<std::size_t>((y * size.width + x) * channels + channel)];
+                    };
+                    auto plan = PngPlan{size.width, size.height, bits,
+                                        kind,       interlaced,  [&](int row) { return filter < 5 ? filter : row % 5; },
+                                        sample};
+                    std::vector<Color> palette;
+                    if (kind == 3) {
+                        Bytes colors;
+                        for (int i = 0; i < 1 << bits; ++i) {
+                            palette.push_back(with_alpha(dice.color(), 255));
+                            for (const auto c : {palette.back().red, palette.back().green, palette.back().blue})
+                                colors.push_back(c);
+                        }
+                        palette[0].alpha = 77;
+                        plan.chunks = {{"PLTE", colors}, {"tRNS", {77}}};
+                    }
+                    const auto loaded = load_any(png_file(plan));
+                    const auto found = colors_of(loaded);
+                    for (int y = 0; y < size.height; ++y) {
+                        for (int x = 0; x < size.width; ++x) {
+                            const auto at = [&](int channel) {
+                                return static_cast<std::uint16_t>(sample(x, y, channel) * 65535 / ((1U << bits) - 1));
+                            };
+                            auto wanted = Color16{at(0), at(0), at(0)};
+                            if (kind == 2 || kind == 6) wanted = {at(0), at(1), at(2)};
+                            if (kind == 4 || kind == 6) wanted.alpha = at(channels - 1);
+                            if (kind == 3) wanted = widened(palette[sample(x, y, 0)]);
+                            ASSERT_EQ(found[static_cast<std::size_t>(y * size.width + x)], wanted)
+                                << "kind " << kind << " bits " << bits << " filter " << filter;
+                        }
+                    }
+                    EXPECT_EQ(loaded.info.bits, bits);
+                    EXPECT_EQ(loaded.info.channels, channels);
+                    EXPECT_EQ(loaded.info.is_interlaced, interlaced);
+                    ++made;
+                }
+            }
+        }
+    }
+    EXPECT_EQ(made, 15 * 6 * 2);
+}
+
+TEST(PngFiles, KeepDensityAndTexts) {
+    Bitmap<Rgb8> picture{{4, 3}, colors::teal};
+    const auto options = SaveOptions{.density = Density{.across = 300, .down = 150, .unit = Density::Unit::inch},
+                                     .texts = {{"Title", "Quay wall"}, {"Comment", "Pegel h\xc3\xb6her"}}};
+    const auto info = load_any(encode(picture, FileFormat::png, options)).info;
+    EXPECT_EQ(info.density, (Density{.across = 11811, .down = 5906, .unit = Density::Unit::meter}));
+    EXPECT_EQ(info.texts, options.texts);
+    const auto jpeg = load_any(encode(picture, FileFormat::jpeg, options)).info;
+    EXPECT_EQ(jpeg.density, options.density);
+    EXPECT_EQ(load_any(encode(picture, FileFormat::bmp, options)).info.density->across, 11811);
+    EXPECT_THROW((void)encode(picture, FileFormat::png, {.texts = {{"", "nothing"}}}), Error);
+    EXPECT_THROW((void)encode(picture, FileFormat::png, {.density = Density{.across = -1, .down = 1}}), Error);
+    EXPECT_EQ(error_of([&] { (void)encode(picture, FileFormat::jpeg, {.quality = 0}); }),
+              "quality is 0; allowed is 1 to 100");
+    // A transparent colour, and latin letters.
+    const auto plain = png_file({2,
+                                 1,
+                                 8,
+                                 2,
+                                 false,
+                                 [](int) { return 0; },
+                                 [](int x, int, int) { return 9U + static_cast<unsigned>(x); },
+                                 {{"tRNS", {0, 9, 0, 9, 0, 9}}, {"tEXt", {'A', 0, 0xf6}}}});
+    const auto loaded = load_any(plain);
+    EXPECT_EQ(loaded.as<Rgba8>().color_at({0, 0}), with_alpha(gray(9), 0));
+    EXPECT_EQ(loaded.as<Rgba8>().color_at({1, 0}), gray(10));
+    EXPECT_EQ(loaded.info.texts, (std::vector<TextEntry>{{"A", "\xc3\xb6"}}));
+}
+
+Bytes file_of(const std::string& header, const Bytes& pixels = {}) {
+    Bytes file{header.begin(), header.end()};
+    file.insert(file.end(), pixels.begin(), pixels.end());
+    return file;
+}
+
+TEST(PnmFiles, OfAllKinds) {
+    const auto values = [](const Bytes& file) { return load<Gray8>(file).bytes(); };
+    EXPECT_EQ(values(file_of("P1\n# a buoy\n3 2\n1 0 1\n010")), (Bytes{0, 255, 0, 255, 0, 255}));
+    EXPECT_EQ(values(file_of("P4\n3 2\n", {0xa0, 0x40})), (Bytes{0, 255, 0, 255, 0, 255}));
+    EXPECT_EQ(values(file_of("P2 2 2 3  0 1 # one\n 2 3")), (Bytes{0, 85, 170, 255}));
+    EXPECT_EQ(values(file_of("P5 2 1 100 ", {50, 100})), (Bytes{128, 255}));
+    EXPECT_EQ(load<Gray16>(file_of("P5 2 1 1000 ", {1, 0, 3, 232})).color16_at({0, 0}).red,
+              (2 * 256 * 65535 + 1000) / 2000);
+    EXPECT_EQ(load<Rgb8>(file_of("P3\n1 1\n255\n1 2 3\n")).bytes(), (Bytes{1, 2, 3}));
+    EXPECT_EQ(load<Rgb8>(file_of("P6\n1 1\n255\n", {1, 2, 3})).bytes(), (Bytes{1, 2, 3}));
+    EXPECT_EQ(
+        load<Rgba8>(file_of("P7\nWIDTH 1\nHEIGHT 1\nDEPTH 2\nMAXVAL 255\nTUPLTYPE GRAYSCALE_ALPHA\nENDHDR\n", {7, 9}))
+            .bytes(),
+        (Bytes{7, 7, 7, 9}));
+    const auto fault = [](const Bytes& file) { return error_of([&] { (void)load_any(file); }); };
+    EXPECT_EQ(fault(file_of("P2 2 1 9 3 10")), "pnm: a sample, at byte 13: it is 10, over the greatest value, 9");
+    EXPECT_EQ(fault(file_of("P5 0 1 255 ")), "pnm: its size is 0 x 1; it must have at least one pixel");
+    EXPECT_EQ(fault(file_of("P5 two")), "pnm: the width, at byte 3: there is no number");
+    EXPECT_EQ(fault(file_of("P5 2 2 70000 ")),
+              "pnm: the greatest value, at byte 12: it is 70000; allowed is 1 to 65535");
+    EXPECT_EQ(fault(file_of("P5 2 2 255 ", {1, 2, 3})), "pnm: the file ends too early, after 14 bytes");
+    EXPECT_EQ(fault(file_of("P7\nWIDTH 1\nENDHDR\n")), "pam: the header, at byte 18: HEIGHT is missing");
+    EXPECT_EQ(load_any(file_of("P5 1 1 255 ", {1, 2, 3})).info.oddities,
+              std::vector<std::string>{"2 bytes follow the picture"});
+}
+
+void put_little(Bytes& file, std::uint32_t value, int bytes) {
+    for (int i = 0; i < bytes; ++i) file.push_back(static_cast<std::uint8_t>(value >> (8 * i)));
+}
+
+Bytes bmp_file(int width, int height, int bits, int packing, const Bytes& between, const Bytes& pixels,
+               int colors = 0) {
+    Bytes file{'B', 'M'};
+    put_little(file, 0, 8);
+    put_little(file, static_cast<std::uint32_t>(54 + between.size()), 4);
+    put_little(file, 40, 4);
+    for (const auto value : {width, height}) put_little(file, static_cast<std::uint32_t>(value), 4);
+    put_little(file, 1, 2);
+    put_little(file, static_cast<std::uint32_t>(bits), 2);
+    put_little(file, static_cast<std::uint32_t>(packing), 4);
+    put_little(file, 0, 12);
+    put_little(file, static_cast<std::uint32_t>(colors), 4);
+    put_little(file, 0, 4);
+    file.insert(file.end(), between.begin(), between.end());
+    file.insert(file.end(), pixels.begin(), pixels.end());
+    return file;
+}
+
+TEST(BmpFiles, OfAllDepths) {
+    const Bytes two{1, 2, 3, 0, 200, 100, 50, 0};
+    const auto dark = Color{3, 2, 1};
+    const auto light = Color{50, 100, 200};
+    const auto at = [](const Bytes& file, int x, int y) { return load<Rgba8>(file).color_at({x, y}); };
+    const auto one_bit = bmp_file(3, 2, 1, 0, two, {0x40, 0, 0, 0, 0x80, 0, 0, 0});
+    EXPECT_EQ(at(one_bit, 0, 0), light);
+    EXPECT_EQ(at(one_bit, 1, 0), dark);
+    EXPECT_EQ(at(one_bit, 1, 1), light);
+    EXPECT_EQ(at(bmp_file(3, -2, 1, 0, two, {0x40, 0, 0, 0, 0x80, 0, 0, 0}), 1, 0), light);
+    EXPECT_EQ(at(bmp_file(3, 1, 4, 0, two, {0x01, 0x10, 0, 0}, 2), 2, 0), light);
+    EXPECT_EQ(at(bmp_file(2, 1, 8, 0, two, {0, 1, 0, 0}, 2), 1, 0), light);
+    EXPECT_EQ(at(bmp_file(1, 1, 24, 0, {}, {1, 2, 3, 0}), 0, 0), dark);
+    EXPECT_EQ(at(bmp_file(1, 1, 32, 0, {}, {1, 2, 3, 0}), 0, 0), dark);
+    EXPECT_EQ(at(bmp_file(1, 1, 16, 0, {}, {0x1f, 0x7c, 0, 0}), 0, 0), (Color{255, 0, 255}));
+    // Masks: 5, 6 and 5 bits.
+    Bytes masks;
+    for (const auto mask : {0xf800U, 0x07e0U, 0x001fU}) put_little(masks, mask, 4);
+    EXPECT_EQ(at(bmp_file(1, 1, 16, 3, masks, {0x00, 0x04, 0, 0}), 0, 0), (Color{0, 130, 0}));
+    // Runs: two of colour 1, one by one, the end of a row, a step, the end.
+    const auto runs = bmp_file(4, 2, 8, 1, two, {2, 1, 0, 0, 1, 0, 0, 2, 1, 0, 2, 1, 0, 1}, 2);
+    EXPECT_EQ(at(runs, 1, 1), light);
+    EXPECT_EQ(at(runs, 2, 1), dark);
+    EXPECT_EQ(at(runs, 3, 0), light);
+    const auto half_runs = bmp_file(4, 1, 4, 2, two, {3, 0x10, 1, 0x10, 0, 1}, 2);
+    EXPECT_EQ(at(half_runs, 0, 0), light);
+    EXPECT_EQ(at(half_runs, 1, 0), dark);
+    EXPECT_EQ(at(half_runs, 2, 0), light);
+    const auto fault = [](const Bytes& file) { return error_of([&] { (void)load_any(file); }); };
+    EXPECT_EQ(fault(bmp_file(2, 1, 8, 0, two, {0, 2, 0, 0}, 2)),
+              "bmp: a pixel has colour 2, and the palette 2 colours");
+    EXPECT_EQ(fault(bmp_file(2, 1, 8, 1, two, {3, 1}, 2)), "bmp: its runs go beyond the picture");
+    EXPECT_EQ(fault(bmp_file(2, 1, 7, 0, two, {})), "bmp: it has 7 bits a pixel; allowed are 1, 4, 8, 16, 24 and 32");
+}
+
+// A program of the package libjpeg-turbo-progs or pngcheck; 0 if it goes well.
+int run_quietly(const std::string& command) { return std::system((command + " > /dev/null 2>&1").c_str()); }
+
+TEST_F(Load, JpegFilesOfOthersAreReadAsOthersReadThem) {
+    Dice dice{214};
+    Bitmap<Rgb8> picture{{61, 43}, colors::skyblue};
+    fill(picture, Circle{.center = {30, 20}, .radius = 17}, {.edge = Edge::smooth}, colors::firebrick);
+    save(picture, path("a.ppm"));
+    save(convert<Gray8>(picture), path("gray.pgm"));
+    const std::vector<std::pair<std::string, std::string>> made{{"-quality 80", "a.ppm"},
+                                                                {"-quality 95 -progressive", "a.ppm"},
+                                                                {"-arithmetic", "a.ppm"},
+                                                                {"-quality 70", "gray.pgm"}};
+    for (const auto& [how, from] : made) {
+        ASSERT_EQ(run_quietly("cjpeg " + how + " -outfile " + path("b.jpg").string() + " " + path(from).string()), 0);
+        ASSERT_EQ(run_quietly("djpeg -pnm -outfile " + path("c.pnm").string() + " " + path("b.jpg").string()), 0);
+        EXPECT_EQ(load<Rgb8>(path("b.jpg")).bytes(), load<Rgb8>(path("c.pnm")).bytes()) << how;
+    }
+    // And the other way round.
+    save(picture, path("ours.jpg"), {.quality = 93});
+    ASSERT_EQ(run_quietly("djpeg -pnm -outfile " + path("d.ppm").string() + " " + path("ours.jpg").string()), 0);
+    const auto ours = load<Rgb8>(path("ours.jpg"));
+    EXPECT_EQ(ours.bytes(), load<Rgb8>(path("d.ppm")).bytes());
+    int worst = 0;
+    for (std::size_t i = 0; i < ours.bytes().size(); ++i)
+        worst = std::max(worst, std::abs(ours.bytes()[i] - picture.bytes()[i]));
+    EXPECT_LT(worst, 60);
+    EXPECT_LT(encode(picture, FileFormat::jpeg, {.quality = 40}).size(), encode(picture, FileFormat::jpeg).size());
+}
+
+// An Exif segment that tells an orientation, put behind the file's first marker.
+Bytes with_orientation(const Bytes& jpeg, int orientation, bool is_big) {
+    Bytes tiff =
+        is_big
+            ? Bytes{'M', 'M',  0, 42, 0, 0, 0, 8, 0, 1,
+                    1,   0x12, 0, 3,  0, 0, 0, 1, 0, static_cast<std::uint8_t>(orientation),
+                    0,   0}
+            : Bytes{
+                  'I', 'I', 42, 0, 8, 0, 0, 0, 1, 0, 0x12, 1, 3, 0, 1, 0, 0, 0, static_cast<std::uint8_t>(orientation),
+                  0,   0,   0};
+    Bytes segment{0xff, 0xe1, 0, static_cast<std::uint8_t>(tiff.size() + 8), 'E', 'x', 'i', 'f', 0, 0};
+    segment.insert(segment.end(), tiff.begin(), tiff.end());
+    auto file = jpeg;
+    file.insert(file.begin() + 2, segment.begin(), segment.end());
+    return file;
+}
+
+TEST(JpegFiles, AreTurnedUpright) {
+    Bitmap<Rgb8> picture{{48, 32}};
+    fill(picture, Box{.at = {0, 0}, .size = {16, 16}}, colors::white);
+    fill(picture, Box{.at = {32, 0}, .size = {16, 16}}, colors::gray);
+    const auto file = encode(picture, FileFormat::jpeg, {.quality = 100});
+    // Where the white and the gray corner come to lie.
+    const std::vector<std::pair<Point, Point>> corners{{{8, 8}, {40, 8}},   {{40, 8}, {8, 8}}, {{40, 24}, {8, 24}},
+                                                       {{8, 24}, {40, 24}}, {{8, 8}, {8, 40}}, {{24, 8}, {24, 40}},
+                                                       {{24, 40}, {24, 8}}, {{8, 40}, {8, 8}}};
+    for (int orientation = 1; orientation <= 8; ++orientation) {
+        const auto loaded = load_any(with_orientation(file, orientation, orientation % 2 == 0));
+        const auto& [white, middle] = corners[static_cast<std::size_t>(orientation - 1)];
+        EXPECT_EQ(loaded.info.size, (orientation < 5 ? Size{48, 32} : Size{32, 48}));
+        const auto upright = loaded.as<Rgb8>();
+        EXPECT_NEAR(upright.color_at(white).red, 255, 3) << orientation;
+        EXPECT_NEAR(upright.color_at(middle).red, 128, 3) << orientation;
+        EXPECT_EQ(loaded.info.oddities.empty(), orientation == 1);
+    }
+}
+
+// As print programs write them: what is left of white, with Adobe's marker; or as much as there is of each ink.
+Bytes cmyk_file(bool has_adobe_marker) {
+    jpeg_compress_struct jpeg{};
+    jpeg_error_mgr errors{};
+    jpeg.err = jpeg_std_error(&errors);
+    jpeg_create_compress(&jpeg);
+    unsigned char* memory = nullptr;
+    unsigned long length = 0;
+    jpeg_mem_dest(&jpeg, &memory, &length);
+    jpeg.image_width = jpeg.image_height = 16;
+    jpeg.input_components = 4;
+    jpeg.in_color_space = JCS_CMYK;
+    jpeg_set_defaults(&jpeg);
+    jpeg.write_Adobe_marker = has_adobe_marker ? TRUE : FALSE;
+    jpeg_set_quality(&jpeg, 100, TRUE);
+    jpeg_start_compress(&jpeg, TRUE);
+    Bytes row;
+    for (int x = 0; x < 16; ++x) row.insert(row.end(), {200, 100, 40, 204});
+    for (int y = 0; y < 16; ++y) {
+        JSAMPROW rows[] = {row.data()};
+        jpeg_write_scanlines(&jpeg, rows, 1);
+    }
+    jpeg_finish_compress(&jpeg);
+    Bytes file{memory, memory + length};
+    jpeg_destroy_compress(&jpeg);
+    std::free(memory);
+    return file;
+}
+
+TEST(JpegFiles, OfPrintColors) {
+    const auto left_of_white = load<Rgb8>(cmyk_file(true)).color_at({8, 8});
+    EXPECT_NEAR(left_of_white.red, 200 * 204 / 255.0, 2);
+    EXPECT_NEAR(left_of_white.blue, 40 * 204 / 255.0, 2);
+    const auto of_inks = load<Rgb8>(cmyk_file(false)).color_at({8, 8});
+    EXPECT_NEAR(of_inks.green, 155 * 51 / 255.0, 2);
+}
+
+// One small file of each kind.
+std::vector<Bytes> small_files() {
+    Dice dice{215};
+    const auto colors = noise<Rgb8>(dice, {9, 7});
+    const auto glass = noise<Rgba8>(dice, {9, 7});
+    Bitmap<Index8> display{{9, 7}, palettes::quay(), colors::gold};
+    fill(display, Circle{.center = {4, 3}, .radius = 2}, PaletteEntry{3});
+    return {encode(colors, FileFormat::png),
+            encode(noise<Rgba16>(dice, {5, 4}), FileFormat::png),
+            encode(display, FileFormat::png),
+            encode(colors, FileFormat::jpeg),
+            encode(colors, FileFormat::ppm),
+            encode(colors, FileFormat::ppm, {.notation = Notation::plain}),
+            encode(glass, FileFormat::pam),
+            encode(glass, FileFormat::bmp),
+            encode(display, FileFormat::bmp),
+            encode(glass, FileFormat::qoi),
+            bmp_file(4, 2, 8, 1, {1, 2, 3, 0, 200, 100, 50, 0}, {2, 1, 0, 0, 1, 0, 0, 2, 1, 0, 2, 1, 0, 1}, 2)};
+}
+
+TEST(BrokenFiles, CutShortAreRefused) {
+    for (const auto& file : small_files()) {
+        const auto is_plain = file[1] == '3';
+        // A plain file may end in white space, and cut numbers are numbers.
+        const auto whole = is_plain ? file.size() - 3 : file.size();
+        for (std::size_t length = 0; length < whole; ++length) {
+            EXPECT_THROW((void)load_any(std::span{file}.first(length)), Error)
+                << name_of(*file_format_of(file)) << " " << length;
+        }
+        EXPECT_NO_THROW((void)load_any(file));
+    }
+}
+
+TEST(BrokenFiles, AreReadOrRefusedButDoNoHarm) {
+    Dice dice{216};
+    int refused = 0;
+    for (const auto& file : small_files()) {
+        for (int i = 0; i < 400; ++i) {
+            auto broken = file;
+            for (int k = dice.number(1, 4); k > 0; --k) {
+                broken[static_cast<std::size_t>(dice.number(2, static_cast<int>(file.size()) - 1))] =
+                    static_cast<std::uint8_t>(dice.number(0, 255));
+            }
+            try {
+                const auto loaded = load_any(broken, {.pixels = 1 << 16});
+                EXPECT_FALSE(colors_of(loaded).empty());
+            } catch (const Error&) {
+                ++refused;
+            }
+        }
+    }
+    EXPECT_GT(refused, 1000);
+}
+
+TEST_F(Load, LimitsAndSources) {
+    Bitmap<Rgb8> picture{{40, 30}, colors::teal};
+    save(picture, path("quay.txt"), FileFormat::png);  // whatever its name
+    EXPECT_EQ(load<Rgb8>(path("quay.txt")).bytes(), picture.bytes());
+    std::istringstream stream{content(path("quay.txt"))};
+    EXPECT_EQ(load<Rgb8>(stream).bytes(), picture.bytes());
+    EXPECT_EQ(load<Bgra8>(path("quay.txt")).bytes(), convert<Bgra8>(picture).bytes());
+    for (const auto format :
+         {FileFormat::png, FileFormat::jpeg, FileFormat::ppm, FileFormat::pam, FileFormat::bmp, FileFormat::qoi}) {
+        const auto file = encode(picture, format);
+        EXPECT_NO_THROW((void)load_any(file, {.pixels = 1200, .side = 40}));
+        EXPECT_NE(error_of([&] {
+                      (void)load_any(file, {.pixels = 1199});
+                  }).find("its size is 40 x 30; allowed are 1199 pixels"),
+                  std::string::npos);
+        EXPECT_THROW((void)load_any(file, {.side = 39}), Error);
+        EXPECT_THROW((void)load_any(file, {.file_bytes = 20}), Error);
+    }
+    write("none.png", "no picture");
+    EXPECT_EQ(error_of([&] { (void)load_any(path("none.png")); }),
+              path("none.png").string() +
+                  ": the file is none of png, jpeg, pbm, pgm, ppm, pam, bmp and qoi, by its first bytes");
+    EXPECT_EQ(error_of([&] { (void)load_any(path("missing.png")); }),
+              path("missing.png").string() + ": cannot be read: No such file or directory");
+    EXPECT_EQ(error_of([&] { (void)load_any(folder()); }), folder().string() + ": cannot be read: Is a directory");
+    EXPECT_EQ(error_of([] { (void)load_any(Bytes{}); }), "the file is empty");
+}
+
+// What is written, by a checker and by a reader in another language.
+TEST_F(Load, OthersReadWhatIsWritten) {
+    Dice dice{217};
+    const auto expect_read = [&](const auto& picture, const SaveOptions& options) {
+        save(picture, path("a.png"), options);
+        EXPECT_EQ(run_quietly("pngcheck -q " + path("a.png").string()), 0);
+        save(convert<Rgba8>(picture), path("a.pam"));
+        EXPECT_EQ(std::system(("python3 " COLDBRICK_TESTS "/same_png.py " + path("a.png").string() + " " +
+                               path("a.pam").string())
+                                  .c_str()),
+                  0);
+    };
+    for (const auto storage : {Storage::as_it_is, Storage::fewest_bits}) {
+        expect_read(noise<Rgb8>(dice, {50, 40}), {.storage = storage});
+        expect_read(noise<Rgba8>(dice, {50, 40}), {.effort = Effort::most, .storage = storage});
+        expect_read(noise<Gray8>(dice, {50, 40}), {.storage = storage});
+        Bitmap<Index8> display{{21, 8}, palettes::quay(), colors::gold};
+        fill(display, Circle{.center = {9, 3}, .radius = 3}, PaletteEntry{3});
+        expect_read(display, {.storage = storage, .texts = {{"Title", "Tide"}}});
+    }
+}
+
+}  // namespace
