@@ -2,6 +2,8 @@
 
 #include "pixels/kernels.hpp"
 
+#include <bit>
+
 namespace coldbrick::detail {
 
 namespace {
@@ -89,6 +91,48 @@ COLDBRICK_WIDE void blend_pixels_wide(const std::uint8_t* pixel, const OpaqueBle
     blend_pixels(pixel, opaque, pixels, count);
 }
 
+// The bytes of one pixel after the other, on opaque pixels: (s*a + d*(255 - a)) / 255 each, with alpha as a channel
+// that is 255 in the source.
+COLDBRICK_INLINE void blend_rows_of_opaque(const std::uint8_t* source, std::uint8_t* pixels) noexcept {
+    std::uint8_t alphas[OpaqueBlend::period];
+    std::uint8_t full[OpaqueBlend::period];
+    for (std::size_t i = 0; i < pixels_at_once; ++i) {
+        std::uint32_t word = 0;
+        std::memcpy(&word, source + 4 * i, 4);
+        constexpr auto is_little = std::endian::native == std::endian::little;
+        const auto alpha = is_little ? word >> 24U : word & 255U;
+        const auto everywhere = alpha * 0x01010101U;
+        const auto with_full = word | (is_little ? 0xff000000U : 0xffU);
+        std::memcpy(alphas + 4 * i, &everywhere, 4);
+        std::memcpy(full + 4 * i, &with_full, 4);
+    }
+    for (std::size_t i = 0; i < OpaqueBlend::period; ++i) {
+        const auto rest = static_cast<std::uint16_t>(255 - alphas[i]);
+        const auto sum = static_cast<std::uint16_t>(static_cast<std::uint16_t>(full[i] * alphas[i]) +
+                                                    static_cast<std::uint16_t>(pixels[i] * rest) + 128);
+        pixels[i] = static_cast<std::uint8_t>(static_cast<std::uint16_t>(sum + (sum >> 8U)) >> 8U);
+    }
+}
+
+COLDBRICK_INLINE void blend_row_inline(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept {
+    constexpr auto period = OpaqueBlend::period;
+    for (; count >= pixels_at_once; count -= pixels_at_once, pixels += period, source += period) {
+        ask_for_next(pixels);
+        if (are_opaque(source)) {
+            std::memcpy(pixels, source, period);
+        } else if (are_opaque(pixels)) {
+            blend_rows_of_opaque(source, pixels);
+        } else {
+            for (std::size_t i = 0; i < period; i += 4) over(pixels + i, source + i);
+        }
+    }
+    for (std::size_t i = 0; i < count; ++i) over(pixels + 4 * i, source + 4 * i);
+}
+
+COLDBRICK_WIDE void blend_row_wide(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept {
+    blend_row_inline(source, pixels, count);
+}
+
 constexpr std::array<std::uint8_t, 4> opaque_pixel(std::array<std::uint8_t, 4> pixel) noexcept {
     pixel[alpha_place] = 255;
     return pixel;
@@ -127,6 +171,10 @@ AlphaBlend::AlphaBlend(const std::array<std::uint8_t, 4>& pixel) noexcept
 void AlphaBlend::operator()(std::uint8_t* pixels, std::size_t count) const noexcept {
     has_wide() ? blend_pixels_wide(pixel_.data(), opaque_, pixels, count)
                : blend_pixels(pixel_.data(), opaque_, pixels, count);
+}
+
+void blend_row(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept {
+    has_wide() ? blend_row_wide(source, pixels, count) : blend_row_inline(source, pixels, count);
 }
 
 }  // namespace coldbrick::detail

@@ -46,4 +46,7 @@ class AlphaBlend {
     OpaqueBlend opaque_;
 };
 
+// A row of pixels of four bytes, alpha last, over another: each as `over` does it.
+void blend_row(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept;
+
 }  // namespace coldbrick::detail

@@ -1,0 +1,122 @@
+// Pictures pasted, resized and written.
+#include "spans.hpp"
+
+#include <coldbrick/compose.hpp>
+#include <coldbrick/files.hpp>
+#include <coldbrick/scene.hpp>
+
+#include <fstream>
+#include <iterator>
+
+#include <png.h>
+
+namespace bench {
+
+namespace {
+
+constexpr auto picture_size = Size{.width = 1000, .height = 1000};
+
+template <PixelFormat Format>
+void add_paste(const std::string& name, std::uint8_t alpha, double allowed) {
+    const auto target = shared_bitmap<Format>();
+    const auto picture = std::make_shared<Bitmap<Format>>(picture_size, with_alpha(ink, alpha));
+    add({.name = name,
+         .reference = "memcpy of its rows",
+         .allowed = allowed,
+         .items = 1,
+         .ours =
+             [=] {
+                 benchmark::DoNotOptimize(paste(*target, *picture, {.at = {100, 40}}));
+             },
+         .other =
+             [=] {
+                 constexpr auto pixel_bytes = std::size_t{bytes_per_pixel<Format>};
+                 auto* const bytes = const_cast<std::uint8_t*>(target->bytes().data());
+                 for (std::size_t y = 0; y < 1000; ++y) {
+                     std::memcpy(bytes + ((40 + y) * sheet.width + 100) * pixel_bytes,
+                                 picture->bytes().data() + y * 1000 * pixel_bytes, 1000 * pixel_bytes);
+                 }
+                 written(bytes);
+             }});
+}
+
+void add_resize(const std::string& name, Size size, Scaling how) {
+    const auto picture = shared_bitmap<Rgb8>();
+    add({.name = name,
+         .reference = "reading and writing the bytes",
+         .allowed = 0,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(resized(*picture, size, how)); },
+         .other =
+             [=] {
+                 std::uint64_t sum = 0;
+                 for (const auto byte : picture->bytes()) sum += byte;
+                 benchmark::DoNotOptimize(sum);
+                 std::vector<std::uint8_t> bytes(static_cast<std::size_t>(size.width) *
+                                                 static_cast<std::size_t>(size.height) * 3);
+                 written(bytes.data());
+             }});
+}
+
+// By libpng with its default settings.
+std::size_t png_bytes_by_default(const Bitmap<Rgb8>& picture) {
+    std::vector<std::uint8_t> file;
+    auto* png = png_create_write_struct(PNG_LIBPNG_VER_STRING, nullptr, nullptr, nullptr);
+    auto* info = png_create_info_struct(png);
+    png_set_write_fn(
+        png, &file,
+        [](png_structp of, png_bytep bytes, std::size_t count) {
+            auto& to = *static_cast<std::vector<std::uint8_t>*>(png_get_io_ptr(of));
+            to.insert(to.end(), bytes, bytes + count);
+        },
+        [](png_structp) {});
+    const auto [width, height] = picture.size();
+    png_set_IHDR(png, info, static_cast<png_uint_32>(width), static_cast<png_uint_32>(height), 8, PNG_COLOR_TYPE_RGB,
+                 PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
+    png_write_info(png, info);
+    for (int y = 0; y < height; ++y) {
+        png_write_row(png, picture.bytes().data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(width) * 3);
+    }
+    png_write_end(png, info);
+    png_destroy_write_struct(&png, &info);
+    return file.size();
+}
+
+// A scene of the demo, drawn as large as the sheet.
+void add_png(const std::string& name) {
+    std::ifstream file{COLDBRICK_SCENES "/" + name + ".brick"};
+    auto scene = parse_scene({std::istreambuf_iterator<char>{file}, {}}, name);
+    const auto scale =
+        std::min(double{1} * sheet.width / scene.size.width, double{1} * sheet.height / scene.size.height);
+    for (auto& call : scene.calls) {
+        call.by = call.by.scale({scale, scale});
+        call.clip = nullptr;
+        call.cover = nullptr;
+    }
+    const auto picture = std::make_shared<Bitmap<Rgb8>>(sheet, scene.ground);
+    render(scene, *picture);
+    const auto ours = encode(*picture, FileFormat::png).size();
+    const auto other = png_bytes_by_default(*picture);
+    add({.name = "PNG of " + name + ", " + std::to_string(ours) + " bytes",
+         .reference = "libpng's default, " + std::to_string(other) + " bytes",
+         .allowed = 0.5,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(encode(*picture, FileFormat::png)); },
+         .other = [=] { benchmark::DoNotOptimize(png_bytes_by_default(*picture)); }});
+}
+
+}  // namespace
+
+void add_pictures() {
+    add_paste<Rgb8>("paste an opaque picture of 1000x1000, 3 bytes", 255, 1.2);
+    add_paste<Rgba8>("paste an opaque picture of 1000x1000, 4 bytes", 255, 1.2);
+    add_paste<Rgba8>("paste a translucent picture of 1000x1000, 4 bytes", 100, 3);
+    add_resize("1920x1080 reduced by 2, box", {.width = 960, .height = 540}, Scaling::box);
+    add_resize("1920x1080 enlarged to 1.5, bilinear", {.width = 2880, .height = 1620}, Scaling::bilinear);
+    for (const auto* const name :
+         {"berth-board", "fairway-chart", "dusk", "sector-lights", "tide-clock", "tide-display"}) {
+        add_png(name);
+    }
+}
+
+}  // namespace bench

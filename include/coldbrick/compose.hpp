@@ -1,0 +1,131 @@
+// coldbrick/compose.hpp - pictures on pictures, and changes of whole pictures.
+//
+//     paste(page, stamp, {.at = {24, 18}});
+//     paste(page, photo, {.at = {24, 90}, .size = {.width = 220}});                 // in proportion
+//     paste(page, sprites, {.at = {5, 5}, .part = Box{{16, 0}, {16, 16}}, .laying = {.opacity = 0.5}});
+//     paste(page, stamp, Transform{}.turn(15_deg).move({300, 80}));                 // by any angle
+//     auto face   = crop(photo, {.at = {40, 30}, .size = {64, 64}});                // a view, of the same memory
+//     auto framed = bordered(face, {.left = 4, .top = 4, .right = 4, .bottom = 12}, colors::white);
+//     invert(face);
+//
+// Of a view, the pixels of its clip are the picture.
+#pragma once
+
+#include "coldbrick/draw.hpp"
+#include "coldbrick/resize.hpp"
+#include "coldbrick/transform.hpp"
+
+namespace coldbrick {
+
+// Turned clockwise by quarters of a turn, without loss.
+enum class Quarters { none, one, two, three };
+
+// Mirrored without loss: left_right puts the left side on the right, top_bottom the upper side below.
+enum class Mirror { none, left_right, top_bottom };
+
+// How a picture is pasted. First its part is taken, then mirrored, then turned, then resized.
+struct Paste {
+    Point at = {};              // where its upper left pixel comes to lie
+    std::optional<Box> part{};  // pixels of the picture, in its own coordinates; left out: all
+    Mirror mirrored = Mirror::none;
+    Quarters turned = Quarters::none;
+    Size size = {};                      // 0,0: as it is; one side 0: in proportion
+    std::optional<Scaling> scaling{};    // left out: box to reduce, bilinear to enlarge
+    std::optional<Color> transparent{};  // pixels of this colour are not pasted
+    Laying laying{};
+};
+
+namespace detail {
+Box paste(const Surface& to, const Surface& from, const Paste& how, const Transform& by);
+void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turned);
+Surface crop(const Surface& surface, const Box& box);
+void gray_out(const Surface& surface);
+
+constexpr bool is_sideways(Quarters turned) noexcept { return turned == Quarters::one || turned == Quarters::three; }
+}  // namespace detail
+
+// Pastes a picture and gives the box that was touched. The picture may be a part of the target, and overlap with where
+// it goes. Throws Error if the picture or its part is empty, the part reaches beyond the picture, or for a size or an
+// opacity that is not allowed.
+template <Target T, Picture P>
+Box paste(T&& target, const P& picture, const Paste& how = {}) {
+    return detail::paste(detail::SurfaceAccess::of(target), detail::SurfaceAccess::of(picture), how, Transform{});
+}
+
+// The same, and as it then lies it is transformed, with smooth edges. Each pixel gets what lies under its centre, mixed
+// from the four nearest pixels of the picture. Throws Error as a transformed() shape does.
+template <Target T, Picture P>
+Box paste(T&& target, const P& picture, const Transform& by, const Paste& how = {}) {
+    return detail::paste(detail::SurfaceAccess::of(target), detail::SurfaceAccess::of(picture), how, by);
+}
+
+// A view of a box of the picture, whose upper left pixel is (0, 0) in it. No pixel is copied. Throws Error if the box
+// is empty or reaches beyond the picture's clip.
+template <class Format>
+[[nodiscard]] Pixels<Format> crop(const Pixels<Format>& picture, const Box& box) {
+    return detail::SurfaceAccess::view<Format>(detail::crop(detail::SurfaceAccess::of(picture), box));
+}
+template <PixelFormat Format>
+[[nodiscard]] Pixels<Format> crop(Bitmap<Format>& picture, const Box& box) {
+    return crop(picture.pixels(), box);
+}
+template <PixelFormat Format>
+[[nodiscard]] Pixels<const Format> crop(const Bitmap<Format>& picture, const Box& box) {
+    return crop(picture.pixels(), box);
+}
+
+// A copy, mirrored and then turned. Throws Error if the picture's clip is empty.
+template <Picture P>
+[[nodiscard]] auto turned(const P& picture, Quarters turned, Mirror mirrored = Mirror::none) {
+    const auto& from = detail::SurfaceAccess::of(picture);
+    const auto size = detail::enlarged_size(from, 1);
+    const auto new_size = detail::is_sideways(turned) ? Size{.width = size.height, .height = size.width} : size;
+    auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, new_size);
+    detail::turn(from, detail::SurfaceAccess::of(result), mirrored, turned);
+    return result;
+}
+template <Picture P>
+[[nodiscard]] auto mirrored(const P& picture, Mirror mirror) {
+    return turned(picture, Quarters::none, mirror);
+}
+
+// How wide a border is on each side, in pixels, 0 or more.
+struct Margins {
+    int left = 0;
+    int top = 0;
+    int right = 0;
+    int bottom = 0;
+};
+
+// A copy with a border around it. Throws Error for a margin below 0, or if the result is too large.
+template <Picture P>
+[[nodiscard]] auto bordered(const P& picture, const Margins& margins, Color color) {
+    const auto& from = detail::SurfaceAccess::of(picture);
+    const auto size = detail::enlarged_size(from, 1);
+    for (const auto margin : {margins.left, margins.top, margins.right, margins.bottom}) {
+        if (margin < 0 || margin > max_coordinate / 4)
+            throw Error{"border: a margin is " + std::to_string(margin) + "; allowed is 0 to " +
+                        std::to_string(max_coordinate / 4)};
+    }
+    auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(
+        from,
+        {.width = margins.left + size.width + margins.right, .height = margins.top + size.height + margins.bottom});
+    clear(result, color);
+    paste(result, picture, {.at = {margins.left, margins.top}, .laying = {.blend = Blend::replace}});
+    return result;
+}
+
+// Every pixel of the target's clip becomes the gray of its luma; alpha stays.
+template <Target T>
+void gray_out(T&& target) {
+    detail::gray_out(detail::SurfaceAccess::of(target));
+}
+
+// Every colour channel v of the target's clip becomes the greatest value less v; alpha stays.
+template <Target T>
+void invert(T&& target) {
+    const auto& surface = detail::SurfaceAccess::of(target);
+    fill(target, surface.clip, Ink{Color{255, 255, 255}, {.blend = Blend::exclusive_or, .channels = Channels::color}});
+}
+
+}  // namespace coldbrick

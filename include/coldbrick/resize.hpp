@@ -1,0 +1,43 @@
+// coldbrick/resize.hpp - a picture in another size.
+//
+//     Bitmap<Rgb8> half  = resized(photo, {.width = 320, .height = 240}, Scaling::box);
+//     Bitmap<Rgb8> thumb = resized(photo, {.width = 96}, Scaling::lanczos);          // the height in proportion
+//
+// Of a view, the pixels of its clip are taken. Colours are weighted by their alpha, and mixed in encoded values.
+#pragma once
+
+#include "coldbrick/convert.hpp"
+
+namespace coldbrick {
+
+// What a pixel of the result gets.
+// nearest:  the pixel under its centre; of two as near, the one to the right or below.
+// box:      the mean of the area that it covers, exact to the nearest value. To reduce.
+// bilinear: the mean weighted by a triangle, as wide as two pixels of the larger of both pictures.
+// lanczos:  weighted by C. Lanczos' kernel with three lobes, 3 sinc(pi x) sinc(pi x / 3). To reduce; it overshoots a
+//           little at edges, which keeps them sharp.
+enum class Scaling { nearest, box, bilinear, lanczos };
+
+namespace detail {
+
+// With one side 0, it is in proportion to the other, rounded and at least 1. Throws Error for sizes below 0, or with
+// two sides of 0.
+Size proportional(Size of, Size wanted);
+
+// Into a surface of the same format, or of one that it converts to.
+void resize(const Surface& from, const Surface& to, Scaling how);
+
+}  // namespace detail
+
+// In the picture's format; an Index8 picture can only be resized by Scaling::nearest (convert it to Rgba8). Throws
+// Error for that, if the picture's clip is empty, or for a size that no bitmap can have.
+template <Picture P>
+[[nodiscard]] auto resized(const P& picture, Size size, Scaling how) {
+    const auto& from = detail::SurfaceAccess::of(picture);
+    const auto whole = detail::proportional(detail::enlarged_size(from, 1), size);
+    auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, whole);
+    detail::resize(from, detail::SurfaceAccess::of(result), how);
+    return result;
+}
+
+}  // namespace coldbrick

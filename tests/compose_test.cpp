@@ -1,0 +1,255 @@
+// Pictures on pictures, in other sizes, turned and changed: against plain loops and exact means.
+#include "oracle.hpp"
+
+#include <coldbrick/coldbrick.hpp>
+
+#include <cmath>
+#include <numeric>
+
+namespace {
+
+using namespace coldbrick;
+using namespace oracle;
+
+template <PixelFormat Format>
+Bitmap<Format> noise(Dice& dice, Size size, bool is_opaque = false) {
+    Bitmap<Format> bitmap{size};
+    for (int y = 0; y < size.height; ++y) {
+        for (int x = 0; x < size.width; ++x) {
+            auto color = dice.color();
+            if (is_opaque || dice.number(0, 3) == 0) color.alpha = 255;
+            mark(bitmap, {x, y}, Ink{color, {.blend = Blend::replace}});
+        }
+    }
+    return bitmap;
+}
+
+template <class Format>
+class Pastes : public testing::Test {};
+using Formats = testing::Types<Gray8, Rgb8, Rgba8, Bgra8, Gray16, Rgba16>;
+TYPED_TEST_SUITE(Pastes, Formats);
+
+// Each pixel as a mark of its colour.
+template <class T, class From>
+void paste_pixel_by_pixel(T& to, const From& from, const Paste& how) {
+    const auto part = how.part.value_or(Box{.at = {}, .size = from.size()});
+    for (int y = 0; y < part.size.height; ++y) {
+        for (int x = 0; x < part.size.width; ++x) {
+            const auto color = from.color16_at({part.at.x + x, part.at.y + y});
+            if (how.transparent && narrowed(color) == *how.transparent) continue;
+            mark(to, {how.at.x + x, how.at.y + y}, Ink{color, how.laying});
+        }
+    }
+}
+
+TYPED_TEST(Pastes, AreMarksOfEveryPixel) {
+    Dice dice{301};
+    const auto ground = noise<TypeParam>(dice, {50, 30});
+    const auto try_from = [&](const auto& picture) {
+        for (const auto& laying :
+             {Laying{}, Laying{.blend = Blend::replace}, Laying{.opacity = 0.4}, Laying{.blend = Blend::multiply},
+              Laying{.channels = Channels::red | Channels::alpha}}) {
+            for (const auto& at : {Point{3, 2}, Point{-7, -4}, Point{30, 20}, Point{60, 0}}) {
+                auto how = Paste{.at = at, .laying = laying};
+                if (at.x == 3) how.part = Box{.at = {2, 1}, .size = {30, 9}};
+                if (at.x == 30) how.transparent = picture.color_at({4, 4});
+                auto found = ground;
+                auto wanted = ground;
+                const auto touched = paste(found, picture, how);
+                paste_pixel_by_pixel(wanted, picture, how);
+                ASSERT_EQ(found.bytes(), wanted.bytes()) << at;
+                const auto size = how.part ? how.part->size : picture.size();
+                if (!how.transparent) {
+                    EXPECT_EQ(touched, intersection(Box{.at = at, .size = size}, Box{.at = {}, .size = {50, 30}}));
+                }
+                // Within a clip only its pixels change.
+                const Region disc{Circle{.center = {20, 14}, .radius = 12}};
+                auto clipped = ground;
+                paste(clipped.within(disc), picture, how);
+                for (int x = 0; x < 50; ++x) {
+                    const auto p = Point{x, 13};
+                    ASSERT_EQ(clipped.color16_at(p), (disc.contains(p) ? found : ground).color16_at(p));
+                }
+            }
+        }
+    };
+    try_from(noise<TypeParam>(dice, {37, 22}));
+    try_from(noise<TypeParam>(dice, {37, 22}, true));
+    try_from(noise<Rgba8>(dice, {37, 22}));
+    try_from(noise<Rgb8>(dice, {37, 22}));
+}
+
+TYPED_TEST(Pastes, FromTheSameBitmapOverlapping) {
+    Dice dice{302};
+    const auto before = noise<TypeParam>(dice, {40, 26}, true);
+    for (const auto& at : {Point{6, 5}, Point{0, 3}, Point{4, 4}, Point{5, 9}, Point{-3, -2}}) {
+        auto found = before;
+        paste(found, found.within({.at = {4, 4}, .size = {30, 18}}), {.at = at});
+        auto wanted = before;
+        paste_pixel_by_pixel(wanted, before, {.at = at, .part = Box{.at = {4, 4}, .size = {30, 18}}});
+        EXPECT_EQ(found.bytes(), wanted.bytes()) << at;
+    }
+}
+
+TEST(Compose, QuartersAndMirrors) {
+    Dice dice{303};
+    const auto picture = noise<Rgba8>(dice, {9, 5});
+    const auto one = turned(picture, Quarters::one);
+    EXPECT_EQ(one.size(), (Size{5, 9}));
+    EXPECT_EQ(one.color_at({4, 0}), picture.color_at({0, 0}));  // the upper left corner is the upper right one
+    EXPECT_EQ(one.color_at({0, 2}), picture.color_at({2, 4}));
+    EXPECT_EQ(turned(turned(one, Quarters::two), Quarters::one).bytes(), picture.bytes());
+    EXPECT_EQ(turned(one, Quarters::three).bytes(), picture.bytes());
+    const auto flipped = mirrored(picture, Mirror::left_right);
+    EXPECT_EQ(flipped.color_at({8, 3}), picture.color_at({0, 3}));
+    EXPECT_EQ(mirrored(mirrored(flipped, Mirror::top_bottom), Mirror::left_right).bytes(),
+              mirrored(picture, Mirror::top_bottom).bytes());
+    EXPECT_EQ(mirrored(mirrored(picture, Mirror::left_right), Mirror::top_bottom).bytes(),
+              turned(picture, Quarters::two).bytes());
+    Bitmap<Rgba8> sheet{{20, 20}, colors::teal};
+    EXPECT_EQ(paste(sheet, picture,
+                    {.at = {2, 3},
+                     .mirrored = Mirror::left_right,
+                     .turned = Quarters::one,
+                     .laying = {.blend = Blend::replace}}),
+              (Box{.at = {2, 3}, .size = {5, 9}}));
+    EXPECT_EQ(sheet.color_at({6, 3}), picture.color_at({8, 0}));
+    // By any angle: a quarter turn about a pixel's corner is exact.
+    Bitmap<Rgb8> by_angle{{20, 20}};
+    const auto opaque = convert<Rgb8>(noise<Rgb8>(dice, {9, 5}));
+    paste(by_angle, opaque, Transform{}.turn(Angle::degrees(90)).move({10, 4}));
+    for (int y = 0; y < 5; ++y) {
+        for (int x = 0; x < 9; ++x) EXPECT_EQ(by_angle.color_at({10 - y, 4 + x}), opaque.color_at({x, y}));
+    }
+    EXPECT_THROW(paste(by_angle, opaque, Transform{}.scale({0, 1})), Error);
+}
+
+TEST(Resized, BoxIsTheExactMean) {
+    Dice dice{304};
+    for (const auto& [from, to] : {std::pair{Size{12, 8}, Size{6, 4}}, std::pair{Size{13, 7}, Size{5, 3}},
+                                   std::pair{Size{10, 10}, Size{1, 1}}, std::pair{Size{4, 3}, Size{9, 8}}}) {
+        const auto picture = noise<Rgba8>(dice, from);
+        const auto found = resized(picture, to, Scaling::box);
+        for (int y = 0; y < to.height; ++y) {
+            for (int x = 0; x < to.width; ++x) {
+                // Areas in units of 1 / (from * to).
+                std::array<std::int64_t, 4> sums{};
+                for (int v = 0; v < from.height; ++v) {
+                    for (int u = 0; u < from.width; ++u) {
+                        const auto overlap = [](int i, int of, int k, int in) {
+                            return std::max(0, std::min((i + 1) * of, (k + 1) * in) - std::max(i * of, k * in));
+                        };
+                        const auto area =
+                            std::int64_t{overlap(x, from.width, u, to.width)} * overlap(y, from.height, v, to.height);
+                        const auto c = picture.color_at({u, v});
+                        const auto weight = area * c.alpha;
+                        sums[0] += weight * c.red;
+                        sums[1] += weight * c.green;
+                        sums[2] += weight * c.blue;
+                        sums[3] += weight;
+                    }
+                }
+                const auto mean = [](std::int64_t sum, std::int64_t of) {
+                    return static_cast<std::uint8_t>((2 * sum + of) / (2 * of));
+                };
+                const auto whole = std::int64_t{from.width} * from.height;
+                const auto wanted =
+                    Color{mean(sums[0], sums[3]), mean(sums[1], sums[3]), mean(sums[2], sums[3]), mean(sums[3], whole)};
+                ASSERT_EQ(found.color_at({x, y}), wanted) << x << "," << y;
+            }
+        }
+    }
+}
+
+TEST(Resized, NearestTakesThePixelUnderTheCentre) {
+    Dice dice{305};
+    const auto picture = noise<Gray8>(dice, {7, 5});
+    for (const auto& size : {Size{14, 10}, Size{3, 2}, Size{20, 1}, Size{7, 5}}) {
+        const auto found = resized(picture, size, Scaling::nearest);
+        for (int y = 0; y < size.height; ++y) {
+            for (int x = 0; x < size.width; ++x) {
+                const auto at = [](int i, int of, int in) {
+                    return static_cast<int>(std::floor((i + 0.5L) * of / in));
+                };
+                ASSERT_EQ(found.color_at({x, y}), picture.color_at({at(x, 7, size.width), at(y, 5, size.height)}));
+            }
+        }
+    }
+    Bitmap<Index8> display{{4, 4}, palettes::quay(), colors::gold};
+    EXPECT_EQ(resized(display, {.width = 8}, Scaling::nearest).size(), (Size{8, 8}));
+    EXPECT_THROW((void)resized(display, {.width = 8}, Scaling::box), Error);
+}
+
+TEST(Resized, BilinearAndLanczosKeepEvenColorsAndRamps) {
+    const auto even = Bitmap<Rgb8>{{17, 9}, colors::coral};
+    for (const auto how : {Scaling::bilinear, Scaling::lanczos, Scaling::box}) {
+        for (const auto& size : {Size{40, 25}, Size{11, 6}, Size{3, 9}}) {
+            EXPECT_EQ(resized(even, size, how).bytes(), (Bitmap<Rgb8>{size, colors::coral}.bytes()));
+        }
+    }
+    // A ramp, enlarged to one and a half: what lies between two pixels, in proportion.
+    Bitmap<Gray16> ramp{{20, 1}};
+    for (int x = 0; x < 20; ++x) {
+        const auto value = static_cast<std::uint16_t>(3000 * x);
+        mark(ramp, {x, 0}, Color16{value, value, value});
+    }
+    const auto larger = resized(ramp, {.width = 30, .height = 1}, Scaling::bilinear);
+    for (int x = 1; x < 29; ++x) EXPECT_NEAR(larger.color16_at({x, 0}).red, 3000 * ((x + 0.5) / 1.5 - 0.5), 1) << x;
+    // Reduced by 2 the kernel is twice as wide: weights 1, 3, 3, 1.
+    const auto half = resized(ramp, {.width = 10, .height = 1}, Scaling::bilinear);
+    EXPECT_EQ(half.color16_at({4, 0}).red, 3000 * (7 + 3 * 8 + 3 * 9 + 10) / 8);
+    const auto sharp = resized(ramp, {.width = 10, .height = 1}, Scaling::lanczos);
+    for (int x = 2; x < 8; ++x) EXPECT_NEAR(sharp.color16_at({x, 0}).red, 3000 * (2 * x + 0.5), 40);
+    // In proportion.
+    EXPECT_EQ(resized(even, {.height = 3}, Scaling::box).size(), (Size{6, 3}));
+    EXPECT_THROW((void)resized(even, {}, Scaling::box), Error);
+    EXPECT_THROW((void)resized(even, {.width = -1}, Scaling::box), Error);
+}
+
+TEST(Compose, PastesInAnotherSize) {
+    Dice dice{306};
+    const auto picture = noise<Rgb8>(dice, {12, 8});
+    Bitmap<Rgb8> sheet{{40, 40}};
+    EXPECT_EQ(paste(sheet, picture, {.at = {1, 2}, .size = {.width = 6}}), (Box{.at = {1, 2}, .size = {6, 4}}));
+    EXPECT_EQ(convert<Rgb8>(sheet.within({.at = {1, 2}, .size = {6, 4}})).bytes(),
+              resized(picture, {6, 4}, Scaling::box).bytes());
+    paste(sheet, picture, {.at = {0, 10}, .size = {24, 16}});
+    EXPECT_EQ(convert<Rgb8>(sheet.within({.at = {0, 10}, .size = {24, 16}})).bytes(),
+              resized(picture, {24, 16}, Scaling::bilinear).bytes());
+    paste(sheet, picture, {.at = {0, 10}, .size = {24, 16}, .scaling = Scaling::nearest});
+    EXPECT_EQ(convert<Rgb8>(sheet.within({.at = {0, 10}, .size = {24, 16}})).bytes(), enlarge(picture, 2).bytes());
+    Bitmap<Index8> stamp{{4, 4}, palettes::quay(), colors::gold};
+    paste(sheet, stamp, {.size = {2, 2}});
+    EXPECT_EQ(sheet.color_at({1, 1}), stamp.color_at({0, 0}));
+    for (const auto& how : {Paste{.part = Box{.at = {8, 0}, .size = {5, 5}}}, Paste{.part = Box{}},
+                            Paste{.size = {-1, 3}}, Paste{.laying = {.opacity = 1.5}}}) {
+        EXPECT_THROW(paste(sheet, picture, how), Error);
+    }
+}
+
+TEST(Compose, CropsBordersGraysAndInverts) {
+    Dice dice{307};
+    auto picture = noise<Rgba8>(dice, {12, 8});
+    const auto before = picture;
+    const auto view = crop(picture, {.at = {3, 2}, .size = {5, 4}});
+    EXPECT_EQ(view.size(), (Size{5, 4}));
+    EXPECT_EQ(view.color_at({0, 0}), before.color_at({3, 2}));
+    invert(view);
+    EXPECT_EQ(picture.color_at({2, 2}), before.color_at({2, 2}));
+    const auto c = before.color_at({4, 3});
+    EXPECT_EQ(picture.color_at({4, 3}),
+              (Color{static_cast<std::uint8_t>(255 - c.red), static_cast<std::uint8_t>(255 - c.green),
+                     static_cast<std::uint8_t>(255 - c.blue), c.alpha}));
+    invert(view);
+    EXPECT_EQ(picture.bytes(), before.bytes());
+    gray_out(view);
+    EXPECT_EQ(picture.color_at({4, 3}), with_alpha(gray(luma(c)), c.alpha));
+    const auto framed = bordered(before, {.left = 1, .top = 2, .right = 3}, colors::gold);
+    EXPECT_EQ(framed.size(), (Size{16, 10}));
+    EXPECT_EQ(framed.color_at({0, 5}), colors::gold);
+    EXPECT_EQ(framed.color_at({1, 2}), before.color_at({0, 0}));
+    EXPECT_THROW((void)crop(before, {.at = {3, 2}, .size = {10, 4}}), Error);
+    EXPECT_THROW((void)bordered(before, {.left = -1}, colors::gold), Error);
+}
+
+}  // namespace
