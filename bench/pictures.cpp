@@ -85,7 +85,7 @@ std::size_t png_bytes_by_default(const Bitmap<Rgb8>& picture) {
 // A scene of the demo, drawn as large as the sheet.
 void add_png(const std::string& name) {
     std::ifstream file{COLDBRICK_SCENES "/" + name + ".brick"};
-    auto scene = parse_scene({std::istreambuf_iterator<char>{file}, {}}, name);
+    auto scene = parse_scene(std::string{std::istreambuf_iterator<char>{file}, {}}, name);
     const auto scale =
         std::min(double{1} * sheet.width / scene.size.width, double{1} * sheet.height / scene.size.height);
     for (auto& call : scene.calls) {
