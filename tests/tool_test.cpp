@@ -189,4 +189,75 @@ TEST_F(Tool, DemoScenesShowAllOfTheirDrawings) {
     EXPECT_GE(scenes, 7);
 }
 
+TEST_F(Tool, TellsWhatPicturesAre) {
+    write("quay.brick", scene);
+    ASSERT_EQ(run("render quay.brick -o quay.png").code, 0);
+    fs::copy_file(path("quay.png"), path("quay.bmp"));
+    const auto told = run("info quay.bmp none.png");
+    EXPECT_EQ(told.code, 1);
+    EXPECT_EQ(told.out,
+              "quay.bmp: png, 6 x 4 pixels\n"
+              "    channels  red, green, blue, 8 bits\n"
+              "    colours   2\n"
+              "    odd       its name says bmp\n");
+    EXPECT_EQ(told.err, "none.png: cannot be read: No such file or directory\n");
+    const auto json = run("info --json quay.png");
+    EXPECT_EQ(json.code, 0);
+    for (const auto* const part : {"\"format\": \"png\"", "\"width\": 6", "\"colors\": 2", "\"oddities\": []"}) {
+        EXPECT_NE(json.out.find(part), std::string::npos) << part;
+    }
+}
+
+TEST_F(Tool, WritesPicturesAnew) {
+    write("quay.brick", "sheet size 60,40 ink teal\nfill circle center 30,20 radius 12 smooth ink gold\n");
+    ASSERT_EQ(run("render quay.brick -o quay.png").code, 0);
+    EXPECT_EQ(run("resave quay.png quay.bmp").out, "quay.bmp: bmp, 60 x 40 pixels, 7254 bytes\n");
+    EXPECT_EQ(run("differ quay.png quay.bmp").code, 0);
+    EXPECT_EQ(run("resave quay.png small.png --small --size 30,0").code, 0);
+    EXPECT_NE(run("info small.png").out.find("small.png: png, 30 x 20 pixels\n    channels  numbers in a palette"),
+              std::string::npos);
+    EXPECT_EQ(run("resave quay.png gray.pgm --channels gray --bits 16").code, 0);
+    EXPECT_NE(run("info gray.pgm").out.find("channels  gray, 16 bits"), std::string::npos);
+    EXPECT_EQ(run("resave quay.png plain.ppm --plain").code, 0);
+    EXPECT_EQ(content(path("plain.ppm")).substr(0, 3), "P3\n");
+    EXPECT_EQ(run("resave quay.png quay.qoi").code, 0);
+    EXPECT_EQ(run("differ quay.png quay.qoi").code, 0);
+    // Translucent pixels need a ground in a file without alpha.
+    write("glass.brick", "sheet size 6,4 ink #ff000080\n");
+    ASSERT_EQ(run("render glass.brick -o glass.png").code, 0);
+    EXPECT_EQ(run("resave glass.png glass.jpg").code, 1);
+    EXPECT_EQ(run("resave glass.png glass.ppm --on white").code, 0);
+    EXPECT_EQ(run("pick glass.ppm 3,2").out, "3,2  #ff7f7f  red 255 green 127 blue 127  near salmon\n");
+    for (const auto* const wrong : {"--bits 7", "--channels cmyk", "--scaling best", "--size 3", "--size 3,x",
+                                    "--quality 0", "--on nocolor", "--kind gif"}) {
+        EXPECT_EQ(run(std::string{"resave quay.png out.png "} + wrong).code, 2) << wrong;
+    }
+    EXPECT_FALSE(fs::exists(path("out.png")));
+}
+
+TEST_F(Tool, PicksAndCompares) {
+    write("a.brick", "sheet size 9,7 ink teal\nmark at 2,3 ink gold\n");
+    write("b.brick", "sheet size 9,7 ink teal\nmark at 2,3 ink #ffd200\nmark at 5,6 ink black\n");
+    ASSERT_EQ(run("render a.brick -o a.png").code + run("render b.brick -o b.png").code, 0);
+    EXPECT_EQ(run("pick a.png 2,3 0,0").out,
+              "2,3  #ffd700  red 255 green 215 blue 0  gold\n0,0  #008080  red 0 green 128 blue 128  teal\n");
+    const auto outside = run("pick a.png 0,0 9,3");
+    EXPECT_EQ(outside.code, 1);
+    EXPECT_EQ(outside.out, "");
+    EXPECT_EQ(outside.err, "a.png: pixel 9,3 is outside the picture, which has 0,0 to 8,6\n");
+    EXPECT_EQ(run("pick a.png 2-3").code, 2);
+    const auto found = run("differ a.png b.png -o where.png");
+    EXPECT_EQ(found.code, 1);
+    EXPECT_EQ(found.out,
+              "2 of 63 pixels differ, within 2,3 to 5,6\n"
+              "greatest difference: red 0, green 128, blue 128, alpha 0 of 255\n");
+    EXPECT_NE(run("pick where.png 5,6").out.find("near"), std::string::npos);
+    EXPECT_NE(run("differ a.png b.png --tolerance 5").out.find("1 of 63"), std::string::npos);
+    EXPECT_EQ(run("differ a.png b.png --tolerance 128").code, 0);
+    EXPECT_EQ(run("differ a.png none.png").code, 2);
+    EXPECT_EQ(run("differ a.png b.png --tolerance -1").code, 2);
+    ASSERT_EQ(run("resave a.png c.png --size 4,4").code, 0);
+    EXPECT_EQ(run("differ a.png c.png").out, "the sizes differ: 9 x 7 and 4 x 4 pixels\n");
+}
+
 }  // namespace

@@ -1,5 +1,6 @@
 // coldbrick: draws scenes written as text. Arguments in, messages out.
 #include "commands.hpp"
+#include "picture_commands.hpp"
 
 #include "coldbrick/error.hpp"
 
@@ -11,7 +12,8 @@
 namespace {
 
 constexpr auto introduction =
-    R"(coldbrick draws pictures from scenes: text files that say what to draw, one statement a line.)";
+    R"(coldbrick draws pictures from scenes: text files that say what to draw, one statement a line. It also
+tells what picture files are, writes them anew, and compares them.)";
 
 constexpr auto example = R"(
 An example. Write this to harbour.brick:
@@ -115,6 +117,54 @@ void add_shapes(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {
     shapes->footer(shapes_footer);
 }
 
+void add_info(CLI::App& app, coldbrick::tool::InfoArguments& arguments) {
+    auto* const info = app.add_subcommand("info", "Say what picture files are, and what is odd about them");
+    info->add_option("PICTURE", arguments.pictures, "Picture files; - for standard input")->required();
+    info->add_flag("--json", arguments.as_json, "As JSON: a list with an object for each");
+    info->footer("\nExit code: 1 if a file cannot be read; the others are told all the same.\n");
+}
+
+void add_resave(CLI::App& app, coldbrick::tool::ResaveArguments& arguments) {
+    auto* const resave = app.add_subcommand("resave", "Write a picture in another format, size, depth or channel set");
+    resave->add_option("IN", arguments.from, "The picture file; - for standard input")->required();
+    resave->add_option("OUT", arguments.to, "The new file; - for standard output")->required();
+    resave->add_option("--kind", arguments.kind, "As for render")->type_name("KIND");
+    resave->add_option("--size", arguments.size, "The new size; 0 for a side that is to be in proportion")
+        ->type_name("W,H");
+    resave
+        ->add_option("--scaling", arguments.scaling,
+                     "nearest, box, bilinear or lanczos. Without it: box to reduce, bilinear to enlarge")
+        ->type_name("HOW");
+    resave->add_option("--channels", arguments.channels, "gray, rgb, rgba or palette")->type_name("SET");
+    resave->add_option("--bits", arguments.bits, "8 or 16 for each channel")->type_name("N");
+    resave->add_option("--on", arguments.ground, "Lay the picture on a ground of this colour: a CSS name or #rrggbb")
+        ->type_name("COLOUR");
+    resave->add_option("--quality", arguments.quality, "Of JPEG, 1 to 100 (90)")->type_name("N");
+    resave->add_flag("--small", arguments.small,
+                     "The smallest PNG, however long it takes: in fewer bits where they hold it");
+    resave->add_flag("--plain", arguments.plain, "PNM as text");
+    resave->add_flag("--keep", arguments.keeps, "Keep density and texts too");
+    resave->footer("\nFor example: coldbrick resave wall.png wall.jpg --size 640,0 --quality 80 --on white\n");
+}
+
+void add_pick(CLI::App& app, coldbrick::tool::PickArguments& arguments) {
+    auto* const pick = app.add_subcommand("pick", "Say the colours of pixels");
+    pick->add_option("PICTURE", arguments.picture, "The picture file; - for standard input")->required();
+    pick->add_option("PIXEL", arguments.places, "Pixels, X,Y each; 0,0 is the upper left one")->required();
+    pick->footer("\nExit code: 1 if a pixel lies outside the picture.\n");
+}
+
+void add_differ(CLI::App& app, coldbrick::tool::DifferArguments& arguments) {
+    auto* const differ = app.add_subcommand("differ", "Compare two pictures pixel by pixel");
+    differ->add_option("A", arguments.first, "A picture file; - for standard input")->required();
+    differ->add_option("B", arguments.second, "The other one")->required();
+    differ->add_option("-o,--output", arguments.shown, "A picture of A in pale grays, and of what differs in red")
+        ->type_name("PICTURE");
+    differ->add_option("--tolerance", arguments.tolerance, "How much a channel may differ, in 255ths (0)")
+        ->type_name("N");
+    differ->footer("\nExit code: 0 if they are equal, 1 if they differ, 2 if they cannot be compared.\n");
+}
+
 int complain(std::string_view message, coldbrick::tool::Exit code) {
     fmt::print(stderr, "{}\n", message);
     return static_cast<int>(code);
@@ -130,8 +180,20 @@ int run(int argc, char** argv) {
     add_render(app, to_render);
     coldbrick::tool::ShapesArguments to_show;
     add_shapes(app, to_show);
+    coldbrick::tool::InfoArguments to_tell;
+    add_info(app, to_tell);
+    coldbrick::tool::ResaveArguments to_resave;
+    add_resave(app, to_resave);
+    coldbrick::tool::PickArguments to_pick;
+    add_pick(app, to_pick);
+    coldbrick::tool::DifferArguments to_compare;
+    add_differ(app, to_compare);
     try {
         app.parse(argc, argv);
+        if (app.got_subcommand("differ")) return coldbrick::tool::differ(to_compare);
+        if (app.got_subcommand("info")) return static_cast<int>(coldbrick::tool::info(to_tell));
+        if (app.got_subcommand("resave")) return static_cast<int>(coldbrick::tool::resave(to_resave));
+        if (app.got_subcommand("pick")) return static_cast<int>(coldbrick::tool::pick(to_pick));
         const auto is_render = app.got_subcommand("render");
         return static_cast<int>(is_render ? coldbrick::tool::render(to_render) : coldbrick::tool::shapes(to_show));
     } catch (const CLI::ParseError& error) {

@@ -15,6 +15,7 @@
 #include "coldbrick/color.hpp"
 #include "coldbrick/color_models.hpp"
 #include "coldbrick/color_names.hpp"
+#include "coldbrick/compare.hpp"
 #include "coldbrick/compose.hpp"
 #include "coldbrick/convert.hpp"
 #include "coldbrick/draw.hpp"

@@ -325,4 +325,20 @@ inline constexpr auto named_colors = std::to_array<NamedColor>({
     {"yellowgreen", colors::yellowgreen},
 });
 
+// The name whose colour is nearest: of which the sum of the squares of the differences of red, green and blue is least;
+// the first of those that are equally near. Alpha is left aside.
+[[nodiscard]] constexpr std::string_view nearest_name(Color color) noexcept {
+    const auto distance = [=](Color named) {
+        const auto red = color.red - named.red;
+        const auto green = color.green - named.green;
+        const auto blue = color.blue - named.blue;
+        return red * red + green * green + blue * blue;
+    };
+    auto nearest = named_colors.front();
+    for (const auto& named : named_colors) {
+        if (named.color.alpha == 255 && distance(named.color) < distance(nearest.color)) nearest = named;
+    }
+    return nearest.name;
+}
+
 }  // namespace coldbrick

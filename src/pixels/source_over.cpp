@@ -59,17 +59,16 @@ COLDBRICK_WIDE void blend_bytes_wide(const OpaqueBlend& by, std::uint8_t* bytes,
 
 constexpr std::size_t pixels_at_once = OpaqueBlend::period / 4;
 
-// Two pixels at a time.
 COLDBRICK_INLINE bool are_opaque(const std::uint8_t* pixels) noexcept {
-    auto common = ~std::uint64_t{0};
-    for (std::size_t i = 0; i < pixels_at_once; i += 2) {
-        std::uint64_t pair = 0;
-        std::memcpy(&pair, pixels + 4 * i, sizeof pair);
-        common &= pair;
+    auto common = ~std::uint32_t{0};
+    for (std::size_t i = 0; i < pixels_at_once; ++i) {
+        std::uint32_t word = 0;
+        std::memcpy(&word, pixels + 4 * i, sizeof word);
+        common &= word;
     }
-    std::array<std::uint8_t, 8> bytes;
+    std::array<std::uint8_t, 4> bytes;
     std::memcpy(bytes.data(), &common, sizeof bytes);
-    return (bytes[alpha_place] & bytes[4 + alpha_place]) == 255;
+    return bytes[alpha_place] == 255;
 }
 
 // A pixel, and the blend for opaque ones.
@@ -93,38 +92,53 @@ COLDBRICK_WIDE void blend_pixels_wide(const std::uint8_t* pixel, const OpaqueBle
 
 // The bytes of one pixel after the other, on opaque pixels: (s*a + d*(255 - a)) / 255 each, with alpha as a channel
 // that is 255 in the source.
-COLDBRICK_INLINE void blend_rows_of_opaque(const std::uint8_t* source, std::uint8_t* pixels) noexcept {
-    std::uint8_t alphas[OpaqueBlend::period];
-    std::uint8_t full[OpaqueBlend::period];
+COLDBRICK_INLINE void blend_opaque_period(const std::uint8_t* source, std::uint8_t* pixels) noexcept {
+    // Of each pixel: its alpha in every byte, and the pixel as if it were opaque.
+    std::array<std::uint32_t, pixels_at_once> alphas;
+    std::array<std::uint32_t, pixels_at_once> opaque;
+    constexpr auto is_little = std::endian::native == std::endian::little;
     for (std::size_t i = 0; i < pixels_at_once; ++i) {
         std::uint32_t word = 0;
-        std::memcpy(&word, source + 4 * i, 4);
-        constexpr auto is_little = std::endian::native == std::endian::little;
-        const auto alpha = is_little ? word >> 24U : word & 255U;
-        const auto everywhere = alpha * 0x01010101U;
-        const auto with_full = word | (is_little ? 0xff000000U : 0xffU);
-        std::memcpy(alphas + 4 * i, &everywhere, 4);
-        std::memcpy(full + 4 * i, &with_full, 4);
+        std::memcpy(&word, source + 4 * i, sizeof word);
+        alphas[i] = (is_little ? word >> 24U : word & 255U) * 0x01010101U;
+        opaque[i] = word | (is_little ? 0xff000000U : 0xffU);
     }
+    const auto* const alpha = reinterpret_cast<const std::uint8_t*>(alphas.data());
+    const auto* const above = reinterpret_cast<const std::uint8_t*>(opaque.data());
     for (std::size_t i = 0; i < OpaqueBlend::period; ++i) {
-        const auto rest = static_cast<std::uint16_t>(255 - alphas[i]);
-        const auto sum = static_cast<std::uint16_t>(static_cast<std::uint16_t>(full[i] * alphas[i]) +
+        const auto rest = static_cast<std::uint16_t>(255 - alpha[i]);
+        const auto sum = static_cast<std::uint16_t>(static_cast<std::uint16_t>(above[i] * alpha[i]) +
                                                     static_cast<std::uint16_t>(pixels[i] * rest) + 128);
         pixels[i] = static_cast<std::uint8_t>(static_cast<std::uint16_t>(sum + (sum >> 8U)) >> 8U);
     }
 }
 
+// How many of the pixels at the beginning are opaque, in steps of pixels_at_once.
+COLDBRICK_INLINE std::size_t count_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
+    std::size_t found = 0;
+    for (; count - found >= pixels_at_once && are_opaque(pixels + 4 * found); found += pixels_at_once) {
+        ask_for_next(pixels + 4 * found);
+    }
+    return found;
+}
+
 COLDBRICK_INLINE void blend_row_inline(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept {
-    constexpr auto period = OpaqueBlend::period;
-    for (; count >= pixels_at_once; count -= pixels_at_once, pixels += period, source += period) {
-        ask_for_next(pixels);
-        if (are_opaque(source)) {
-            std::memcpy(pixels, source, period);
-        } else if (are_opaque(pixels)) {
-            blend_rows_of_opaque(source, pixels);
+    while (count >= pixels_at_once) {
+        const auto replaced = count_opaque(source, count);
+        if (replaced > 0) {
+            std::memcpy(pixels, source, 4 * replaced);
         } else {
-            for (std::size_t i = 0; i < period; i += 4) over(pixels + i, source + i);
+            ask_for_next(pixels);
+            if (are_opaque(pixels)) {
+                blend_opaque_period(source, pixels);
+            } else {
+                for (std::size_t i = 0; i < OpaqueBlend::period; i += 4) over(pixels + i, source + i);
+            }
         }
+        const auto done = replaced > 0 ? replaced : pixels_at_once;
+        count -= done;
+        pixels += 4 * done;
+        source += 4 * done;
     }
     for (std::size_t i = 0; i < count; ++i) over(pixels + 4 * i, source + 4 * i);
 }

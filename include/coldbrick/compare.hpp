@@ -1,0 +1,48 @@
+// coldbrick/compare.hpp - where two pictures differ, and how many colours one has.
+//
+//     const auto found = compare(before, after);
+//     if (found.pixels > 0) save(differences_shown(before, after), "where.png");
+//
+// Of a view, the pixels of its clip are the picture. Colours are compared in 16 bits; gray is a colour like others.
+#pragma once
+
+#include "coldbrick/convert.hpp"
+
+namespace coldbrick {
+
+struct Differences {
+    std::int64_t pixels = 0;  // that differ
+    // The greatest difference of each channel, in 255ths: 1 is a step of 8 bits.
+    double red = 0;
+    double green = 0;
+    double blue = 0;
+    double alpha = 0;
+    Box box;  // around the pixels that differ; the first picture's upper left pixel is (0, 0)
+};
+
+namespace detail {
+Differences compare(const Surface& a, const Surface& b, double tolerance);
+Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolerance);
+std::size_t count_colors(const Surface& picture);
+}  // namespace detail
+
+// A pixel differs if a channel differs by more than the tolerance, in 255ths. Throws Error if the pictures have not the
+// same size.
+template <Picture P, Picture Q>
+[[nodiscard]] Differences compare(const P& a, const Q& b, double tolerance = 0) {
+    return detail::compare(detail::SurfaceAccess::of(a), detail::SurfaceAccess::of(b), tolerance);
+}
+
+// The first picture in pale grays, and what differs in red: the more, the darker. Throws Error as compare().
+template <Picture P, Picture Q>
+[[nodiscard]] Bitmap<Rgb8> differences_shown(const P& a, const Q& b, double tolerance = 0) {
+    return detail::differences_shown(detail::SurfaceAccess::of(a), detail::SurfaceAccess::of(b), tolerance);
+}
+
+// How many different colours a picture has, alpha among their channels.
+template <Picture P>
+[[nodiscard]] std::size_t count_colors(const P& picture) {
+    return detail::count_colors(detail::SurfaceAccess::of(picture));
+}
+
+}  // namespace coldbrick

@@ -1,0 +1,52 @@
+// The tool's commands on picture files.
+#pragma once
+
+#include "commands.hpp"
+
+namespace coldbrick::tool {
+
+struct InfoArguments {
+    std::vector<std::string> pictures;
+    bool as_json = false;
+};
+
+// Says what picture files are.
+Exit info(const InfoArguments& arguments);
+
+struct ResaveArguments {
+    std::string from;
+    std::string to;        // a path, or "-" for standard output
+    std::string kind;      // as OutputArguments::kind
+    std::string size;      // "W,H"; 0 for a side in proportion
+    std::string scaling;   // nearest, box, bilinear or lanczos
+    std::string channels;  // gray, rgb, rgba or palette; empty: as they are
+    int bits = 0;          // 8 or 16; 0: as they are
+    std::string ground;    // a colour to lay the picture on; empty: none
+    int quality = 90;
+    bool small = false;  // as small as it can be
+    bool plain = false;  // PNM as text
+    bool keeps = false;  // density and texts too
+};
+
+// Reads a picture and writes it in another way.
+Exit resave(const ResaveArguments& arguments);
+
+struct PickArguments {
+    std::string picture;
+    std::vector<std::string> places;  // "X,Y" each
+};
+
+// Says the colours of pixels. Exit::fault if one lies outside.
+Exit pick(const PickArguments& arguments);
+
+struct DifferArguments {
+    std::string first;
+    std::string second;
+    std::string shown;  // where the picture of the differences goes; empty: nowhere
+    double tolerance = 0;
+};
+
+// Compares two pictures: 0 if they are equal, 1 if they differ, 2 for trouble of any kind.
+int differ(const DifferArguments& arguments);
+
+}  // namespace coldbrick::tool
