@@ -27,4 +27,8 @@ done
 "$build/examples/one_bit_display" out/one-bit-display.png
 "$build/examples/handheld_display" out/handheld-display.png
 "$build/examples/survey_mesh" out/survey-mesh.png
+"$build/examples/foreign_frames" out/foreign-frames.png
+"$build/examples/quay_wall" out/quay-wall.png
+render demo/scenes/sprites.brick -o out/sprites.png --scale 1,8
+render demo/scenes/wall-survey.brick -o out/wall-survey.png
 echo "All pictures are in $PWD/out"

@@ -36,7 +36,7 @@ void paste_pixel_by_pixel(T& to, const From& from, const Paste& how) {
     for (int y = 0; y < part.size.height; ++y) {
         for (int x = 0; x < part.size.width; ++x) {
             const auto color = from.color16_at({part.at.x + x, part.at.y + y});
-            if (how.transparent && narrowed(color) == *how.transparent) continue;
+            if (how.without && narrowed(color) == *how.without) continue;
             mark(to, {how.at.x + x, how.at.y + y}, Ink{color, how.laying});
         }
     }
@@ -52,14 +52,14 @@ TYPED_TEST(Pastes, AreMarksOfEveryPixel) {
             for (const auto& at : {Point{3, 2}, Point{-7, -4}, Point{30, 20}, Point{60, 0}}) {
                 auto how = Paste{.at = at, .laying = laying};
                 if (at.x == 3) how.part = Box{.at = {2, 1}, .size = {30, 9}};
-                if (at.x == 30) how.transparent = picture.color_at({4, 4});
+                if (at.x == 30) how.without = picture.color_at({4, 4});
                 auto found = ground;
                 auto wanted = ground;
                 const auto touched = paste(found, picture, how);
                 paste_pixel_by_pixel(wanted, picture, how);
                 ASSERT_EQ(found.bytes(), wanted.bytes()) << at;
                 const auto size = how.part ? how.part->size : picture.size();
-                if (!how.transparent) {
+                if (!how.without) {
                     EXPECT_EQ(touched, intersection(Box{.at = at, .size = size}, Box{.at = {}, .size = {50, 30}}));
                 }
                 // Within a clip only its pixels change.

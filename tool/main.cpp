@@ -35,7 +35,11 @@ Exit code: 0 all is drawn, 1 a fault in the scene or a file that cannot be read 
 constexpr auto render_footer = R"(
 Statements, drawn from top to bottom, later ones on top:
 
-    sheet  size W,H [ink COLOUR]                   first, once: the buffer and its ground (white)
+    sheet  size W,H [ink COLOUR]                   first, once: the buffer and its ground (white);
+                                                   or: sheet from "PICTURE", a picture file as the ground
+    paste  "PICTURE" at X,Y                        a picture file; size W,H (0 for a side in proportion), part X,Y,W,H,
+                                                   turned ANGLE, mirrored left_right|top_bottom, without COLOUR,
+                                                   scaling nearest|box|bilinear|lanczos
     mark   at X,Y                                  one pixel
     flood  from X,Y                                what is connected to it; tolerance N, neighbors four|eight
     fill   SHAPE, stroke SHAPE                     a shape, or its outline

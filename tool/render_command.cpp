@@ -129,7 +129,9 @@ Exit render(const RenderArguments& arguments) {
     const auto format = format_for(arguments);
     const auto outputs = outputs_for(arguments);
     const auto text = read_scene(arguments.scene);
-    draw_to(parse_scene(text, arguments.scene == "-" ? "standard input" : arguments.scene), outputs, format);
+    const auto is_stdin = arguments.scene == "-";
+    const auto folder = is_stdin ? std::filesystem::path{} : std::filesystem::path{arguments.scene}.parent_path();
+    draw_to(parse_scene(text, is_stdin ? "standard input" : arguments.scene, folder.string()), outputs, format);
     return Exit::done;
 }
 

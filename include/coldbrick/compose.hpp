@@ -29,9 +29,9 @@ struct Paste {
     std::optional<Box> part{};  // pixels of the picture, in its own coordinates; left out: all
     Mirror mirrored = Mirror::none;
     Quarters turned = Quarters::none;
-    Size size = {};                      // 0,0: as it is; one side 0: in proportion
-    std::optional<Scaling> scaling{};    // left out: box to reduce, bilinear to enlarge
-    std::optional<Color> transparent{};  // pixels of this colour are not pasted
+    Size size = {};                    // 0,0: as it is; one side 0: in proportion
+    std::optional<Scaling> scaling{};  // left out: box to reduce, bilinear to enlarge
+    std::optional<Color> without{};    // pixels of this colour are not pasted
     Laying laying{};
 };
 

@@ -12,6 +12,7 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/compose.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/path.hpp"
@@ -61,13 +62,20 @@ struct Mark {
     Point at;
 };
 
+// A picture, as the statement `paste` lays it on.
+struct Pasted {
+    std::shared_ptr<const Bitmap<Rgba8>> picture;
+    Point at;           // its upper left pixel
+    Transform by = {};  // then
+};
+
 // What a drawing call draws.
 using Figure =
-    std::variant<Mark, FloodFrom, Filled<RoundedBox>, Filled<Circle>, Filled<Ellipse>, Filled<Sector>, Filled<Chord>,
-                 Filled<Polygon>, Filled<Path>, Filled<Region>, Stroked<Line>, Stroked<Polyline>, Stroked<Polygon>,
-                 Stroked<RoundedBox>, Stroked<Circle>, Stroked<Ellipse>, Stroked<Arc>, Stroked<Sector>, Stroked<Chord>,
-                 Stroked<Path>, Stroked<Region>, Filled<subpixel::RoundedBox>, Filled<subpixel::Circle>,
-                 Filled<subpixel::Ellipse>, Filled<subpixel::Sector>, Filled<subpixel::Chord>,
+    std::variant<Mark, FloodFrom, Pasted, Filled<RoundedBox>, Filled<Circle>, Filled<Ellipse>, Filled<Sector>,
+                 Filled<Chord>, Filled<Polygon>, Filled<Path>, Filled<Region>, Stroked<Line>, Stroked<Polyline>,
+                 Stroked<Polygon>, Stroked<RoundedBox>, Stroked<Circle>, Stroked<Ellipse>, Stroked<Arc>,
+                 Stroked<Sector>, Stroked<Chord>, Stroked<Path>, Stroked<Region>, Filled<subpixel::RoundedBox>,
+                 Filled<subpixel::Circle>, Filled<subpixel::Ellipse>, Filled<subpixel::Sector>, Filled<subpixel::Chord>,
                  Filled<subpixel::Polygon>, Stroked<subpixel::Polyline>, Stroked<subpixel::Polygon>,
                  Stroked<subpixel::RoundedBox>, Stroked<subpixel::Circle>, Stroked<subpixel::Ellipse>,
                  Stroked<subpixel::Arc>, Stroked<subpixel::Sector>, Stroked<subpixel::Chord>>;
@@ -75,7 +83,7 @@ using Figure =
 // One drawing call of a scene.
 struct DrawingCall {
     Figure figure;
-    Ink ink;
+    Ink ink;                                              // of a pasted picture, only how it is laid counts
     Place place;                                          // of the statement's first word
     std::string words;                                    // verb and shape, such as "stroke circle"
     std::shared_ptr<const Region> clip = nullptr;         // what of the sheet it may touch; null: all
@@ -89,11 +97,20 @@ struct Scene {
     Size size;
     Color ground;
     std::vector<DrawingCall> calls;
-    std::optional<Palette> palette = std::nullopt;  // if the scene names one
+    std::optional<Palette> palette = std::nullopt;           // if the scene names one
+    std::shared_ptr<const Bitmap<Rgba8>> picture = nullptr;  // the ground, if it is a picture
 
     // A new bitmap for the scene. Throws Error if the size is over what a Bitmap may have.
     template <PixelFormat Format>
     [[nodiscard]] Bitmap<Format> sheet() const {
+        auto bitmap = empty_sheet<Format>();
+        if (picture) paste(bitmap, *picture, {.laying = {.blend = Blend::replace}});
+        return bitmap;
+    }
+
+  private:
+    template <PixelFormat Format>
+    [[nodiscard]] Bitmap<Format> empty_sheet() const {
         if constexpr (std::is_same_v<Format, Index8>) {
             return Bitmap<Index8>{size, palette.value_or(palettes::quay()), ground};
         } else {
@@ -105,8 +122,9 @@ struct Scene {
 // The most faults that are told at once.
 inline constexpr int max_faults = 20;
 
-// Reads a scene. Throws SceneError with the faults, the first max_faults of them, if there are any.
-[[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene");
+// Reads a scene, and the pictures that it names, relative to the folder. Throws SceneError with the faults, the first
+// max_faults of them, if there are any.
+[[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene", std::string_view folder = {});
 
 // The smallest box around the pixels that a figure would touch. What a flood touches only the picture can tell: it is
 // told as the pixel where it begins.

@@ -47,9 +47,9 @@ struct Copy {
 // The colours of a surface, which lies somewhere on the target.
 class SurfaceSource final : public InkSource {
   public:
-    SurfaceSource(const Surface& from, Point at, const std::optional<Color>& transparent)
-        : from_{from}, at_{at}, transparent_{transparent} {
-        is_opaque_ = !transparent && !from.kernel->has_alpha;
+    SurfaceSource(const Surface& from, Point at, const std::optional<Color>& without)
+        : from_{from}, at_{at}, without_{without} {
+        is_opaque_ = !without && !from.kernel->has_alpha;
         if (from.kernel == &index8_kernel) {
             for (const auto& color : palette_of(from).colors()) is_opaque_ = is_opaque_ && color.alpha == 255;
         }
@@ -63,15 +63,15 @@ class SurfaceSource final : public InkSource {
             for (int i = 0; i < count; ++i)
                 colors[i] = decode(from_, pixels + std::ptrdiff_t{i} * from_.kernel->pixel_bytes);
         }
-        for (int i = 0; transparent_ && i < count; ++i) {
-            if (colors[i] == *transparent_) colors[i].alpha = 0;
+        for (int i = 0; without_ && i < count; ++i) {
+            if (colors[i] == *without_) colors[i].alpha = 0;
         }
     }
     void fetch(Point from, int count, const Box&, Color16* colors) const override {
         const auto* const pixels = pixel_at(from);
         for (int i = 0; i < count; ++i) {
             colors[i] = decode_deep(from_, pixels + std::ptrdiff_t{i} * from_.kernel->pixel_bytes);
-            if (transparent_ && narrowed(colors[i]) == *transparent_) colors[i].alpha = 0;
+            if (without_ && narrowed(colors[i]) == *without_) colors[i].alpha = 0;
         }
     }
     [[nodiscard]] bool is_opaque() const noexcept override { return is_opaque_; }
@@ -84,15 +84,15 @@ class SurfaceSource final : public InkSource {
 
     Surface from_;
     Point at_;
-    std::optional<Color> transparent_;
+    std::optional<Color> without_;
     bool is_opaque_;
 };
 
 // The same under a transform: each pixel from where its centre comes from.
 class SampledSource final : public InkSource {
   public:
-    SampledSource(const Surface& from, Point at, const std::optional<Color>& transparent, const Transform::Rows& back)
-        : source_{from, {}, transparent}, size_{from.clip.size}, at_{at}, back_{back} {}
+    SampledSource(const Surface& from, Point at, const std::optional<Color>& without, const Transform::Rows& back)
+        : source_{from, {}, without}, size_{from.clip.size}, at_{at}, back_{back} {}
 
     void fetch(Point from, int count, const Box& shape, Color* colors) const override {
         for (int i = 0; i < count; ++i) colors[i] = narrowed(sample({.x = from.x + i, .y = from.y}, shape));
@@ -242,8 +242,8 @@ Region pixels_unlike(const Surface& from, Color color, Point at) {
 
 // Rows that need no arithmetic, or only that of source-over in the same format. Says whether it could.
 bool paste_rows(const Surface& to, const Surface& from, Point at, const Paste& how) {
-    const auto is_simple = to.kernel == from.kernel && !to.kernel->is_sparse && !to.mask && !to.cover &&
-                           !how.transparent && is_usual(how.laying) && to.kernel != &index8_kernel;
+    const auto is_simple = to.kernel == from.kernel && !to.kernel->is_sparse && !to.mask && !to.cover && !how.without &&
+                           is_usual(how.laying) && to.kernel != &index8_kernel;
     if (!is_simple) return false;
     const auto replaces = how.laying.blend == Blend::replace || !to.kernel->has_alpha;
     if (!replaces && (to.kernel->load_deep != nullptr || to.kernel->blend == nullptr)) return false;
@@ -278,15 +278,15 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     if (!to.clip.empty() && do_overlap(to, prepared.surface())) prepared.copy();
     const auto& surface = prepared.surface();
     if (!by.is_identity()) {
-        auto source = std::make_shared<SampledSource>(surface, how.at, how.transparent, inverse(by));
+        auto source = std::make_shared<SampledSource>(surface, how.at, how.without, inverse(by));
         const auto area = transformed(filled(box, {.edge = Edge::smooth}), by);
         return paint(to, Ink{Ink{Ink::Source{std::move(source)}}, how.laying}, area_ref(area));
     }
     if (paste_rows(to, surface, how.at, how)) return seen;
     auto source = std::make_shared<SurfaceSource>(surface, how.at, std::nullopt);
     const auto ink = Ink{Ink{Ink::Source{std::move(source)}}, how.laying};
-    if (!how.transparent) return paint(to, ink, area_ref(box));
-    const auto region = pixels_unlike(surface, *how.transparent, how.at);
+    if (!how.without) return paint(to, ink, area_ref(box));
+    const auto region = pixels_unlike(surface, *how.without, how.at);
     return paint(to, ink, area_ref(region));
 }
 

@@ -98,8 +98,8 @@ class Arguments {
             words.push_back(text);
         }
         const auto near = nearest_word(word.text, words);
-        faults_.add(word, "unknown " + std::string{name} + " " + quoted(word.text),
-                    near.empty() ? "allowed are " + in_words(words, "and") : "did you mean " + quoted(near) + "?");
+        faults_.add(word, "unknown " + std::string{name} + " " + in_quotes(word.text),
+                    near.empty() ? "allowed are " + in_words(words, "and") : "did you mean " + in_quotes(near) + "?");
         return std::nullopt;
     }
 

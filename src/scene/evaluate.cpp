@@ -28,6 +28,7 @@ void Evaluator::take(const ParsedStatement& statement) {
     if (verb == "color" || verb == "gradient" || verb == "hatch") return define(statement);
     if (verb == "edges") return edges(statement);
     if (verb == "palette") return palette(statement);
+    if (verb == "paste") return paste(statement);
     drawing(statement);
 }
 
@@ -68,6 +69,16 @@ void Evaluator::end(const ParsedStatement& statement) {
 
 void Evaluator::sheet(const ParsedStatement& statement) {
     Arguments given{statement.arguments, values_, faults_};
+    if (given.has("from")) {
+        scene_.picture = pictures_.read(given.value("from"));
+        if (!scene_.picture) return;
+        scene_.size = scene_.picture->size();
+        const auto& bytes = scene_.picture->bytes();
+        auto is_opaque = true;
+        for (std::size_t i = 3; i < bytes.size(); i += 4) is_opaque = is_opaque && bytes[i] == 255;
+        scene_.ground = is_opaque ? gray(255) : Color{.alpha = 0};
+        return;
+    }
     const auto size = given.size("size");
     const auto ground = given.has("ink") ? given.color("ink") : std::optional{gray(255)};
     if (!size || !ground) return;
@@ -117,13 +128,33 @@ void Evaluator::drawing(const ParsedStatement& statement) {
     const auto ink = read_ink(given);
     if (ink) check_entry(*ink, given);
     if (!figure || !ink || faults_.count() != before) return;
-    drawn().calls.push_back({.figure = std::move(*figure),
-                             .ink = *ink,
+    add_call(statement, std::move(*figure), *ink);
+}
+
+void Evaluator::add_call(const ParsedStatement& statement, Figure figure, const Ink& ink) {
+    const auto block = inner(statement.verb);
+    drawn().calls.push_back({.figure = std::move(figure),
+                             .ink = ink,
                              .place = statement.verb.place,
                              .words = statement.words(),
                              .clip = block.clip,
                              .cover = block.cover,
                              .by = block.by});
+}
+
+void Evaluator::paste(const ParsedStatement& statement) {
+    Arguments given{statement.arguments, values_, faults_};
+    const auto block = inner(statement.verb);
+    auto figure = std::optional<Pasted>{};
+    try {
+        figure = read_paste(statement.values.front(), pictures_, given);
+        if (figure) check(*figure, block.by);
+    } catch (const Error& error) {
+        faults_.add(statement.verb, error.what());
+        return;
+    }
+    const auto laying = read_laying(given);
+    if (figure && laying) add_call(statement, std::move(*figure), Ink{Color{}, *laying});
 }
 
 // A palette's entry is an ink only where there is a palette that has it.
@@ -238,7 +269,7 @@ void Evaluator::edges(const ParsedStatement& statement) {
     } else if (word.text == "crisp") {
         usual_edge_ = Edge::crisp;
     } else {
-        faults_.add(word, "unknown edges " + quoted(word.text), "allowed are smooth and crisp");
+        faults_.add(word, "unknown edges " + in_quotes(word.text), "allowed are smooth and crisp");
     }
 }
 
@@ -252,9 +283,9 @@ void Evaluator::palette(const ParsedStatement& statement) {
         if (!word.text.starts_with('#')) {
             const auto names = palettes::names();
             const auto near = nearest_word(word.text, {names.begin(), names.end()});
-            faults_.add(word, "unknown palette " + quoted(word.text),
+            faults_.add(word, "unknown palette " + in_quotes(word.text),
                         near.empty() ? "allowed are " + in_words({names.begin(), names.end()}, "and") + ", or colours"
-                                     : "did you mean " + quoted(near) + "?");
+                                     : "did you mean " + in_quotes(near) + "?");
             return;
         }
     }
@@ -288,11 +319,12 @@ void check_start(const std::vector<Statement>& statements, Faults& faults) {
 
 }  // namespace detail
 
-Scene parse_scene(std::string_view text, std::string_view name) {
+Scene parse_scene(std::string_view text, std::string_view name, std::string_view folder) {
     detail::Faults faults;
     detail::ValueReader values{faults};
+    detail::PictureReader pictures{folder, faults};
     Scene scene{.name = std::string{name}, .size = {}, .ground = {}, .calls = {}};
-    detail::Evaluator evaluator{values, faults, scene};
+    detail::Evaluator evaluator{values, pictures, faults, scene};
     const auto statements = detail::split_statements(text, faults);
     detail::check_start(statements, faults);
     auto sheet_seen = false;

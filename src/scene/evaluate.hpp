@@ -2,13 +2,15 @@
 #pragma once
 
 #include "scene/figures.hpp"
+#include "scene/pictures.hpp"
 
 namespace coldbrick::detail {
 
 // Takes one statement after the other.
 class Evaluator {
   public:
-    Evaluator(ValueReader& values, Faults& faults, Scene& scene) : values_{values}, faults_{faults}, scene_{scene} {}
+    Evaluator(ValueReader& values, PictureReader& pictures, Faults& faults, Scene& scene)
+        : values_{values}, pictures_{pictures}, faults_{faults}, scene_{scene} {}
 
     void take(const ParsedStatement& statement);
 
@@ -33,6 +35,8 @@ class Evaluator {
 
     void sheet(const ParsedStatement& statement);
     void drawing(const ParsedStatement& statement);
+    void paste(const ParsedStatement& statement);
+    void add_call(const ParsedStatement& statement, Figure figure, const Ink& ink);
     void end(const ParsedStatement& statement);
     void begin_clip(const ParsedStatement& statement);
     void begin_group(const ParsedStatement& statement);
@@ -51,6 +55,7 @@ class Evaluator {
     [[nodiscard]] Box drawn_box();
 
     ValueReader& values_;
+    PictureReader& pictures_;
     Faults& faults_;
     Scene& scene_;
     std::vector<Block> blocks_;

@@ -123,7 +123,7 @@ std::optional<Sweep> read_sweep(Arguments& given) {
     const auto ends = split_at_commas(word);
     constexpr auto advice = "a sweep is two angles, as in 197,243, or one and how far, as in 197 by -46";
     if (ends.size() != (given.has("by") ? 1U : 2U)) {
-        given.faults().add(word, quoted(word.text) + " is no sweep", advice);
+        given.faults().add(word, in_quotes(word.text) + " is no sweep", advice);
         return std::nullopt;
     }
     const auto from = given.values().angle(ends[0]);

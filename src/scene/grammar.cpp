@@ -57,7 +57,8 @@ using AllForms = std::map<std::string, std::vector<Form>, std::less<>>;
 
 AllForms all_forms() {
     static const Words gradient_words{"spread", "placing", "dither"};
-    AllForms all{{"sheet", {{{"size"}, {"ink"}}}},
+    AllForms all{{"sheet", {{{"size"}, {"ink"}}, {{"from"}, {}}}},
+                 {"paste", {{{"at"}, {"size", "part", "turned", "mirrored", "scaling", "without"}}}},
                  {"mark", {{{"at", "ink"}, laying_words()}}},
                  {"flood", {{{"from", "ink"}, {"tolerance", "neighbors"}}}},
                  {"fill region", {{{"ink"}, laying_words()}}},
@@ -72,6 +73,7 @@ AllForms all_forms() {
                  {"hatch", {{{"spacing", "ink"}, {"angle", "width", "ground", "offset", "placing"}}}},
                  {"pattern", {{{"size"}, {"ink", "offset", "placing"}}}}};
     append(all["flood"].front().optional, laying_words());
+    append(all["paste"].front().optional, laying_words());
     append(all["stroke region"].front().optional, laying_words());
     append(all["stroke region"].front().optional, rim_words());
     for (const auto& [shape, forms, filling] : shape_forms()) {

@@ -40,16 +40,19 @@ inline constexpr auto keywords = std::to_array<Keyword>({{"about"},
                                                          {"inner_radius"},
                                                          {"join", Takes::word},
                                                          {"light", Takes::word},
+                                                         {"mirrored", Takes::word},
                                                          {"miter_limit"},
                                                          {"neighbors", Takes::word},
                                                          {"offset"},
                                                          {"opacity"},
+                                                         {"part"},
                                                          {"placing", Takes::word},
                                                          {"points"},
                                                          {"radii"},
                                                          {"radius"},
                                                          {"round"},
                                                          {"rule", Takes::word},
+                                                         {"scaling", Takes::word},
                                                          {"size"},
                                                          {"smooth", Takes::nothing},
                                                          {"spacing"},
@@ -60,11 +63,12 @@ inline constexpr auto keywords = std::to_array<Keyword>({{"about"},
                                                          {"to"},
                                                          {"tolerance"},
                                                          {"turned"},
-                                                         {"width"}});
+                                                         {"width"},
+                                                         {"without"}});
 
-inline constexpr auto verbs =
-    std::to_array<std::string_view>({"clip", "color", "edges", "end", "fill", "flood", "gradient", "hatch", "mark",
-                                     "move", "palette", "pattern", "scale", "shear", "sheet", "stroke", "turn"});
+inline constexpr auto verbs = std::to_array<std::string_view>({"clip", "color", "edges", "end", "fill", "flood",
+                                                               "gradient", "hatch", "mark", "move", "palette", "paste",
+                                                               "pattern", "scale", "shear", "sheet", "stroke", "turn"});
 inline constexpr auto shapes = std::to_array<std::string_view>(
     {"arc", "box", "chord", "circle", "ellipse", "line", "path", "polygon", "region", "sector", "star"});
 inline constexpr auto gradients = std::to_array<std::string_view>({"conic", "linear", "radial"});

@@ -13,7 +13,7 @@ std::optional<std::vector<Stop>> read_stops(Arguments& given) {
     for (const auto& word : given.all("stops")) {
         const auto parts = split_at_commas(word);
         if (parts.size() != 2) {
-            given.faults().add(word, quoted(word.text) + " is no stop",
+            given.faults().add(word, in_quotes(word.text) + " is no stop",
                                "a stop is a part of the way and a colour: 0.5,coral or 50%,coral");
             complete = false;
             continue;
@@ -55,7 +55,7 @@ std::optional<Channels> read_channels(Arguments& given) {
         const auto* const found =
             std::find_if(known.begin(), known.end(), [&](const auto& choice) { return choice.word == word.text; });
         if (found == known.end()) {
-            given.faults().add(word, "unknown channel " + quoted(word.text),
+            given.faults().add(word, "unknown channel " + in_quotes(word.text),
                                "allowed are red, green, blue, alpha, color and all, with commas between");
             return std::nullopt;
         }
@@ -129,14 +129,20 @@ std::optional<Ink> read_hatch(Arguments& given) {
                      .placing = *placing}};
 }
 
-std::optional<Ink> read_ink(Arguments& given) {
-    const auto ink = given.values().ink(given.value("ink"));
+std::optional<Laying> read_laying(Arguments& given) {
     const auto opacity = given.has("opacity") ? given.values().part(given.value("opacity")) : 1;
     const auto blend = read_blend(given);
     const auto channels = read_channels(given);
     const auto light = given.choice<Light>("light", {{"encoded", Light::encoded}, {"linear", Light::linear}});
-    if (!ink || !opacity || !blend || !channels || !light) return std::nullopt;
-    return Ink{*ink, {.opacity = *opacity, .blend = *blend, .channels = *channels, .light = *light}};
+    if (!opacity || !blend || !channels || !light) return std::nullopt;
+    return Laying{.opacity = *opacity, .blend = *blend, .channels = *channels, .light = *light};
+}
+
+std::optional<Ink> read_ink(Arguments& given) {
+    const auto ink = given.values().ink(given.value("ink"));
+    const auto laying = read_laying(given);
+    if (!ink || !laying) return std::nullopt;
+    return Ink{*ink, *laying};
 }
 
 }  // namespace coldbrick::detail

@@ -15,6 +15,9 @@ namespace coldbrick::detail {
 // The ink of a drawing statement, with opacity, blend mode and channels.
 [[nodiscard]] std::optional<Ink> read_ink(Arguments& given);
 
+// How it is laid, alone.
+[[nodiscard]] std::optional<Laying> read_laying(Arguments& given);
+
 [[nodiscard]] std::optional<Placing> read_placing(Arguments& given);
 
 }  // namespace coldbrick::detail

@@ -23,7 +23,7 @@ const Keyword* find_keyword(std::string_view word) {
 // "did you mean 'circle'?", or what is allowed.
 std::string suggestion(std::string_view word, const std::vector<std::string_view>& known) {
     const auto near = nearest_word(word, known);
-    return near.empty() ? "allowed are " + in_words(known, "and") : "did you mean " + quoted(near) + "?";
+    return near.empty() ? "allowed are " + in_words(known, "and") : "did you mean " + in_quotes(near) + "?";
 }
 
 // All keywords of the forms, each once.
@@ -71,7 +71,7 @@ class ArgumentReader {
             ++at_;
             arguments.push_back({.keyword = word, .values = values(*keyword)});
             if (keyword->takes != Takes::nothing && arguments.back().values.empty()) {
-                faults_.add(word, quoted(word.text) + " has no value after it");
+                faults_.add(word, in_quotes(word.text) + " has no value after it");
             }
         }
         return arguments;
@@ -102,10 +102,10 @@ class ArgumentReader {
     // Says so once, and leaves out the words up to the next keyword, which would be told as wrong only for this.
     void refuse_word(const Word& word) {
         const auto looks_like_value = could_be_pair(word.text) || word.text.starts_with('#');
-        faults_.add(
-            word,
-            looks_like_value ? quoted(word.text) + " has no keyword before it" : "unknown keyword " + quoted(word.text),
-            suggestion(word.text, known_));
+        faults_.add(word,
+                    looks_like_value ? in_quotes(word.text) + " has no keyword before it"
+                                     : "unknown keyword " + in_quotes(word.text),
+                    suggestion(word.text, known_));
         while (at_value()) ++at_;
     }
 
@@ -138,17 +138,17 @@ void check_form(const Arguments& arguments, const std::vector<Form>& forms, Faul
             std::find_if(given.begin(), given.end(), [&](const Argument& a) { return a.keyword.text == keyword.text; });
         const auto is_repeat = first != given.begin() + static_cast<std::ptrdiff_t>(i);
         if (!includes(form.needed, keyword.text) && !includes(form.optional, keyword.text)) {
-            faults.add(keyword, quoted(keyword.text) + " does not belong here",
-                       quoted(words) + " takes " + forms_in_words(forms));
+            faults.add(keyword, in_quotes(keyword.text) + " does not belong here",
+                       in_quotes(words) + " takes " + forms_in_words(forms));
         } else if (is_repeat && !(keyword.text == "through" && may_repeat_through)) {
-            faults.add(keyword, quoted(keyword.text) + " is given twice");
+            faults.add(keyword, in_quotes(keyword.text) + " is given twice");
         }
     }
     std::vector<std::string_view> missing;
     std::copy_if(form.needed.begin(), form.needed.end(), std::back_inserter(missing),
                  [&](std::string_view name) { return !gives(name); });
     if (missing.empty()) return;
-    faults.add(place, quoted(words) + " needs " + in_words(missing, "and"),
+    faults.add(place, in_quotes(words) + " needs " + in_words(missing, "and"),
                forms.size() > 1 ? "it takes " + forms_in_words(forms) : std::string{});
 }
 
@@ -162,7 +162,7 @@ std::string advice_for_shape(std::string_view verb, std::string_view shape) {
 void refuse_shape(const Word& shape, std::string_view verb, Faults& faults) {
     const auto article = shape.text == "arc" ? "an " : "a ";
     const auto what =
-        is_line(shape.text) ? article + shape.text + " cannot be filled" : "unknown shape " + quoted(shape.text);
+        is_line(shape.text) ? article + shape.text + " cannot be filled" : "unknown shape " + in_quotes(shape.text);
     faults.add(shape, what, advice_for_shape(verb, shape.text));
 }
 
@@ -210,7 +210,7 @@ class PartReader {
             words = words.subspan(1);
         }
         if (words.empty()) {
-            faults_.add(last_, quoted(last_.text) + " has no shape after it",
+            faults_.add(last_, in_quotes(last_.text) + " has no shape after it",
                         "allowed are " + in_words({shapes.begin(), shapes.end()}, "and"));
             return;
         }
@@ -259,14 +259,14 @@ std::size_t parse_name(const Statement& statement, Faults& faults, ParsedStateme
     const auto verb = std::string_view{words[0].text};
     constexpr auto advice = "for example: color dusk = #39466b";
     if (words.size() < 3 || words[2].text != "=") {
-        faults.add(words.size() > 1 ? words[1] : words[0], quoted(verb) + " needs a name and '='", advice);
+        faults.add(words.size() > 1 ? words[1] : words[0], in_quotes(verb) + " needs a name and '='", advice);
         return 0;
     }
     const auto is_letter = [](char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; };
     const auto is_plain = [&](char c) { return is_letter(c) || (c >= '0' && c <= '9'); };
     const auto& name = words[1].text;
     if (!is_letter(name.front()) || !std::all_of(name.begin(), name.end(), is_plain)) {
-        faults.add(words[1], quoted(name) + " is no name",
+        faults.add(words[1], in_quotes(name) + " is no name",
                    "a name has letters, digits and _, and begins with a letter");
         return 0;
     }
@@ -274,7 +274,7 @@ std::size_t parse_name(const Statement& statement, Faults& faults, ParsedStateme
     if (verb != "gradient") return 3;
     if (words.size() < 4 || !includes(gradients, words[3].text)) {
         const auto& place = words.size() < 4 ? words[2] : words[3];
-        faults.add(place, words.size() < 4 ? "the gradient has no kind" : "unknown gradient " + quoted(place.text),
+        faults.add(place, words.size() < 4 ? "the gradient has no kind" : "unknown gradient " + in_quotes(place.text),
                    suggestion(words.size() < 4 ? "" : place.text, {gradients.begin(), gradients.end()}));
         return 0;
     }
@@ -287,9 +287,15 @@ std::size_t parse_head(const Statement& statement, Faults& faults, ParsedStateme
     const auto& words = statement.words;
     const auto verb = std::string_view{words[0].text};
     if (is_definition(verb)) return parse_name(statement, faults, parsed);
+    if (verb == "paste") {
+        if (words.size() == 1)
+            faults.add(words[0], "'paste' has no picture after it", "for example: paste \"quay.png\" at 24,18");
+        if (words.size() > 1) parsed.values = {words[1]};
+        return words.size() > 1 ? 2 : 0;
+    }
     if (!takes_shape(verb)) return 1;
     if (words.size() == 1) {
-        faults.add(words[0], quoted(verb) + " has no shape after it",
+        faults.add(words[0], in_quotes(verb) + " has no shape after it",
                    "allowed are " + in_words({shapes.begin(), shapes.end()}, "and"));
         return 0;
     }
@@ -309,9 +315,9 @@ void parse_values(const Statement& statement, std::size_t begin, Faults& faults,
     const auto is_list = verb == "palette";
     const auto most = verb == "end" ? 0U : 1U;
     if (parsed.values.empty() && verb != "end") {
-        faults.add(words.back(), quoted(verb) + " has no value after it");
+        faults.add(words.back(), in_quotes(verb) + " has no value after it");
     } else if (!is_list && parsed.values.size() > most) {
-        faults.add(parsed.values[most], quoted(verb) + (most == 0 ? " takes nothing" : " takes one value"));
+        faults.add(parsed.values[most], in_quotes(verb) + (most == 0 ? " takes nothing" : " takes one value"));
     }
 }
 
@@ -324,7 +330,7 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
     ParsedStatement parsed{.verb = words[0], .shape = std::nullopt, .arguments = {}};
     const auto verb = std::string_view{words[0].text};
     if (!includes(verbs, verb)) {
-        faults.add(words[0], "unknown statement " + quoted(verb), suggestion(verb, {verbs.begin(), verbs.end()}));
+        faults.add(words[0], "unknown statement " + in_quotes(verb), suggestion(verb, {verbs.begin(), verbs.end()}));
         return std::nullopt;
     }
     const auto begin = parse_head(statement, faults, parsed);

@@ -70,6 +70,12 @@ void detail::with_area(const Figure& figure, const Transform& by, const std::fun
             if constexpr (std::is_same_v<Area, Mark>) {
                 const auto pixel = Box{.at = placed(area.at, by), .size = one_pixel};
                 use(area_ref(pixel));
+            } else if constexpr (std::is_same_v<Area, Pasted>) {
+                const auto box = Box{.at = area.at, .size = area.picture->size()};
+                const auto moved = area.by.then(by);
+                if (moved.is_identity()) return use(area_ref(box));
+                const auto turned = transformed(filled(box, {.edge = Edge::smooth}), moved);
+                use(area_ref(turned));
             } else if constexpr (!std::is_same_v<Area, FloodFrom>) {
                 if (by.is_identity()) return use(area_ref(area));
                 const auto moved = transformed(area, by);
@@ -87,6 +93,10 @@ Box detail::draw(const Surface& surface, const Figure& figure, const Transform& 
         if (!contains(surface, from.from)) return touched;
         const auto region = flood(surface, from);
         return paint(surface, ink, area_ref(region));
+    }
+    if (const auto* const pasted = std::get_if<Pasted>(&figure)) {
+        const Paste how{.at = pasted->at, .laying = ink.how()};
+        return paste(surface, SurfaceAccess::of(*pasted->picture), how, pasted->by.then(by));
     }
     with_area(figure, by, [&](const AreaRef& area) { touched = paint(surface, ink, area); });
     return touched;

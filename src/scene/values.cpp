@@ -59,7 +59,7 @@ std::string_view token_of(const mu::Parser::exception_type& fault) {
 std::string describe(const mu::Parser::exception_type& fault) {
     switch (fault.GetCode()) {
         case mu::ecUNASSIGNABLE_TOKEN:
-            return quoted(token_of(fault)) + " is no number and no known name";
+            return in_quotes(token_of(fault)) + " is no number and no known name";
         case mu::ecMISSING_PARENS:
             return "a parenthesis is not closed";
         case mu::ecUNEXPECTED_PARENS:
@@ -67,7 +67,7 @@ std::string describe(const mu::Parser::exception_type& fault) {
         case mu::ecUNEXPECTED_EOF:
             return "the expression ends too early";
         case mu::ecUNEXPECTED_OPERATOR:
-            return quoted(token_of(fault)) + " stands where a number should";
+            return in_quotes(token_of(fault)) + " stands where a number should";
         case mu::ecUNEXPECTED_VAL:
             return "an operator is missing between two numbers";
         case mu::ecTOO_FEW_PARAMS:
@@ -103,7 +103,7 @@ std::optional<double> ValueReader::number(const Word& word) {
         const auto near = nearest_word(token_of(fault), expressions_->names());
         const auto is_name = fault.GetCode() == mu::ecUNASSIGNABLE_TOKEN;
         faults_.add(part_of(word, at, std::min(at + length, word.text.size())), describe(fault),
-                    is_name && !near.empty() ? "did you mean " + quoted(near) + "?"
+                    is_name && !near.empty() ? "did you mean " + in_quotes(near) + "?"
                                              : "a value is a number, or an expression such as 18+4*25 or (18 + 100)");
     }
     return std::nullopt;
@@ -128,7 +128,7 @@ std::optional<int> ValueReader::whole(const Word& word, int least, int most) {
 std::optional<Point> ValueReader::pair(const Word& word, int least, int most) {
     const auto values = split_at_commas(word);
     if (values.size() != 2 || values[0].text.empty() || values[1].text.empty()) {
-        faults_.add(word, quoted(word.text) + " is no pair",
+        faults_.add(word, in_quotes(word.text) + " is no pair",
                     "a pair is two values and a comma, without spaces: 236,148");
         return std::nullopt;
     }
@@ -181,7 +181,7 @@ std::optional<Angle> ValueReader::angle(const Word& word) {
 std::optional<Position> ValueReader::position(const Word& word, double least, double most) {
     const auto values = split_at_commas(word);
     if (values.size() != 2 || values[0].text.empty() || values[1].text.empty()) {
-        faults_.add(word, quoted(word.text) + " is no pair",
+        faults_.add(word, in_quotes(word.text) + " is no pair",
                     "a pair is two values and a comma, without spaces: 236,148");
         return std::nullopt;
     }
@@ -223,23 +223,23 @@ std::optional<Color> ValueReader::color(const Word& word) {
     const auto own = named_.find(word.text);
     if (own != named_.end()) {
         if (const auto* const of = own->second.color()) return *of;
-        faults_.add(word, quoted(word.text) + " is an ink of more than one colour; a colour is needed here");
+        faults_.add(word, in_quotes(word.text) + " is an ink of more than one colour; a colour is needed here");
         return std::nullopt;
     }
     if (const auto color = find_color(word.text)) return color;
     const auto open = word.text.find('(');
     if (open != std::string::npos && word.text.ends_with(')')) return color_function(word, open);
     if (word.text.starts_with('#')) {
-        faults_.add(word, quoted(word.text) + " is no colour",
+        faults_.add(word, in_quotes(word.text) + " is no colour",
                     "allowed are #rgb, #rgba, #rrggbb and #rrggbbaa, in digits and letters a to f");
         return std::nullopt;
     }
     const auto near = nearest_word(word.text, color_words());
-    faults_.add(word, quoted(word.text) + " is no colour",
+    faults_.add(word, in_quotes(word.text) + " is no colour",
                 near.empty()
                     ? "allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "
                       "and gray(196)"
-                    : "did you mean " + quoted(near) + "?");
+                    : "did you mean " + in_quotes(near) + "?");
     return std::nullopt;
 }
 
@@ -252,7 +252,7 @@ std::optional<Color> ValueReader::color_function(const Word& word, std::size_t o
     const auto name = std::string_view{word.text}.substr(0, open);
     const auto* const form = std::find_if(forms.begin(), forms.end(), [&](const Form& f) { return f.name == name; });
     if (form == forms.end()) {
-        faults_.add(part_of(word, 0, open), quoted(name) + " is no kind of colour",
+        faults_.add(part_of(word, 0, open), in_quotes(name) + " is no kind of colour",
                     "allowed are rgb, rgba, gray, hsl and hsv");
         return std::nullopt;
     }

@@ -114,7 +114,7 @@ Word part_of(const Word& word, std::size_t begin, std::size_t end) {
             .place = {.line = word.place.line, .column = word.place.column + character_count(text.substr(0, begin))}};
 }
 
-std::string quoted(std::string_view text) {
+std::string in_quotes(std::string_view text) {
     constexpr std::size_t longest = 40;
     std::string result{'\''};
     for (const auto c : text.substr(0, longest)) result += static_cast<unsigned char>(c) < 0x20U || c == 0x7f ? '?' : c;

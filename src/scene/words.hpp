@@ -41,7 +41,7 @@ class Faults {
 [[nodiscard]] Word part_of(const Word& word, std::size_t begin, std::size_t end);
 
 // The text between quotes for a message, shortened if long, control characters replaced.
-[[nodiscard]] std::string quoted(std::string_view text);
+[[nodiscard]] std::string in_quotes(std::string_view text);
 
 // "a", "a and b", "a, b and c"; with "or" or another word for "and".
 [[nodiscard]] std::string in_words(const std::vector<std::string_view>& list, std::string_view last);
