@@ -211,6 +211,12 @@ TEST_F(Tool, TellsWhatPicturesAre) {
 TEST_F(Tool, WritesPicturesAnew) {
     write("quay.brick", "sheet size 60,40 ink teal\nfill circle center 30,20 radius 12 smooth ink gold\n");
     ASSERT_EQ(run("render quay.brick -o quay.png").code, 0);
+    ASSERT_EQ(run("render quay.brick -o tiny.png --small").code, 0);
+    EXPECT_LT(fs::file_size(path("tiny.png")), fs::file_size(path("quay.png")));
+    EXPECT_EQ(run("differ quay.png tiny.png").code, 0);
+    ASSERT_EQ(run("render quay.brick -o a.jpg --quality 30").code + run("render quay.brick -o b.jpg").code, 0);
+    EXPECT_LT(fs::file_size(path("a.jpg")), fs::file_size(path("b.jpg")));
+    EXPECT_EQ(run("render quay.brick -o c.jpg --quality 101").code, 2);
     EXPECT_EQ(run("resave quay.png quay.bmp").out, "quay.bmp: bmp, 60 x 40 pixels, 7254 bytes\n");
     EXPECT_EQ(run("differ quay.png quay.bmp").code, 0);
     EXPECT_EQ(run("resave quay.png small.png --small --size 30,0").code, 0);

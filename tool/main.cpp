@@ -99,6 +99,9 @@ void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) 
                     "named PICTURE-xN but for N = 1")
         ->delimiter(',')
         ->type_name("N");
+    command.add_flag("--small", arguments.small,
+                     "The smallest PNG, however long it takes: in fewer bits where they hold the picture");
+    command.add_option("--quality", arguments.quality, "Of JPEG, 1 to 100 (90)")->type_name("N");
 }
 
 void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {

@@ -21,6 +21,7 @@ namespace {
 struct Output {
     std::string path;
     int scale;
+    SaveOptions options;
 };
 
 std::string read_all(std::istream& stream) {
@@ -56,6 +57,12 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
     if (several && arguments.picture == "-") {
         throw WrongCall{"--scale gives several pictures, but standard output takes one; name a file"};
     }
+    if (arguments.quality < 1 || arguments.quality > 100) {
+        throw WrongCall{fmt::format("--quality is {}; allowed is 1 to 100", arguments.quality)};
+    }
+    auto options = SaveOptions{.quality = arguments.quality};
+    if (arguments.small) options.effort = Effort::most;
+    if (arguments.small) options.storage = Storage::fewest_bits;
     std::vector<Output> outputs;
     for (const auto scale : arguments.scales) {
         if (scale < 1 || scale > largest_scale) {
@@ -65,7 +72,7 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
         if (several && scale > 1) {
             path.replace_filename(fmt::format("{}-x{}{}", path.stem().string(), scale, path.extension().string()));
         }
-        outputs.push_back({.path = path.string(), .scale = scale});
+        outputs.push_back({.path = path.string(), .scale = scale, .options = options});
     }
     return outputs;
 }
@@ -78,7 +85,7 @@ void warn_of_unseen(const Scene& scene, const std::vector<Box>& touched) {
 
 template <class Picture>
 void write(const Picture& picture, const Output& output, FileFormat format, const std::string& summary) {
-    const auto bytes = encode(picture, format);
+    const auto bytes = encode(picture, format, output.options);
     const auto to_stdout = output.path == "-";
     if (to_stdout) {
         write_stream(std::cout, bytes);
