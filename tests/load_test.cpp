@@ -246,8 +246,8 @@ TEST(PnmFiles, OfAllKinds) {
               std::vector<std::string>{"2 bytes follow the picture"});
 }
 
-void put_little(Bytes& file, std::uint64_t value, int bytes) {
-    for (int i = 0; i < bytes; ++i) file.push_back(static_cast<std::uint8_t>(value >> (8 * i)));
+void put_little(Bytes& file, std::uint32_t value, int bytes) {
+    for (; bytes > 0; --bytes, value >>= 8U) file.push_back(static_cast<std::uint8_t>(value));
 }
 
 Bytes bmp_file(int width, int height, int bits, int packing, const Bytes& between, const Bytes& pixels,
