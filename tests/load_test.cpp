@@ -1,7 +1,6 @@
-// Files to pictures: files put together byte by byte, files by other programs, our own, and broken ones.
+// Files to pictures and back: every format, files put together byte by byte, what others read of ours.
 #include "folder_test.hpp"
-#include "oracle.hpp"
-#include "png_builder.hpp"
+#include "picture_files.hpp"
 
 #include <coldbrick/files.hpp>
 #include <coldbrick/load.hpp>
@@ -18,38 +17,6 @@ using namespace coldbrick;
 using namespace oracle;
 
 using Load = FolderTest;
-
-// The picture's pixels in 16 bits, row by row.
-template <class P>
-std::vector<Color16> colors_of(const P& picture) {
-    std::vector<Color16> colors;
-    const auto [at, size] = picture.within({.at = {}, .size = picture.size()}).clip();
-    for (int y = 0; y < size.height; ++y) {
-        for (int x = 0; x < size.width; ++x) colors.push_back(picture.color16_at({at.x + x, at.y + y}));
-    }
-    return colors;
-}
-std::vector<Color16> colors_of(const LoadedPicture& loaded) {
-    return std::visit([](const auto& picture) { return colors_of(picture); }, loaded.bitmap);
-}
-
-template <PixelFormat Format>
-Bitmap<Format> noise(Dice& dice, Size size) {
-    Bitmap<Format> bitmap{size};
-    for (int y = 0; y < size.height; ++y) {
-        // Stretches, so that runs and repeats come up.
-        for (int x = 0; x < size.width;) {
-            const auto length = dice.number(1, 9);
-            const Color16 color{static_cast<std::uint16_t>(dice.number(0, 65535)),
-                                static_cast<std::uint16_t>(dice.number(0, 65535)),
-                                static_cast<std::uint16_t>(dice.number(0, 65535)),
-                                static_cast<std::uint16_t>(dice.number(0, 3) * 21845)};
-            fill(bitmap, Box{.at = {x, y}, .size = {length, dice.number(1, 3)}}, Ink{color, {.blend = Blend::replace}});
-            x += length;
-        }
-    }
-    return bitmap;
-}
 
 template <PixelFormat Format>
 void expect_round_trip(FileFormat format, const SaveOptions& options = {}) {
@@ -246,28 +213,6 @@ TEST(PnmFiles, OfAllKinds) {
               std::vector<std::string>{"2 bytes follow the picture"});
 }
 
-void put_little(Bytes& file, std::uint32_t value, int bytes) {
-    for (; bytes > 0; --bytes, value >>= 8U) file.push_back(static_cast<std::uint8_t>(value));
-}
-
-Bytes bmp_file(int width, int height, int bits, int packing, const Bytes& between, const Bytes& pixels,
-               int colors = 0) {
-    Bytes file{'B', 'M'};
-    put_little(file, 0, 8);
-    put_little(file, static_cast<std::uint32_t>(54 + between.size()), 4);
-    put_little(file, 40, 4);
-    for (const auto value : {width, height}) put_little(file, static_cast<std::uint32_t>(value), 4);
-    put_little(file, 1, 2);
-    put_little(file, static_cast<std::uint32_t>(bits), 2);
-    put_little(file, static_cast<std::uint32_t>(packing), 4);
-    put_little(file, 0, 12);
-    put_little(file, static_cast<std::uint32_t>(colors), 4);
-    put_little(file, 0, 4);
-    file.insert(file.end(), between.begin(), between.end());
-    file.insert(file.end(), pixels.begin(), pixels.end());
-    return file;
-}
-
 TEST(BmpFiles, OfAllDepths) {
     const Bytes two{1, 2, 3, 0, 200, 100, 50, 0};
     const auto dark = Color{3, 2, 1};
@@ -301,164 +246,6 @@ TEST(BmpFiles, OfAllDepths) {
               "bmp: a pixel has colour 2, and the palette 2 colours");
     EXPECT_EQ(fault(bmp_file(2, 1, 8, 1, two, {3, 1}, 2)), "bmp: its runs go beyond the picture");
     EXPECT_EQ(fault(bmp_file(2, 1, 7, 0, two, {})), "bmp: it has 7 bits a pixel; allowed are 1, 4, 8, 16, 24 and 32");
-}
-
-// A program of the package libjpeg-turbo-progs or pngcheck; 0 if it goes well.
-int run_quietly(const std::string& command) { return std::system((command + " > /dev/null 2>&1").c_str()); }
-
-TEST_F(Load, JpegFilesOfOthersAreReadAsOthersReadThem) {
-    Dice dice{214};
-    Bitmap<Rgb8> picture{{61, 43}, colors::skyblue};
-    fill(picture, Circle{.center = {30, 20}, .radius = 17}, {.edge = Edge::smooth}, colors::firebrick);
-    save(picture, path("a.ppm"));
-    save(convert<Gray8>(picture), path("gray.pgm"));
-    const std::vector<std::pair<std::string, std::string>> made{{"-quality 80", "a.ppm"},
-                                                                {"-quality 95 -progressive", "a.ppm"},
-                                                                {"-arithmetic", "a.ppm"},
-                                                                {"-quality 70", "gray.pgm"}};
-    for (const auto& [how, from] : made) {
-        ASSERT_EQ(run_quietly("cjpeg " + how + " -outfile " + path("b.jpg").string() + " " + path(from).string()), 0);
-        ASSERT_EQ(run_quietly("djpeg -pnm -outfile " + path("c.pnm").string() + " " + path("b.jpg").string()), 0);
-        EXPECT_EQ(load<Rgb8>(path("b.jpg")).bytes(), load<Rgb8>(path("c.pnm")).bytes()) << how;
-    }
-    // And the other way round.
-    save(picture, path("ours.jpg"), {.quality = 93});
-    ASSERT_EQ(run_quietly("djpeg -pnm -outfile " + path("d.ppm").string() + " " + path("ours.jpg").string()), 0);
-    const auto ours = load<Rgb8>(path("ours.jpg"));
-    EXPECT_EQ(ours.bytes(), load<Rgb8>(path("d.ppm")).bytes());
-    int worst = 0;
-    for (std::size_t i = 0; i < ours.bytes().size(); ++i)
-        worst = std::max(worst, std::abs(ours.bytes()[i] - picture.bytes()[i]));
-    EXPECT_LT(worst, 60);
-    EXPECT_LT(encode(picture, FileFormat::jpeg, {.quality = 40}).size(), encode(picture, FileFormat::jpeg).size());
-}
-
-// An Exif segment that tells an orientation, put behind the file's first marker.
-Bytes with_orientation(const Bytes& jpeg, int orientation, bool is_big) {
-    Bytes tiff =
-        is_big
-            ? Bytes{'M', 'M',  0, 42, 0, 0, 0, 8, 0, 1,
-                    1,   0x12, 0, 3,  0, 0, 0, 1, 0, static_cast<std::uint8_t>(orientation),
-                    0,   0}
-            : Bytes{
-                  'I', 'I', 42, 0, 8, 0, 0, 0, 1, 0, 0x12, 1, 3, 0, 1, 0, 0, 0, static_cast<std::uint8_t>(orientation),
-                  0,   0,   0};
-    Bytes segment{0xff, 0xe1, 0, static_cast<std::uint8_t>(tiff.size() + 8), 'E', 'x', 'i', 'f', 0, 0};
-    segment.insert(segment.end(), tiff.begin(), tiff.end());
-    auto file = jpeg;
-    file.insert(file.begin() + 2, segment.begin(), segment.end());
-    return file;
-}
-
-TEST(JpegFiles, AreTurnedUpright) {
-    Bitmap<Rgb8> picture{{48, 32}};
-    fill(picture, Box{.at = {0, 0}, .size = {16, 16}}, colors::white);
-    fill(picture, Box{.at = {32, 0}, .size = {16, 16}}, colors::gray);
-    const auto file = encode(picture, FileFormat::jpeg, {.quality = 100});
-    // Where the white and the gray corner come to lie.
-    const std::vector<std::pair<Point, Point>> corners{{{8, 8}, {40, 8}},   {{40, 8}, {8, 8}}, {{40, 24}, {8, 24}},
-                                                       {{8, 24}, {40, 24}}, {{8, 8}, {8, 40}}, {{24, 8}, {24, 40}},
-                                                       {{24, 40}, {24, 8}}, {{8, 40}, {8, 8}}};
-    for (int orientation = 1; orientation <= 8; ++orientation) {
-        const auto loaded = load_any(with_orientation(file, orientation, orientation % 2 == 0));
-        const auto& [white, middle] = corners[static_cast<std::size_t>(orientation - 1)];
-        EXPECT_EQ(loaded.info.size, (orientation < 5 ? Size{48, 32} : Size{32, 48}));
-        const auto upright = loaded.as<Rgb8>();
-        EXPECT_NEAR(upright.color_at(white).red, 255, 3) << orientation;
-        EXPECT_NEAR(upright.color_at(middle).red, 128, 3) << orientation;
-        EXPECT_EQ(loaded.info.oddities.empty(), orientation == 1);
-    }
-}
-
-// As print programs write them: what is left of white, with Adobe's marker; or as much as there is of each ink.
-Bytes cmyk_file(bool has_adobe_marker) {
-    jpeg_compress_struct jpeg{};
-    jpeg_error_mgr errors{};
-    jpeg.err = jpeg_std_error(&errors);
-    jpeg_create_compress(&jpeg);
-    unsigned char* memory = nullptr;
-    unsigned long length = 0;
-    jpeg_mem_dest(&jpeg, &memory, &length);
-    jpeg.image_width = jpeg.image_height = 16;
-    jpeg.input_components = 4;
-    jpeg.in_color_space = JCS_CMYK;
-    jpeg_set_defaults(&jpeg);
-    jpeg.write_Adobe_marker = has_adobe_marker ? TRUE : FALSE;
-    jpeg_set_quality(&jpeg, 100, TRUE);
-    jpeg_start_compress(&jpeg, TRUE);
-    Bytes row;
-    for (int x = 0; x < 16; ++x) row.insert(row.end(), {200, 100, 40, 204});
-    for (int y = 0; y < 16; ++y) {
-        JSAMPROW rows[] = {row.data()};
-        jpeg_write_scanlines(&jpeg, rows, 1);
-    }
-    jpeg_finish_compress(&jpeg);
-    Bytes file{memory, memory + length};
-    jpeg_destroy_compress(&jpeg);
-    std::free(memory);
-    return file;
-}
-
-TEST(JpegFiles, OfPrintColors) {
-    const auto left_of_white = load<Rgb8>(cmyk_file(true)).color_at({8, 8});
-    EXPECT_NEAR(left_of_white.red, 200 * 204 / 255.0, 2);
-    EXPECT_NEAR(left_of_white.blue, 40 * 204 / 255.0, 2);
-    const auto of_inks = load<Rgb8>(cmyk_file(false)).color_at({8, 8});
-    EXPECT_NEAR(of_inks.green, 155 * 51 / 255.0, 2);
-}
-
-// One small file of each kind.
-std::vector<Bytes> small_files() {
-    Dice dice{215};
-    const auto colors = noise<Rgb8>(dice, {9, 7});
-    const auto glass = noise<Rgba8>(dice, {9, 7});
-    Bitmap<Index8> display{{9, 7}, palettes::quay(), colors::gold};
-    fill(display, Circle{.center = {4, 3}, .radius = 2}, PaletteEntry{3});
-    return {encode(colors, FileFormat::png),
-            encode(noise<Rgba16>(dice, {5, 4}), FileFormat::png),
-            encode(display, FileFormat::png),
-            encode(colors, FileFormat::jpeg),
-            encode(colors, FileFormat::ppm),
-            encode(colors, FileFormat::ppm, {.notation = Notation::plain}),
-            encode(glass, FileFormat::pam),
-            encode(glass, FileFormat::bmp),
-            encode(display, FileFormat::bmp),
-            encode(glass, FileFormat::qoi),
-            bmp_file(4, 2, 8, 1, {1, 2, 3, 0, 200, 100, 50, 0}, {2, 1, 0, 0, 1, 0, 0, 2, 1, 0, 2, 1, 0, 1}, 2)};
-}
-
-TEST(BrokenFiles, CutShortAreRefused) {
-    for (const auto& file : small_files()) {
-        const auto is_plain = file[1] == '3';
-        // A plain file may end in white space, and cut numbers are numbers.
-        const auto whole = is_plain ? file.size() - 3 : file.size();
-        for (std::size_t length = 0; length < whole; ++length) {
-            EXPECT_THROW((void)load_any(std::span{file}.first(length)), Error)
-                << name_of(*file_format_of(file)) << " " << length;
-        }
-        EXPECT_NO_THROW((void)load_any(file));
-    }
-}
-
-TEST(BrokenFiles, AreReadOrRefusedButDoNoHarm) {
-    Dice dice{216};
-    int refused = 0;
-    for (const auto& file : small_files()) {
-        for (int i = 0; i < 400; ++i) {
-            auto broken = file;
-            for (int k = dice.number(1, 4); k > 0; --k) {
-                broken[static_cast<std::size_t>(dice.number(2, static_cast<int>(file.size()) - 1))] =
-                    static_cast<std::uint8_t>(dice.number(0, 255));
-            }
-            try {
-                const auto loaded = load_any(broken, {.pixels = 1 << 16});
-                EXPECT_FALSE(colors_of(loaded).empty());
-            } catch (const Error&) {
-                ++refused;
-            }
-        }
-    }
-    EXPECT_GT(refused, 1000);
 }
 
 TEST_F(Load, LimitsAndSources) {
