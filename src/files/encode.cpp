@@ -25,7 +25,7 @@ void check(const SaveOptions& options) {
 
 // JPEG has 8 bits a channel.
 Packed pack_for_jpeg(const Surface& picture) {
-    const auto fits = is_gray(picture) ? pack_gray(picture, "jpeg") : pack_rgb(picture, "jpeg");
+    auto fits = is_gray(picture) ? pack_gray(picture, "jpeg") : pack_rgb(picture, "jpeg");
     if (fits.bits == 8) return fits;
     auto narrow = fits;
     narrow.bits = 8;

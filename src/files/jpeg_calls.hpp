@@ -30,6 +30,7 @@ struct JpegFaults {
         manager.error_exit = [](j_common_ptr jpeg) {
             auto& faults = of(jpeg);
             faults.manager.format_message(jpeg, faults.fault);
+            // NOLINTNEXTLINE(cert-err52-cpp): libjpeg knows no other way.
             std::longjmp(faults.leave, 1);
         };
         manager.emit_message = [](j_common_ptr jpeg, int level) { of(jpeg).warn(jpeg, level); };
@@ -40,6 +41,7 @@ struct JpegFaults {
     // Does call(), in which nothing may need to be undone: a fault leaves it by a long jump. Throws Error for one.
     template <class Call>
     void run(const Call& call) {
+        // NOLINTNEXTLINE(cert-err52-cpp)
         if (setjmp(leave) != 0) throw Error{std::string{"jpeg: "} + fault};
         call();
     }

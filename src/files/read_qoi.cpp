@@ -72,47 +72,58 @@ class QoiPixels {
     int run_ = 0;
 };
 
-}  // namespace
-
-LoadedPicture read_qoi(FileBytes file, const LoadLimits& limits) {
-    ByteReader reader{"qoi", file};
+// The header, checked.
+PictureInfo read_header(ByteReader& reader, const LoadLimits& limits) {
     (void)reader.take(4);
     const auto width = reader.big(4);
     const auto height = reader.big(4);
     check_size("qoi", width, height, limits);
-    const auto size = Size{.width = static_cast<int>(width), .height = static_cast<int>(height)};
     const int channels = reader.byte();
     const int space = reader.byte();
     if (channels != 3 && channels != 4) {
         throw Error{"qoi: it has " + std::to_string(channels) + " channels; allowed are 3 and 4"};
     }
-    auto info = PictureInfo{
-        .format = FileFormat::qoi, .size = size, .channels = channels, .bits = 8, .has_alpha = channels == 4};
-    if (space > 1) info.oddities.push_back("its colour space is " + std::to_string(space) + "; 0 and 1 are known");
     // A run of 62 pixels takes a byte.
     constexpr auto longest_run = 62;
     if (static_cast<std::uint64_t>(width) * height > std::uint64_t{longest_run} * reader.rest()) {
         throw Error{"qoi: the file is too short for its " + std::to_string(width) + " x " + std::to_string(height) +
                     " pixels"};
     }
-    QoiPixels pixels{reader};
-    auto is_translucent = false;
-    auto bitmap = [&]() -> AnyBitmap {
-        if (channels == 4) {
-            return bitmap_of<Rgba8>(size, [&](int, int, std::uint8_t* pixel) {
-                const auto color = pixels.next();
-                std::memcpy(pixel, &color, 4);
-            });
-        }
-        return bitmap_of<Rgb8>(size, [&](int, int, std::uint8_t* pixel) {
+    auto info = PictureInfo{.format = FileFormat::qoi,
+                            .size = {.width = static_cast<int>(width), .height = static_cast<int>(height)},
+                            .channels = channels,
+                            .bits = 8,
+                            .has_alpha = channels == 4};
+    if (space > 1) info.oddities.push_back("its colour space is " + std::to_string(space) + "; 0 and 1 are known");
+    return info;
+}
+
+AnyBitmap read_pixels(QoiPixels& pixels, PictureInfo& info) {
+    if (info.channels == 4) {
+        return bitmap_of<Rgba8>(info.size, [&](int, int, std::uint8_t* pixel) {
             const auto color = pixels.next();
-            is_translucent = is_translucent || color.alpha != 255;
-            std::memcpy(pixel, &color, 3);
+            std::memcpy(pixel, &color, 4);
         });
-    }();
+    }
+    auto is_translucent = false;
+    auto bitmap = bitmap_of<Rgb8>(info.size, [&](int, int, std::uint8_t* pixel) {
+        const auto color = pixels.next();
+        is_translucent = is_translucent || color.alpha != 255;
+        std::memcpy(pixel, &color, 3);
+    });
     if (is_translucent) {
         info.oddities.emplace_back("it says 3 channels, but has translucent pixels, whose alpha is left out");
     }
+    return bitmap;
+}
+
+}  // namespace
+
+LoadedPicture read_qoi(FileBytes file, const LoadLimits& limits) {
+    ByteReader reader{"qoi", file};
+    auto info = read_header(reader, limits);
+    QoiPixels pixels{reader};
+    auto bitmap = read_pixels(pixels, info);
     if (pixels.is_running()) info.oddities.emplace_back("its last run goes on beyond the last pixel");
     const auto end = reader.take(qoi_end.size());
     if (!std::equal(end.begin(), end.end(), qoi_end.begin())) {

@@ -5,6 +5,7 @@
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <memory>
 
 #include <libdeflate.h>
@@ -144,7 +145,7 @@ void add_palette(Chunks& chunks, const Palette& palette) {
 void add_density(Chunks& chunks, const Density& density) {
     const auto has_unit = density.unit != Density::Unit::none;
     const auto number = [&](double value) {
-        return has_unit ? per_meter(value, density.unit) : static_cast<std::uint32_t>(value + 0.5);
+        return has_unit ? per_meter(value, density.unit) : static_cast<std::uint32_t>(std::lround(value));
     };
     chunks.add("pHYs", [&](Bytes& file) {
         put_big(file, number(density.across), 4);
