@@ -252,4 +252,78 @@ TEST(Compose, CropsBordersGraysAndInverts) {
     EXPECT_THROW((void)bordered(before, {.left = -1}, colors::gold), Error);
 }
 
+// Under a transform each pixel gets what lies under its centre, from the four nearest pixels, by hand.
+TEST(Compose, TransformedPicturesAreSampled) {
+    Dice dice{308};
+    const auto picture = noise<Rgb8>(dice, {14, 9}, true);
+    const auto turn = Angle::degrees(37);
+    const auto by = Transform{}.turn(turn).scale({1.7, 1.4}).move({18, 6});
+    const auto back = Transform{}.move({-18, -6}).scale({1 / 1.7, 1 / 1.4}).turn(Angle::degrees(-37));
+    Bitmap<Rgb8> sheet{{50, 50}, colors::navy};
+    const auto touched = paste(sheet, picture, by);
+    EXPECT_FALSE(touched.empty());
+    int inside = 0;
+    for (int y = 0; y < 50; ++y) {
+        for (int x = 0; x < 50; ++x) {
+            const auto [u, v] = back(Point{x, y});
+            if (u < -2 || v < -2 || u > 15 || v > 10) {
+                EXPECT_EQ(sheet.color_at({x, y}), colors::navy);
+            }
+            // Away from the rim, where the pixel is covered whole.
+            if (u < 0.5 || v < 0.5 || u > 12.5 || v > 7.5) continue;
+            ++inside;
+            const auto mixed = [&](auto channel) {
+                const auto at = [&](int i, int k) {
+                    return double{1} * channel(picture.color_at({static_cast<int>(u) + i, static_cast<int>(v) + k}));
+                };
+                const auto right = u - std::floor(u);
+                const auto below = v - std::floor(v);
+                return (at(0, 0) * (1 - right) + at(1, 0) * right) * (1 - below) +
+                       (at(0, 1) * (1 - right) + at(1, 1) * right) * below;
+            };
+            const auto found = sheet.color_at({x, y});
+            EXPECT_NEAR(found.red, mixed([](Color c) { return c.red; }), 0.51);
+            EXPECT_NEAR(found.blue, mixed([](Color c) { return c.blue; }), 0.51);
+        }
+    }
+    EXPECT_GT(inside, 100);
+    // Transparent colours are left out there too.
+    Bitmap<Rgb8> plain{{50, 50}, colors::navy};
+    const Bitmap<Rgb8> white{{9, 9}, colors::white};
+    paste(plain, white, by, {.without = colors::white});
+    EXPECT_EQ(plain.bytes(), (Bitmap<Rgb8>{{50, 50}, colors::navy}.bytes()));
+}
+
+// Formats that meet in a paste, each with each.
+template <class To>
+void expect_pastes_from_all() {
+    Dice dice{309};
+    const auto source = noise<Rgba8>(dice, {11, 7});
+    const auto from_format = [&](const auto& picture) {
+        Bitmap<To> found{{16, 12}, colors::slategray};
+        Bitmap<To> wanted{{16, 12}, colors::slategray};
+        paste(found, picture, {.at = {3, 4}});
+        for (int y = 0; y < 7; ++y) {
+            for (int x = 0; x < 11; ++x) mark(wanted, {3 + x, 4 + y}, picture.color16_at({x, y}));
+        }
+        EXPECT_EQ(found.bytes(), wanted.bytes());
+    };
+    from_format(source);
+    from_format(convert<Gray8>(source));
+    from_format(convert<Bgr8>(source));
+    from_format(convert<Bgra8>(source));
+    from_format(convert<Gray16>(source));
+    from_format(convert<Rgba16>(source));
+    from_format(convert<Index8>(source));
+}
+
+TEST(Compose, EveryFormatOnEveryOther) {
+    expect_pastes_from_all<Gray8>();
+    expect_pastes_from_all<Rgb8>();
+    expect_pastes_from_all<Bgra8>();
+    expect_pastes_from_all<Gray16>();
+    expect_pastes_from_all<Rgba16>();
+    expect_pastes_from_all<Index8>();
+}
+
 }  // namespace

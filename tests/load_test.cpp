@@ -298,4 +298,60 @@ TEST_F(Load, OthersReadWhatIsWritten) {
     }
 }
 
+// A file in a format that is asked for is the file's own, converted.
+template <class To>
+void expect_loads_as(const std::vector<Bytes>& files) {
+    for (const auto& file : files) {
+        const auto any = load_any(file);
+        const auto wanted = std::visit([](const auto& picture) { return convert<To>(picture); }, any.bitmap);
+        EXPECT_EQ(load<To>(file).bytes(), wanted.bytes()) << name_of(any.info.format);
+        EXPECT_EQ(any.as<To>().bytes(), wanted.bytes());
+    }
+}
+
+TEST_F(Load, InTheFormatThatIsAskedFor) {
+    Dice dice{218};
+    Bitmap<Index8> display{{21, 8}, palettes::quay(), colors::gold};
+    fill(display, Circle{.center = {9, 3}, .radius = 3}, PaletteEntry{3});
+    const std::vector<Bytes> files{
+        encode(noise<Gray8>(dice, {17, 5}), FileFormat::png),  encode(noise<Rgb8>(dice, {17, 5}), FileFormat::qoi),
+        encode(noise<Rgba8>(dice, {17, 5}), FileFormat::bmp),  encode(noise<Gray16>(dice, {17, 5}), FileFormat::pgm),
+        encode(noise<Rgba16>(dice, {17, 5}), FileFormat::pam), encode(display, FileFormat::png)};
+    expect_loads_as<Gray8>(files);
+    expect_loads_as<Rgb8>(files);
+    expect_loads_as<Bgr8>(files);
+    expect_loads_as<Rgba8>(files);
+    expect_loads_as<Bgra8>(files);
+    expect_loads_as<Index8>(files);
+    expect_loads_as<Gray16>(files);
+    expect_loads_as<Rgba16>(files);
+    // 16 bits to 8: v / 257, rounded to the nearest.
+    Bitmap<Gray16> steps{{600, 1}};
+    for (int x = 0; x < 600; ++x) {
+        const auto value = static_cast<std::uint16_t>(x * 109);
+        mark(steps, {x, 0}, Color16{value, value, value});
+    }
+    const auto narrow = load<Gray8>(encode(steps, FileFormat::png));
+    for (int x = 0; x < 600; ++x) EXPECT_EQ(narrow.color_at({x, 0}).red, (x * 109 + 128) / 257) << x;
+}
+
+// What a format has no room for is refused, and nothing is written.
+TEST_F(Load, WhatAFormatCannotHold) {
+    const Bitmap<Rgba8> glass{{4, 4}, 0x10203040_rgba};
+    const Bitmap<Rgba16> deep{{4, 4}, colors::gold};
+    const Bitmap<Gray8> middle{{4, 4}, gray(100)};
+    const auto fault = [&](const auto& picture, FileFormat format) {
+        return error_of([&] { save(picture, path("a.file"), format); });
+    };
+    EXPECT_NE(fault(glass, FileFormat::jpeg).find("jpeg: the file holds opaque colours only"), std::string::npos);
+    EXPECT_NE(fault(deep, FileFormat::qoi).find("8 bits a channel, and the picture has 16"), std::string::npos);
+    EXPECT_NE(fault(deep, FileFormat::bmp).find("8 bits a channel"), std::string::npos);
+    EXPECT_EQ(fault(middle, FileFormat::pbm),
+              "pbm: the file holds black and white only, and the picture has other colours");
+    EXPECT_EQ(file_count(), 0U);
+    // JPEG takes 16 bits, as 8.
+    EXPECT_EQ(fault(deep, FileFormat::jpeg), "no error");
+    EXPECT_EQ(load_any(path("a.file")).info.bits, 8);
+}
+
 }  // namespace

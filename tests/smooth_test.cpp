@@ -301,6 +301,50 @@ TEST(Smooth, WideTrianglesCoverTheirArea) {
     }
 }
 
+// Longer than what is handed over at once: nearly flat edges, whose rows are covered in part over thousands of columns.
+TEST(Smooth, FlatEdgesOverThousandsOfColumns) {
+    constexpr auto wide = Box{.at = {0, -1}, .size = {9000, 6}};
+    for (const auto& ring : {Ring{{10, 0}, {8990, 3}, {10, 3}}, Ring{{8990, 0}, {8990, 3}, {2500, 0}}}) {
+        const auto corners = clockwise({place(ring[0]), place(ring[1]), place(ring[2])});
+        const auto area = filled(Polygon{ring}, {.edges = Edges::shared, .edge = Edge::smooth});
+        const auto share = [&](Point p) { return convex_share(corners, p); };
+        EXPECT_LE(worst_coverage(area, share, wide), exact);
+        expect_same_parts(area, wide, {{.at = {2040, -1}, .size = {20, 6}}, {.at = {5000, 1}, .size = {3000, 1}}});
+    }
+    // Painted as told.
+    Bitmap<Gray8> sheet{{9000, 5}};
+    const Polygon sliver{{10, 0}, {8990, 3}, {10, 3}};
+    fill(sheet, sliver, smooth, gray(255));
+    const auto told = coverage_of(filled(sliver, smooth), {.at = {}, .size = sheet.size()});
+    for (std::size_t i = 0; i < told.size(); ++i) ASSERT_EQ(sheet.bytes()[i], told[i]) << i;
+}
+
+// What the painters do with coverage: as if each pixel were laid on by itself, its alpha weakened.
+TEST(Smooth, CoverageWeakensTheInkInEveryFormat) {
+    const auto check = [](auto sheet, const Ink& ink, Color color) {
+        const auto before = sheet;
+        const auto disc = filled(Circle{.center = {14, 11}, .radius = 9}, smooth);
+        fill(sheet, disc, ink);
+        const auto told = coverage_of(disc, {.at = {}, .size = sheet.size()});
+        for (int y = 0; y < sheet.size().height; ++y) {
+            for (int x = 0; x < sheet.size().width; ++x) {
+                const auto coverage = told[index_in({.at = {}, .size = sheet.size()}, {x, y})];
+                auto single = before;
+                const auto alpha = (2 * coverage * color.alpha + 255) / 510;
+                mark(single, {x, y}, with_alpha(color, static_cast<std::uint8_t>(alpha)));
+                ASSERT_EQ(sheet.color_at({x, y}), single.color_at({x, y})) << Point{x, y};
+            }
+        }
+    };
+    for (const auto color : {colors::coral, with_alpha(colors::coral, 130)}) {
+        check(Bitmap<Gray8>{{30, 24}, colors::navy}, color, color);
+        check(Bitmap<Rgb8>{{30, 24}, colors::navy}, color, color);
+        check(Bitmap<Bgr8>{{30, 24}, colors::navy}, color, color);
+        check(Bitmap<Rgba8>{{30, 24}, with_alpha(colors::navy, 90)}, color, color);
+        check(Bitmap<Bgra8>{{30, 24}, colors::navy}, color, color);
+    }
+}
+
 TEST(Smooth, WindowsShowPartsOfTheSamePicture) {
     const auto area = stroked(star({.center = {1, 2}, .radius = 15}), pen({.width = 3, .join = Join::round}));
     expect_same_parts(area, window, {{.at = {-7, -9}, .size = {9, 13}}, {.at = {3, 3}, .size = {18, 16}}});
