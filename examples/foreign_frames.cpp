@@ -31,47 +31,46 @@ struct Frame {
     std::ptrdiff_t stride;
     std::vector<std::uint8_t> bytes;
     explicit Frame(int pixel_bytes)
-        : stride{(size.width * pixel_bytes + 63) / 64 * 64},
+        : stride{(std::ptrdiff_t{size.width} * pixel_bytes + 63) / 64 * 64},
           bytes(static_cast<std::size_t>(stride) * static_cast<std::size_t>(size.height), 0xc8) {}
 };
 
-}  // namespace
-
-int main(int argc, char** argv) {
-    if (argc != 2) {
-        std::cerr << "usage: foreign_frames PICTURE\n";
-        return 2;
+// Shows what was drawn, one beside the other.
+class Page {
+  public:
+    template <class Picture>
+    void show(const Picture& picture) {
+        paste(page_, picture, {.at = next_, .laying = {.blend = Blend::replace}});
+        next_ = next_.x < 200 ? Point{next_.x + 134, next_.y} : Point{14, next_.y + 104};
     }
-    Bitmap<Rgb8> page{{.width = 3 * 134 + 14, .height = 2 * 104 + 14}, 0x17324a_rgb};
-    auto next = Point{14, 14};
-    const auto show = [&](const auto& picture) {
-        paste(page, picture, {.at = next, .laying = {.blend = Blend::replace}});
-        next = next.x + 134 < page.size().width - 100 ? Point{next.x + 134, next.y} : Point{14, next.y + 104};
-    };
+    void save_as(const char* path) const { save(page_, path); }
 
-    // Channels in any order, rows with padding: the stride says how far it is from row to row.
-    Frame rgb{3};
-    const Pixels<Rgb8> rgb_view{Memory{.top_left = rgb.bytes.data(), .size = size, .stride = rgb.stride}};
-    draw(rgb_view);
-    show(rgb_view);
-    Frame bgr{3};
-    const Pixels<Bgr8> bgr_view{Memory{.top_left = bgr.bytes.data(), .size = size, .stride = bgr.stride}};
-    draw(bgr_view);
-    show(bgr_view);
-    Frame bgra{4};
-    const Pixels<Bgra8> bgra_view{Memory{.top_left = bgra.bytes.data(), .size = size, .stride = bgra.stride}};
-    clear(bgra_view, gray(200));
-    draw(bgra_view);
-    show(bgra_view);
+  private:
+    Bitmap<Rgb8> page_{{.width = 3 * 134 + 14, .height = 2 * 104 + 14}, 0x17324a_rgb};
+    Point next_{14, 14};
+};
 
-    // From bottom to top: the top row comes last in memory, and the stride is negative.
-    Frame upward{3};
-    auto* const last_row = upward.bytes.data() + (size.height - 1) * upward.stride;
-    const Pixels<Bgr8> upward_view{Memory{.top_left = last_row, .size = size, .stride = -upward.stride}};
-    draw(upward_view);
-    show(upward_view);
+// Channels in any order, rows with padding: the stride says how far it is from row to row.
+template <class Format>
+void show_interleaved(Page& page) {
+    Frame frame{bytes_per_pixel<Format>};
+    const Pixels<Format> view{Memory{.top_left = frame.bytes.data(), .size = size, .stride = frame.stride}};
+    clear(view, gray(200));
+    draw(view);
+    page.show(view);
+}
 
-    // Planes: each channel is a gray picture of its own. A colour is drawn as its channels, one after the other.
+// From bottom to top: the top row comes last in memory, and the stride is negative.
+void show_upward(Page& page) {
+    Frame frame{3};
+    auto* const last_row = frame.bytes.data() + (size.height - 1) * frame.stride;
+    const Pixels<Bgr8> view{Memory{.top_left = last_row, .size = size, .stride = -frame.stride}};
+    draw(view);
+    page.show(view);
+}
+
+// Planes: each channel is a gray picture of its own. A colour is drawn as its channels, one after the other.
+void show_planes(Page& page) {
     std::array<Frame, 3> planes{Frame{1}, Frame{1}, Frame{1}};
     Bitmap<Rgb8> merged{size};
     const std::array channels{Channels::red, Channels::green, Channels::blue};
@@ -82,21 +81,39 @@ int main(int argc, char** argv) {
         // And back: a plane pasted into one channel of an interleaved picture.
         paste(channel(merged, channels[i]), plane);
     }
-    show(merged);
+    page.show(merged);
+}
 
+// A matrix of bytes is a gray picture; its rows must be those of memory.
 #ifdef HAS_EIGEN
-    // A matrix of bytes is a gray picture; its rows must be those of memory.
-    Eigen::Matrix<std::uint8_t, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor> matrix =
-        Eigen::Matrix<std::uint8_t, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>::Constant(size.height, size.width,
-                                                                                               220);
-    const Pixels<Gray8> matrix_view{
+void show_matrix(Page& page) {
+    using Matrix = Eigen::Matrix<std::uint8_t, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
+    Matrix matrix = Matrix::Constant(size.height, size.width, 220);
+    const Pixels<Gray8> view{
         Memory{.top_left = matrix.data(),
                .size = {.width = static_cast<int>(matrix.cols()), .height = static_cast<int>(matrix.rows())},
                .stride = matrix.outerStride()}};
-    draw(matrix_view);
-    show(matrix_view);
+    draw(view);
+    page.show(view);
+}
 #endif
 
-    save(page, argv[1]);
+}  // namespace
+
+int main(int argc, char** argv) {
+    if (argc != 2) {
+        std::cerr << "usage: foreign_frames PICTURE\n";
+        return 2;
+    }
+    Page page;
+    show_interleaved<Rgb8>(page);
+    show_interleaved<Bgr8>(page);
+    show_interleaved<Bgra8>(page);
+    show_upward(page);
+    show_planes(page);
+#ifdef HAS_EIGEN
+    show_matrix(page);
+#endif
+    page.save_as(argv[1]);
     std::cout << argv[1] << '\n';
 }
