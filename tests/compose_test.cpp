@@ -265,7 +265,9 @@ TEST(Compose, TransformedPicturesAreSampled) {
     int inside = 0;
     for (int y = 0; y < 50; ++y) {
         for (int x = 0; x < 50; ++x) {
-            const auto [u, v] = back(Point{x, y});
+            const auto source = back(Point{x, y});
+            const auto u = source.x;
+            const auto v = source.y;
             if (u < -2 || v < -2 || u > 15 || v > 10) {
                 EXPECT_EQ(sheet.color_at({x, y}), colors::navy);
             }
