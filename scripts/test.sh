@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Builds and runs all the tests, twice: with Clang and its sanitizers, and the release with GCC, benchmarks built along.
+# Builds and runs all the tests, twice: with Clang and its sanitizers, benchmarks and fuzz targets along, and the release
+# with GCC.
 # Checks the formatting; scripts/lint.sh checks more. Installs what is missing (apt-get).
 set -euo pipefail
 cd "$(dirname "$0")/.."
@@ -17,5 +18,5 @@ test_build() {
     ctest --test-dir "$build" --output-on-failure -j "$(nproc)"
 }
 test_build build/clang -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_COMPILER=clang++ -DCMAKE_C_COMPILER=clang \
-    -DCOLDBRICK_SANITIZE=ON "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g1" -DCOLDBRICK_SIMD=OFF -DCOLDBRICK_FUZZ=ON
-test_build build/gcc -DCMAKE_BUILD_TYPE=Release -DCMAKE_CXX_COMPILER=g++ -DCOLDBRICK_BENCH=ON
+    -DCOLDBRICK_SANITIZE=ON "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g1" -DCOLDBRICK_SIMD=OFF -DCOLDBRICK_FUZZ=ON -DCOLDBRICK_BENCH=ON
+test_build build/gcc -DCMAKE_BUILD_TYPE=Release -DCMAKE_CXX_COMPILER=g++

@@ -110,7 +110,8 @@ TEST(PngFiles, OfEveryKindDepthFilterAndInterlacing) {
                         samples.push_back(static_cast<unsigned>(dice.number(0, (1 << bits) - 1)));
                     }
                     const auto sample = [&](int x, int y, int channel) {
-                        return samples[static_cast<std::size_t>((y * size.width + x) * channels + channel)];
+                        const auto pixel = index_in({.at = {}, .size = size}, {x, y});
+                        return samples[pixel * static_cast<std::size_t>(channels) + static_cast<std::size_t>(channel)];
                     };
                     auto plan = PngPlan{size.width, size.height, bits,
                                         kind,       interlaced,  [&](int row) { return filter < 5 ? filter : row % 5; },
@@ -137,7 +138,7 @@ TEST(PngFiles, OfEveryKindDepthFilterAndInterlacing) {
                             if (kind == 2 || kind == 6) wanted = {at(0), at(1), at(2)};
                             if (kind == 4 || kind == 6) wanted.alpha = at(channels - 1);
                             if (kind == 3) wanted = widened(palette[sample(x, y, 0)]);
-                            ASSERT_EQ(found[static_cast<std::size_t>(y * size.width + x)], wanted)
+                            ASSERT_EQ(found[index_in({.at = {}, .size = size}, {x, y})], wanted)
                                 << "kind " << kind << " bits " << bits << " filter " << filter;
                         }
                     }

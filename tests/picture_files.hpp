@@ -1,6 +1,7 @@
 // Pictures and files for the tests of files.
 #pragma once
 
+#include "coverage_oracle.hpp"
 #include "oracle.hpp"
 #include "png_builder.hpp"
 
