@@ -111,10 +111,20 @@ class MixedRows {
 
     void read(int y) {
         const auto& at = from_.clip.at;
-        for (std::size_t x = 0; x < source_.size(); ++x) {
-            const auto color = decode_deep(from_, pixel_address(from_, at.x + static_cast<int>(x), at.y + y));
+        const auto* const pixels = pixel_address(from_, at.x, at.y + y);
+        const auto weighted = [](const Color16& color) -> Weighted {
             const auto alpha = double{1} * color.alpha;
-            source_[x] = {color.red * alpha, color.green * alpha, color.blue * alpha, alpha};
+            return {color.red * alpha, color.green * alpha, color.blue * alpha, alpha};
+        };
+        if (from_.kernel->load != nullptr) {
+            colors_.resize(source_.size());
+            from_.kernel->load(from_, pixels, static_cast<int>(source_.size()), colors_.data());
+            for (std::size_t x = 0; x < source_.size(); ++x) source_[x] = weighted(widened(colors_[x]));
+        } else {
+            for (std::size_t x = 0; x < source_.size(); ++x) {
+                source_[x] =
+                    weighted(decode_deep(from_, pixels + x * static_cast<std::size_t>(from_.kernel->pixel_bytes)));
+            }
         }
     }
 
@@ -123,6 +133,7 @@ class MixedRows {
     std::vector<std::vector<Weighted>> rows_;
     std::vector<int> numbers_;
     std::vector<Weighted> source_;
+    std::vector<Color> colors_;
 };
 
 // The nearest value of 16 bits, or of 8 where the format has no more.
@@ -137,6 +148,22 @@ Color16 color_of(const Weighted& mixed, double sum, bool is_deep) noexcept {
             .green = rounded(mixed[1] / mixed[3]),
             .blue = rounded(mixed[2] / mixed[3]),
             .alpha = rounded(mixed[3] / sum)};
+}
+
+// A row of colours.
+template <class ColorAt>
+void write(const Surface& to, int y, std::size_t count, const ColorAt& color_at) {
+    auto* pixel = pixel_address(to, 0, y);
+    if (to.kernel->store != nullptr) {
+        std::vector<Color> colors(count);
+        for (std::size_t x = 0; x < count; ++x) colors[x] = narrowed(color_at(x));
+        to.kernel->store(to, colors.data(), static_cast<int>(count), pixel);
+        return;
+    }
+    const auto pixel_bytes = static_cast<std::size_t>(to.kernel->pixel_bytes);
+    for (std::size_t x = 0; x < count; ++x, pixel += pixel_bytes) {
+        std::memcpy(pixel, encode(to, color_at(x)).data(), pixel_bytes);
+    }
 }
 
 void resize_nearest(const Surface& from, const Surface& to) {
@@ -181,24 +208,20 @@ void resize(const Surface& from, const Surface& to, Scaling how) {
     const auto columns = mixes(from.clip.size.width, to.size.width, how);
     const auto rows = mixes(from.clip.size.height, to.size.height, how);
     std::size_t most = 1;
-    for (const auto& mix : rows) most = std::max(most, mix.weights.size());
+    for (const auto& of : rows) most = std::max(most, of.weights.size());
     MixedRows mixed{from, columns, most};
     std::vector<Weighted> sums(columns.size());
     const auto is_deep = to.kernel->load_deep != nullptr;
     for (int y = 0; y < to.size.height; ++y) {
-        const auto& [first, weights, row_sum] = rows[static_cast<std::size_t>(y)];
+        const auto& mix = rows[static_cast<std::size_t>(y)];
         std::fill(sums.begin(), sums.end(), Weighted{});
-        for (std::size_t k = 0; k < weights.size(); ++k) {
-            const auto& row = mixed.row(first + static_cast<int>(k));
+        for (std::size_t k = 0; k < mix.weights.size(); ++k) {
+            const auto& row = mixed.row(mix.first + static_cast<int>(k));
             for (std::size_t x = 0; x < sums.size(); ++x) {
-                for (std::size_t i = 0; i < 4; ++i) sums[x][i] += weights[k] * row[x][i];
+                for (std::size_t i = 0; i < 4; ++i) sums[x][i] += mix.weights[k] * row[x][i];
             }
         }
-        for (std::size_t x = 0; x < sums.size(); ++x) {
-            const auto pixel = encode(to, color_of(sums[x], columns[x].sum * row_sum, is_deep));
-            std::memcpy(pixel_address(to, static_cast<int>(x), y), pixel.data(),
-                        static_cast<std::size_t>(to.kernel->pixel_bytes));
-        }
+        write(to, y, sums.size(), [&](std::size_t x) { return color_of(sums[x], columns[x].sum * mix.sum, is_deep); });
     }
 }
 
