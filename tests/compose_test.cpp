@@ -328,4 +328,42 @@ TEST(Compose, EveryFormatOnEveryOther) {
     expect_pastes_from_all<Index8>();
 }
 
+// One channel of a picture is a picture: what lies beside it in memory is neither read nor touched.
+template <class Format>
+void expect_channels_are_pictures() {
+    Dice dice{310};
+    auto picture = noise<Format>(dice, {9, 6});
+    const auto before = picture;
+    const auto blue = channel(picture, Channels::blue);
+    const auto alone = convert<Gray16>(blue);
+    const auto same = [](const auto& a, const auto& b) { EXPECT_EQ(compare(a, b).pixels, 0); };
+    same(turned(blue, Quarters::one), turned(alone, Quarters::one));
+    same(turned(blue, Quarters::none), alone);
+    same(enlarge(blue, 3), enlarge(alone, 3));
+    same(resized(blue, {4, 9}, Scaling::nearest), resized(alone, {4, 9}, Scaling::nearest));
+    same(bordered(blue, {.left = 1, .bottom = 2}, colors::white),
+         bordered(alone, {.left = 1, .bottom = 2}, colors::white));
+    // From one channel to another, and to where it comes from.
+    paste(channel(picture, Channels::red), blue, {.mirrored = Mirror::left_right});
+    paste(picture, crop(blue, {.at = {1, 1}, .size = {4, 4}}), {.at = {2, 2}});
+    for (int x = 0; x < 9; ++x) {
+        EXPECT_EQ(picture.color16_at({x, 0}).red, alone.color16_at({8 - x, 0}).red);
+        EXPECT_EQ(picture.color16_at({x, 0}).green, before.color16_at({x, 0}).green);
+    }
+    EXPECT_EQ(picture.color16_at({3, 3}).green, alone.color16_at({2, 2}).green);
+    // Gray is gray already; turned over it is not.
+    picture = before;
+    gray_out(channel(picture, Channels::blue));
+    EXPECT_EQ(picture.bytes(), before.bytes());
+    invert(channel(picture, Channels::green));
+    EXPECT_EQ(picture.color_at({4, 4}).green, 255 - before.color_at({4, 4}).green);
+    EXPECT_EQ(picture.color_at({4, 4}).blue, before.color_at({4, 4}).blue);
+}
+
+TEST(Compose, ChannelsArePictures) {
+    expect_channels_are_pictures<Rgb8>();
+    expect_channels_are_pictures<Bgra8>();
+    expect_channels_are_pictures<Rgba16>();
+}
+
 }  // namespace

@@ -25,7 +25,7 @@ struct FormatOf<Bitmap<Format>> {
 };
 
 void convert(const Surface& from, const Surface& to);
-void enlarge(const Surface& from, const Surface& to, int factor) noexcept;
+void enlarge(const Surface& from, const Surface& to, int factor);
 
 // The factor times the size of the clip. Throws Error if the factor is below 1, the clip empty or the result too
 // large.

@@ -1,6 +1,7 @@
 // coldbrick/resize.hpp - a picture in another size.
 //
 //     Bitmap<Rgb8> half  = resized(photo, {.width = 320, .height = 240}, Scaling::box);
+//     Bitmap<Rgb8> large = resized(photo, {.width = 900});                           // as usual
 //     Bitmap<Rgb8> thumb = resized(photo, {.width = 96}, Scaling::lanczos);          // the height in proportion
 //
 // Of a view, the pixels of its clip are taken. Colours are weighted by their alpha, and mixed in encoded values.
@@ -18,6 +19,11 @@ namespace coldbrick {
 //           little at edges, which keeps them sharp.
 enum class Scaling { nearest, box, bilinear, lanczos };
 
+// How pictures are resized where nothing is said: by box to reduce, by bilinear to enlarge either side.
+[[nodiscard]] constexpr Scaling usual_scaling(Size from, Size to) noexcept {
+    return to.width <= from.width && to.height <= from.height ? Scaling::box : Scaling::bilinear;
+}
+
 namespace detail {
 
 // With one side 0, it is in proportion to the other, rounded and at least 1. Throws Error for sizes below 0, or with
@@ -29,12 +35,15 @@ void resize(const Surface& from, const Surface& to, Scaling how);
 
 }  // namespace detail
 
-// In the picture's format; an Index8 picture can only be resized by Scaling::nearest (convert it to Rgba8). Throws
-// Error for that, if the picture's clip is empty, or for a size that no bitmap can have.
+// In the picture's format, by usual_scaling() if nothing else is said; an Index8 picture can only be resized by
+// Scaling::nearest (convert it to Rgba8). Throws Error for that, if the picture's clip is empty, or for a size that no
+// bitmap can have.
 template <Picture P>
-[[nodiscard]] auto resized(const P& picture, Size size, Scaling how) {
+[[nodiscard]] auto resized(const P& picture, Size size, std::optional<Scaling> scaling = std::nullopt) {
     const auto& from = detail::SurfaceAccess::of(picture);
-    const auto whole = detail::proportional(detail::enlarged_size(from, 1), size);
+    const auto own_size = detail::enlarged_size(from, 1);
+    const auto whole = detail::proportional(own_size, size);
+    const auto how = scaling.value_or(usual_scaling(own_size, whole));
     auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, whole);
     detail::resize(from, detail::SurfaceAccess::of(result), how);
     return result;

@@ -2,6 +2,7 @@
 
 #include "geometry/limits.hpp"
 #include "pixels/kernels.hpp"
+#include "pixels/packed_copy.hpp"
 #include "pixels/source_over.hpp"
 
 #include "coldbrick/error.hpp"
@@ -27,54 +28,24 @@ void check_part(std::string_view call, const Surface& surface, const Box& box) {
                 in_words(surface.clip)};
 }
 
-// Pixels of its own, in the format of another surface.
-struct Copy {
-    std::vector<std::uint8_t> bytes;
-    Surface surface;
-
-    Copy(const Surface& like, Size size, const FormatKernel& kernel)
-        : bytes(bitmap_bytes(size, kernel.pixel_bytes)), surface{like} {
-        surface.top_left = bytes.data();
-        surface.stride = std::ptrdiff_t{size.width} * kernel.pixel_bytes;
-        surface.size = size;
-        surface.clip = {.at = {}, .size = size};
-        surface.kernel = &kernel;
-        surface.mask = nullptr;
-        surface.cover = nullptr;
-    }
-};
+bool is_opaque(const Surface& picture) noexcept {
+    if (picture.kernel != &index8_kernel) return !picture.kernel->has_alpha;
+    const auto colors = palette_of(picture).colors();
+    return std::all_of(colors.begin(), colors.end(), [](Color color) { return color.alpha == 255; });
+}
 
 // The colours of a surface, which lies somewhere on the target.
 class SurfaceSource final : public InkSource {
   public:
-    SurfaceSource(const Surface& from, Point at, const std::optional<Color>& without)
-        : from_{from}, at_{at}, without_{without} {
-        is_opaque_ = !without && !from.kernel->has_alpha;
-        if (from.kernel == &index8_kernel) {
-            for (const auto& color : palette_of(from).colors()) is_opaque_ = is_opaque_ && color.alpha == 255;
-        }
-    }
+    SurfaceSource(const Surface& from, Point at) : from_{from}, at_{at} {}
 
     void fetch(Point from, int count, const Box&, Color* colors) const override {
-        const auto* const pixels = pixel_at(from);
-        if (from_.kernel->load != nullptr) {
-            from_.kernel->load(from_, pixels, count, colors);
-        } else {
-            for (int i = 0; i < count; ++i)
-                colors[i] = decode(from_, pixels + std::ptrdiff_t{i} * from_.kernel->pixel_bytes);
-        }
-        for (int i = 0; without_ && i < count; ++i) {
-            if (colors[i] == *without_) colors[i].alpha = 0;
-        }
+        read_colors(from_, pixel_at(from), count, colors);
     }
     void fetch(Point from, int count, const Box&, Color16* colors) const override {
-        const auto* const pixels = pixel_at(from);
-        for (int i = 0; i < count; ++i) {
-            colors[i] = decode_deep(from_, pixels + std::ptrdiff_t{i} * from_.kernel->pixel_bytes);
-            if (without_ && narrowed(colors[i]) == *without_) colors[i].alpha = 0;
-        }
+        read_colors(from_, pixel_at(from), count, colors);
     }
-    [[nodiscard]] bool is_opaque() const noexcept override { return is_opaque_; }
+    [[nodiscard]] bool is_opaque() const noexcept override { return detail::is_opaque(from_); }
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return false; }
 
   private:
@@ -84,40 +55,37 @@ class SurfaceSource final : public InkSource {
 
     Surface from_;
     Point at_;
-    std::optional<Color> without_;
-    bool is_opaque_;
 };
 
-// The same under a transform: each pixel from where its centre comes from.
+// The same under a transform: each pixel from where its centre comes from, by the one that takes it back.
 class SampledSource final : public InkSource {
   public:
-    SampledSource(const Surface& from, Point at, const std::optional<Color>& without, const Transform::Rows& back)
-        : source_{from, {}, without}, size_{from.clip.size}, at_{at}, back_{back} {}
+    SampledSource(const Surface& from, Point at, const std::optional<Color>& without, const Transform& back)
+        : from_{from}, at_{at}, without_{without}, back_{back} {}
 
-    void fetch(Point from, int count, const Box& shape, Color* colors) const override {
-        for (int i = 0; i < count; ++i) colors[i] = narrowed(sample({.x = from.x + i, .y = from.y}, shape));
+    void fetch(Point from, int count, const Box&, Color* colors) const override {
+        for (int i = 0; i < count; ++i) colors[i] = narrowed(sample({.x = from.x + i, .y = from.y}));
     }
-    void fetch(Point from, int count, const Box& shape, Color16* colors) const override {
-        for (int i = 0; i < count; ++i) colors[i] = sample({.x = from.x + i, .y = from.y}, shape);
+    void fetch(Point from, int count, const Box&, Color16* colors) const override {
+        for (int i = 0; i < count; ++i) colors[i] = sample({.x = from.x + i, .y = from.y});
     }
-    [[nodiscard]] bool is_opaque() const noexcept override { return source_.is_opaque(); }
+    [[nodiscard]] bool is_opaque() const noexcept override { return !without_ && detail::is_opaque(from_); }
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return false; }
 
   private:
-    [[nodiscard]] Color16 sample(Point pixel, const Box& shape) const {
-        const auto place = Transform{back_}(pixel);
-        const auto x = std::clamp(place.x - at_.x, 0.0, size_.width - 1.0);
-        const auto y = std::clamp(place.y - at_.y, 0.0, size_.height - 1.0);
+    [[nodiscard]] Color16 sample(Point pixel) const {
+        const auto& size = from_.clip.size;
+        const auto place = back_(pixel);
+        const auto x = std::clamp(place.x - at_.x, 0.0, size.width - 1.0);
+        const auto y = std::clamp(place.y - at_.y, 0.0, size.height - 1.0);
         const auto column = static_cast<int>(x);
         const auto row = static_cast<int>(y);
         std::array<double, 4> sums{};
         for (int k = 0; k < 4; ++k) {
-            const auto next =
-                Point{.x = std::min(column + k % 2, size_.width - 1), .y = std::min(row + k / 2, size_.height - 1)};
             const auto weight = (k % 2 == 0 ? column + 1 - x : x - column) * (k / 2 == 0 ? row + 1 - y : y - row);
             if (weight <= 0) continue;
-            Color16 color;
-            source_.fetch(next, 1, shape, &color);
+            const auto color =
+                color_at({.x = std::min(column + k % 2, size.width - 1), .y = std::min(row + k / 2, size.height - 1)});
             const auto alpha = weight * color.alpha;
             sums[0] += alpha * color.red;
             sums[1] += alpha * color.green;
@@ -134,22 +102,28 @@ class SampledSource final : public InkSource {
                 .alpha = rounded(sums[3])};
     }
 
-    SurfaceSource source_;
-    Size size_;
+    [[nodiscard]] Color16 color_at(Point at) const {
+        auto color = decode_deep(from_, pixel_address(from_, from_.clip.at.x + at.x, from_.clip.at.y + at.y));
+        if (without_ && narrowed(color) == *without_) color.alpha = 0;
+        return color;
+    }
+
+    Surface from_;
     Point at_;
-    Transform::Rows back_;
+    std::optional<Color> without_;
+    Transform back_;
 };
 
 // What takes a transform back. Where it flattens everything, drawing throws Error before it is asked for.
-Transform::Rows inverse(const Transform& by) noexcept {
+Transform inverse(const Transform& by) noexcept {
     const auto& [xx, xy, dx, yx, yy, dy] = by.rows();
     const auto d = xx * yy - xy * yx;
-    return {.xx = yy / d,
-            .xy = -xy / d,
-            .dx = (xy * dy - yy * dx) / d,
-            .yx = -yx / d,
-            .yy = xx / d,
-            .dy = (yx * dx - xx * dy) / d};
+    return Transform{{.xx = yy / d,
+                      .xy = -xy / d,
+                      .dx = (xy * dy - yy * dx) / d,
+                      .yx = -yx / d,
+                      .yy = xx / d,
+                      .dy = (yx * dx - xx * dy) / d}};
 }
 
 // The memory of the clip's rows, from the lowest to behind the highest address.
@@ -168,12 +142,6 @@ bool do_overlap(const Surface& a, const Surface& b) noexcept {
     return a_begin < b_end && b_begin < a_end;
 }
 
-Copy copied(const Surface& from) {
-    Copy copy{from, from.clip.size, *from.kernel};
-    turn(from, copy.surface, Mirror::none, Quarters::none);
-    return copy;
-}
-
 // A surface, or what has become of it.
 class Prepared {
   public:
@@ -183,7 +151,7 @@ class Prepared {
         if (how.mirrored == Mirror::none && how.turned == Quarters::none) return;
         auto size = surface_.clip.size;
         if (is_sideways(how.turned)) std::swap(size.width, size.height);
-        Copy copy{surface_, size, *surface_.kernel};
+        PackedCopy copy{surface_, size, packed_kernel(*surface_.kernel)};
         turn(surface_, copy.surface, how.mirrored, how.turned);
         take(std::move(copy));
     }
@@ -193,21 +161,19 @@ class Prepared {
         if (how.size == Size{}) return;
         const auto wanted = proportional(size, how.size);
         if (wanted == size) return;
-        const auto is_reduced = wanted.width <= size.width && wanted.height <= size.height;
-        const auto scaling = how.scaling.value_or(is_reduced ? Scaling::box : Scaling::bilinear);
+        const auto scaling = how.scaling.value_or(usual_scaling(size, wanted));
         const auto needs_colors = surface_.kernel == &index8_kernel && scaling != Scaling::nearest;
-        const auto& kernel = needs_colors ? rgba8_kernel : *surface_.kernel;
-        Copy copy{surface_, wanted, kernel};
+        PackedCopy copy{surface_, wanted, needs_colors ? rgba8_kernel : packed_kernel(*surface_.kernel)};
         resize(surface_, copy.surface, scaling);
         take(std::move(copy));
     }
 
-    void copy() { take(copied(surface_)); }
+    void copy() { take(PackedCopy{surface_}); }
 
     [[nodiscard]] const Surface& surface() const noexcept { return surface_; }
 
   private:
-    void take(Copy copy) {
+    void take(PackedCopy copy) {
         surface_ = copy.surface;
         bytes_ = std::move(copy.bytes);
     }
@@ -267,7 +233,7 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     auto part = from;
     part.clip = how.part.value_or(from.clip);
     check_part("paste", from, part.clip);
-    const Ink checked{Color{}, how.laying};
+    (void)Ink{Color{}, how.laying};  // throws Error for an opacity that is not allowed
     Prepared prepared{part};
     prepared.turn_by(how);
     prepared.resize_by(how);
@@ -283,7 +249,7 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
         return paint(to, Ink{Ink{Ink::Source{std::move(source)}}, how.laying}, area_ref(area));
     }
     if (paste_rows(to, surface, how.at, how)) return seen;
-    auto source = std::make_shared<SurfaceSource>(surface, how.at, std::nullopt);
+    auto source = std::make_shared<SurfaceSource>(surface, how.at);
     const auto ink = Ink{Ink{Ink::Source{std::move(source)}}, how.laying};
     if (!how.without) return paint(to, ink, area_ref(box));
     const auto region = pixels_unlike(surface, *how.without, how.at);
@@ -291,15 +257,10 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
 }
 
 void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turned) {
+    if (mirrored == Mirror::none && turned == Quarters::none) return convert(from, to);
+    if (from.kernel != to.kernel) return turn(PackedCopy{from}.surface, to, mirrored, turned);
     const auto [at, size] = from.clip;
     const auto pixel_bytes = static_cast<std::size_t>(from.kernel->pixel_bytes);
-    if (mirrored == Mirror::none && turned == Quarters::none) {
-        for (int y = 0; y < size.height; ++y) {
-            std::memcpy(pixel_address(to, 0, y), pixel_address(from, at.x, at.y + y),
-                        static_cast<std::size_t>(size.width) * pixel_bytes);
-        }
-        return;
-    }
     for (int y = 0; y < size.height; ++y) {
         for (int x = 0; x < size.width; ++x) {
             const auto column = mirrored == Mirror::left_right ? size.width - 1 - x : x;
@@ -323,21 +284,32 @@ Surface crop(const Surface& surface, const Box& box) {
     return cropped;
 }
 
-void gray_out(const Surface& surface) {
+namespace {
+
+Color gray_of(Color color) noexcept { return with_alpha(gray(luma(color)), color.alpha); }
+Color16 gray_of(Color16 color) noexcept {
+    const auto value = luma(color);
+    return {.red = value, .green = value, .blue = value, .alpha = color.alpha};
+}
+
+template <class Texel>
+void gray_out_rows(const Surface& surface) {
     const auto [at, size] = surface.clip;
+    std::vector<Texel> colors(static_cast<std::size_t>(size.width));
     for (int y = at.y; y < at.y + size.height; ++y) {
+        read_colors(surface, pixel_address(surface, at.x, y), size.width, colors.data());
         for (int x = at.x; x < at.x + size.width; ++x) {
             if (!contains(surface, {.x = x, .y = y})) continue;
-            auto* const pixel = pixel_address(surface, x, y);
-            const auto is_deep = surface.kernel->load_deep != nullptr;
-            const auto color = decode_deep(surface, pixel);
-            const auto value = luma(color);
-            const auto narrow = decode(surface, pixel);
-            const auto bytes = is_deep ? encode(surface, Color16{value, value, value, color.alpha})
-                                       : encode(surface, with_alpha(gray(luma(narrow)), narrow.alpha));
-            std::memcpy(pixel, bytes.data(), static_cast<std::size_t>(surface.kernel->pixel_bytes));
+            const auto color = gray_of(colors[static_cast<std::size_t>(x - at.x)]);
+            write_colors(surface, &color, 1, pixel_address(surface, x, y));
         }
     }
+}
+
+}  // namespace
+
+void gray_out(const Surface& surface) {
+    surface.kernel->load_deep != nullptr ? gray_out_rows<Color16>(surface) : gray_out_rows<Color>(surface);
 }
 
 }  // namespace coldbrick::detail

@@ -3,6 +3,8 @@
 
 #include "coldbrick/formats.hpp"
 
+#include <algorithm>
+#include <array>
 #include <cstring>
 
 namespace coldbrick::detail {
@@ -63,35 +65,85 @@ constexpr FormatKernel index8_kernel{.pixel_bytes = 1, .has_alpha = true, .load 
 
 const FormatKernel& number_channel_kernel() noexcept { return number_channel; }
 
+const FormatKernel& packed_kernel(const FormatKernel& kernel) noexcept {
+    if (!kernel.is_sparse) return kernel;
+    return kernel.load_deep != nullptr ? gray16_kernel : gray8_kernel;
+}
+
+namespace {
+
+// Colours of the other depth go by the way, so many at once.
+constexpr auto at_once = 128;
+
+// Calls use(first, count) for stretches of so many.
+template <class Use>
+void for_each_stretch(int count, const Use& use) {
+    for (int first = 0; first < count; first += at_once) use(first, std::min(at_once, count - first));
+}
+
+}  // namespace
+
+void read_colors(const Surface& surface, const std::uint8_t* pixels, int count, Color* colors) {
+    const auto& kernel = *surface.kernel;
+    if (kernel.load != nullptr) return kernel.load(surface, pixels, count, colors);
+    for_each_stretch(count, [&](int first, int length) {
+        std::array<Color16, at_once> deep;
+        kernel.load_deep(surface, pixels + std::ptrdiff_t{first} * kernel.pixel_bytes, length, deep.data());
+        for (int i = 0; i < length; ++i) colors[first + i] = narrowed(deep[static_cast<std::size_t>(i)]);
+    });
+}
+
+void read_colors(const Surface& surface, const std::uint8_t* pixels, int count, Color16* colors) {
+    const auto& kernel = *surface.kernel;
+    if (kernel.load_deep != nullptr) return kernel.load_deep(surface, pixels, count, colors);
+    for_each_stretch(count, [&](int first, int length) {
+        std::array<Color, at_once> shallow;
+        kernel.load(surface, pixels + std::ptrdiff_t{first} * kernel.pixel_bytes, length, shallow.data());
+        for (int i = 0; i < length; ++i) colors[first + i] = widened(shallow[static_cast<std::size_t>(i)]);
+    });
+}
+
+void write_colors(const Surface& surface, const Color* colors, int count, std::uint8_t* pixels) {
+    const auto& kernel = *surface.kernel;
+    if (kernel.store != nullptr) return kernel.store(surface, colors, count, pixels);
+    for_each_stretch(count, [&](int first, int length) {
+        std::array<Color16, at_once> deep;
+        for (int i = 0; i < length; ++i) deep[static_cast<std::size_t>(i)] = widened(colors[first + i]);
+        kernel.store_deep(surface, deep.data(), length, pixels + std::ptrdiff_t{first} * kernel.pixel_bytes);
+    });
+}
+
+void write_colors(const Surface& surface, const Color16* colors, int count, std::uint8_t* pixels) {
+    const auto& kernel = *surface.kernel;
+    if (kernel.store_deep != nullptr) return kernel.store_deep(surface, colors, count, pixels);
+    for_each_stretch(count, [&](int first, int length) {
+        std::array<Color, at_once> shallow;
+        for (int i = 0; i < length; ++i) shallow[static_cast<std::size_t>(i)] = narrowed(colors[first + i]);
+        kernel.store(surface, shallow.data(), length, pixels + std::ptrdiff_t{first} * kernel.pixel_bytes);
+    });
+}
+
 Pixel encode(const Surface& surface, Color color) {
     Pixel pixel{};
-    const auto& kernel = *surface.kernel;
-    if (kernel.store != nullptr) {
-        kernel.store(surface, &color, 1, pixel.data());
-        return pixel;
-    }
-    return encode(surface, widened(color));
+    write_colors(surface, &color, 1, pixel.data());
+    return pixel;
 }
 
 Pixel encode(const Surface& surface, Color16 color) {
     Pixel pixel{};
-    const auto& kernel = *surface.kernel;
-    if (kernel.store_deep == nullptr) return encode(surface, narrowed(color));
-    kernel.store_deep(surface, &color, 1, pixel.data());
+    write_colors(surface, &color, 1, pixel.data());
     return pixel;
 }
 
 Color decode(const Surface& surface, const std::uint8_t* pixel) {
-    if (surface.kernel->load == nullptr) return narrowed(decode_deep(surface, pixel));
     Color color;
-    surface.kernel->load(surface, pixel, 1, &color);
+    read_colors(surface, pixel, 1, &color);
     return color;
 }
 
 Color16 decode_deep(const Surface& surface, const std::uint8_t* pixel) {
-    if (surface.kernel->load_deep == nullptr) return widened(decode(surface, pixel));
     Color16 color;
-    surface.kernel->load_deep(surface, pixel, 1, &color);
+    read_colors(surface, pixel, 1, &color);
     return color;
 }
 

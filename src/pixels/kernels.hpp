@@ -26,6 +26,13 @@ inline constexpr std::size_t pattern_period = 48;
 // The largest pixel's bytes.
 using Pixel = std::array<std::uint8_t, 8>;
 
+// The colours of so many pixels of a row, and back, whatever depth the format has. Of a channel's pixels only its own
+// bytes are touched.
+void read_colors(const Surface& surface, const std::uint8_t* pixels, int count, Color* colors);
+void read_colors(const Surface& surface, const std::uint8_t* pixels, int count, Color16* colors);
+void write_colors(const Surface& surface, const Color* colors, int count, std::uint8_t* pixels);
+void write_colors(const Surface& surface, const Color16* colors, int count, std::uint8_t* pixels);
+
 // The bytes of a colour in the surface's format.
 Pixel encode(const Surface& surface, Color color);
 Pixel encode(const Surface& surface, Color16 color);
@@ -33,6 +40,9 @@ Pixel encode(const Surface& surface, Color16 color);
 // The colour of a pixel.
 Color decode(const Surface& surface, const std::uint8_t* pixel);
 Color16 decode_deep(const Surface& surface, const std::uint8_t* pixel);
+
+// The format in which a copy of such pixels is kept: the same, or, of one channel, gray without anything between.
+const FormatKernel& packed_kernel(const FormatKernel& kernel) noexcept;
 
 // The palette of an Index8 surface.
 const Palette& palette_of(const Surface& surface) noexcept;

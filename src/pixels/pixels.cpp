@@ -2,6 +2,7 @@
 
 #include "geometry/limits.hpp"
 #include "pixels/kernels.hpp"
+#include "pixels/packed_copy.hpp"
 
 #include "coldbrick/convert.hpp"
 #include "coldbrick/draw.hpp"
@@ -136,21 +137,42 @@ void clear(const Surface& surface, Color color) {
     }
 }
 
+namespace {
+
+template <class Texel>
+void convert_rows(const Surface& from, const Surface& to) {
+    std::vector<Texel> colors(static_cast<std::size_t>(from.clip.size.width));
+    for_each_row(from, to, [&](const std::uint8_t* source, std::uint8_t* result, int count) {
+        read_colors(from, source, count, colors.data());
+        write_colors(to, colors.data(), count, result);
+    });
+}
+
+}  // namespace
+
 void convert(const Surface& from, const Surface& to) {
     const auto has_same_colors = from.kernel != &index8_kernel || palette_of(from) == palette_of(to);
-    for_each_row(from, to, [&](const std::uint8_t* source, std::uint8_t* result, int count) {
-        if (from.kernel == to.kernel && !from.kernel->is_sparse && has_same_colors) {
-            std::memcpy(result, source, static_cast<std::size_t>(count * std::ptrdiff_t{to.kernel->pixel_bytes}));
-            return;
-        }
-        for (int i = 0; i < count; ++i) {
-            const auto pixel = from.kernel->load_deep != nullptr ? encode(to, decode_deep(from, source))
-                                                                 : encode(to, decode(from, source));
-            std::memcpy(result, pixel.data(), static_cast<std::size_t>(to.kernel->pixel_bytes));
-            source += from.kernel->pixel_bytes;
-            result += to.kernel->pixel_bytes;
-        }
-    });
+    if (from.kernel == to.kernel && !from.kernel->is_sparse && has_same_colors) {
+        const auto pixel_bytes = static_cast<std::size_t>(to.kernel->pixel_bytes);
+        for_each_row(from, to, [=](const std::uint8_t* source, std::uint8_t* result, int count) {
+            std::memcpy(result, source, static_cast<std::size_t>(count) * pixel_bytes);
+        });
+        return;
+    }
+    from.kernel->load_deep != nullptr ? convert_rows<Color16>(from, to) : convert_rows<Color>(from, to);
+}
+
+PackedCopy::PackedCopy(const Surface& like, Size size, const FormatKernel& kernel)
+    : bytes(bitmap_bytes(size, kernel.pixel_bytes)),
+      surface{.top_left = bytes.data(),
+              .stride = std::ptrdiff_t{size.width} * kernel.pixel_bytes,
+              .size = size,
+              .clip = {.at = {}, .size = size},
+              .kernel = &kernel,
+              .palette = like.palette} {}
+
+PackedCopy::PackedCopy(const Surface& of) : PackedCopy{of, of.clip.size, packed_kernel(*of.kernel)} {
+    convert(of, surface);
 }
 
 Size enlarged_size(const Surface& from, int factor) {
@@ -166,7 +188,8 @@ Size enlarged_size(const Surface& from, int factor) {
     return {.width = width * factor, .height = height * factor};
 }
 
-void enlarge(const Surface& from, const Surface& to, int factor) noexcept {
+void enlarge(const Surface& from, const Surface& to, int factor) {
+    if (from.kernel != to.kernel) return enlarge(PackedCopy{from}.surface, to, factor);
     const auto pixel_bytes = static_cast<std::size_t>(from.kernel->pixel_bytes);
     const auto row_bytes = static_cast<std::size_t>(to.size.width) * pixel_bytes;
     const auto [at, size] = from.clip;

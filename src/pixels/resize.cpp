@@ -83,7 +83,8 @@ class MixedRows {
           columns_{columns},
           rows_(kept),
           numbers_(kept, -1),
-          source_(static_cast<std::size_t>(from.clip.size.width)) {}
+          source_(static_cast<std::size_t>(from.clip.size.width)),
+          colors_(source_.size()) {}
 
     const std::vector<Weighted>& row(int y) {
         const auto place = static_cast<std::size_t>(y) % rows_.size();
@@ -111,20 +112,11 @@ class MixedRows {
 
     void read(int y) {
         const auto& at = from_.clip.at;
-        const auto* const pixels = pixel_address(from_, at.x, at.y + y);
-        const auto weighted = [](const Color16& color) -> Weighted {
+        read_colors(from_, pixel_address(from_, at.x, at.y + y), static_cast<int>(colors_.size()), colors_.data());
+        for (std::size_t x = 0; x < colors_.size(); ++x) {
+            const auto& color = colors_[x];
             const auto alpha = double{1} * color.alpha;
-            return {color.red * alpha, color.green * alpha, color.blue * alpha, alpha};
-        };
-        if (from_.kernel->load != nullptr) {
-            colors_.resize(source_.size());
-            from_.kernel->load(from_, pixels, static_cast<int>(source_.size()), colors_.data());
-            for (std::size_t x = 0; x < source_.size(); ++x) source_[x] = weighted(widened(colors_[x]));
-        } else {
-            for (std::size_t x = 0; x < source_.size(); ++x) {
-                source_[x] =
-                    weighted(decode_deep(from_, pixels + x * static_cast<std::size_t>(from_.kernel->pixel_bytes)));
-            }
+            source_[x] = {color.red * alpha, color.green * alpha, color.blue * alpha, alpha};
         }
     }
 
@@ -133,7 +125,7 @@ class MixedRows {
     std::vector<std::vector<Weighted>> rows_;
     std::vector<int> numbers_;
     std::vector<Weighted> source_;
-    std::vector<Color> colors_;
+    std::vector<Color16> colors_;
 };
 
 // The nearest value of 16 bits, or of 8 where the format has no more.
@@ -148,22 +140,6 @@ Color16 color_of(const Weighted& mixed, double sum, bool is_deep) noexcept {
             .green = rounded(mixed[1] / mixed[3]),
             .blue = rounded(mixed[2] / mixed[3]),
             .alpha = rounded(mixed[3] / sum)};
-}
-
-// A row of colours.
-template <class ColorAt>
-void write(const Surface& to, int y, std::size_t count, const ColorAt& color_at) {
-    auto* pixel = pixel_address(to, 0, y);
-    if (to.kernel->store != nullptr) {
-        std::vector<Color> colors(count);
-        for (std::size_t x = 0; x < count; ++x) colors[x] = narrowed(color_at(x));
-        to.kernel->store(to, colors.data(), static_cast<int>(count), pixel);
-        return;
-    }
-    const auto pixel_bytes = static_cast<std::size_t>(to.kernel->pixel_bytes);
-    for (std::size_t x = 0; x < count; ++x, pixel += pixel_bytes) {
-        std::memcpy(pixel, encode(to, color_at(x)).data(), pixel_bytes);
-    }
 }
 
 void resize_nearest(const Surface& from, const Surface& to) {
@@ -211,6 +187,7 @@ void resize(const Surface& from, const Surface& to, Scaling how) {
     for (const auto& of : rows) most = std::max(most, of.weights.size());
     MixedRows mixed{from, columns, most};
     std::vector<Weighted> sums(columns.size());
+    std::vector<Color16> result(columns.size());
     const auto is_deep = to.kernel->load_deep != nullptr;
     for (int y = 0; y < to.size.height; ++y) {
         const auto& mix = rows[static_cast<std::size_t>(y)];
@@ -221,7 +198,10 @@ void resize(const Surface& from, const Surface& to, Scaling how) {
                 for (std::size_t i = 0; i < 4; ++i) sums[x][i] += mix.weights[k] * row[x][i];
             }
         }
-        write(to, y, sums.size(), [&](std::size_t x) { return color_of(sums[x], columns[x].sum * mix.sum, is_deep); });
+        for (std::size_t x = 0; x < sums.size(); ++x) {
+            result[x] = color_of(sums[x], columns[x].sum * mix.sum, is_deep);
+        }
+        write_colors(to, result.data(), to.size.width, pixel_address(to, 0, y));
     }
 }
 
