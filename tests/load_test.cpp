@@ -350,6 +350,11 @@ TEST_F(Load, WhatAFormatCannotHold) {
     EXPECT_EQ(fault(middle, FileFormat::pbm),
               "pbm: the file holds black and white only, and the picture has other colours");
     EXPECT_EQ(file_count(), 0U);
+    EXPECT_EQ(error_of([] {
+                  const auto dense = Density{.across = 70000, .down = 1, .unit = Density::Unit::inch};
+                  (void)encode(Bitmap<Gray8>{{1, 1}}, FileFormat::jpeg, {.density = dense});
+              }),
+              "jpeg: a density is 70000 to the inch or centimetre; allowed is up to 65535");
     // JPEG takes 16 bits, as 8.
     EXPECT_EQ(fault(deep, FileFormat::jpeg), "no error");
     EXPECT_EQ(load_any(path("a.file")).info.bits, 8);

@@ -231,11 +231,15 @@ TEST_F(Tool, WritesPicturesAnew) {
     // Translucent pixels need a ground in a file without alpha.
     write("glass.brick", "sheet size 6,4 ink #ff000080\n");
     ASSERT_EQ(run("render glass.brick -o glass.png").code, 0);
-    EXPECT_EQ(run("resave glass.png glass.jpg").code, 1);
+    const auto refused = run("resave glass.png glass.jpg");
+    EXPECT_EQ(refused.code, 1);
+    EXPECT_NE(refused.err.find("--on change the picture first"), std::string::npos);
+    EXPECT_NE(run("resave glass.png out.ppm --on nocolor").err.find("--on: color: 'nocolor' is"), std::string::npos);
+    EXPECT_EQ(run("resave glass.png glass.ppm --on '#fff'").code, 0);
     EXPECT_EQ(run("resave glass.png glass.ppm --on white").code, 0);
     EXPECT_EQ(run("pick glass.ppm 3,2").out, "3,2  #ff7f7f  red 255 green 127 blue 127  near salmon\n");
-    for (const auto* const wrong : {"--bits 7", "--channels cmyk", "--scaling best", "--size 3", "--size 3,x",
-                                    "--quality 0", "--on nocolor", "--kind gif"}) {
+    for (const auto* const wrong : {"--bits 7", "--channels cmyk", "--scaling best", "--size 3", "--size 0,0",
+                                    "--size -3,4", "--size 3,x", "--quality 0", "--on nocolor", "--kind gif"}) {
         EXPECT_EQ(run(std::string{"resave quay.png out.png "} + wrong).code, 2) << wrong;
     }
     EXPECT_FALSE(fs::exists(path("out.png")));

@@ -16,11 +16,15 @@ class WrongCall : public std::runtime_error {
     using std::runtime_error::runtime_error;
 };
 
-struct OutputArguments {
-    std::string picture;            // a path, or "-" for standard output
-    std::string kind;               // png, jpg, pbm and so on; empty: as the picture's suffix says
-    bool small = false;             // PNG as small as it can be, however long it takes
-    int quality = 90;               // of JPEG
+// Where a picture goes, and how it is written.
+struct SaveArguments {
+    std::string picture;  // a path, or "-" for standard output
+    std::string kind;     // png, jpg, pbm and so on; empty: as the picture's suffix says
+    bool small = false;   // PNG as small as it can be, however long it takes
+    int quality = 90;     // of JPEG
+};
+
+struct OutputArguments : SaveArguments {
     std::vector<int> scales = {1};  // how many pixels wide and high each pixel becomes; one picture for each
 };
 

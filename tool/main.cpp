@@ -87,21 +87,25 @@ clips; rings, thick strokes that cross themselves, floods; smooth edges; inks, b
 10 pixels.
 )";
 
-void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) {
+void add_save(CLI::App& command, coldbrick::tool::SaveArguments& arguments) {
     command
         .add_option("--kind", arguments.kind,
                     "png, jpg, pbm (black and white), pgm (gray), ppm, pnm, pam, bmp or qoi. Without it the suffix of "
-                    "PICTURE says; on standard output: png")
+                    "the picture's name says; on standard output: png")
         ->type_name("KIND");
+    command.add_flag("--small", arguments.small,
+                     "The smallest PNG, however long it takes: in fewer bits where they hold the picture");
+    command.add_option("--quality", arguments.quality, "Of JPEG, 1 to 100 (90)")->type_name("N");
+}
+
+void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) {
+    add_save(command, arguments);
     command
         .add_option("--scale", arguments.scales,
                     "Draw each pixel as a square of N by N. Several, as in 1,4: one picture for each, "
                     "named PICTURE-xN but for N = 1")
         ->delimiter(',')
         ->type_name("N");
-    command.add_flag("--small", arguments.small,
-                     "The smallest PNG, however long it takes: in fewer bits where they hold the picture");
-    command.add_option("--quality", arguments.quality, "Of JPEG, 1 to 100 (90)")->type_name("N");
 }
 
 void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
@@ -134,8 +138,8 @@ void add_info(CLI::App& app, coldbrick::tool::InfoArguments& arguments) {
 void add_resave(CLI::App& app, coldbrick::tool::ResaveArguments& arguments) {
     auto* const resave = app.add_subcommand("resave", "Write a picture in another format, size, depth or channel set");
     resave->add_option("IN", arguments.from, "The picture file; - for standard input")->required();
-    resave->add_option("OUT", arguments.to, "The new file; - for standard output")->required();
-    resave->add_option("--kind", arguments.kind, "As for render")->type_name("KIND");
+    resave->add_option("OUT", arguments.picture, "The new file; - for standard output")->required();
+    add_save(*resave, arguments);
     resave->add_option("--size", arguments.size, "The new size; 0 for a side that is to be in proportion")
         ->type_name("W,H");
     resave
@@ -144,11 +148,8 @@ void add_resave(CLI::App& app, coldbrick::tool::ResaveArguments& arguments) {
         ->type_name("HOW");
     resave->add_option("--channels", arguments.channels, "gray, rgb, rgba or palette")->type_name("SET");
     resave->add_option("--bits", arguments.bits, "8 or 16 for each channel")->type_name("N");
-    resave->add_option("--on", arguments.ground, "Lay the picture on a ground of this colour: a CSS name or #rrggbb")
+    resave->add_option("--on", arguments.ground, "Lay the picture on a ground of this colour, a CSS name or #rrggbb")
         ->type_name("COLOUR");
-    resave->add_option("--quality", arguments.quality, "Of JPEG, 1 to 100 (90)")->type_name("N");
-    resave->add_flag("--small", arguments.small,
-                     "The smallest PNG, however long it takes: in fewer bits where they hold it");
     resave->add_flag("--plain", arguments.plain, "PNM as text");
     resave->add_flag("--keep", arguments.keeps, "Keep density and texts too");
     resave->footer("\nFor example: coldbrick resave wall.png wall.jpg --size 640,0 --quality 80 --on white\n");

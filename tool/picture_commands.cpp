@@ -1,13 +1,13 @@
 #include "picture_commands.hpp"
 
+#include "output.hpp"
+
 #include <coldbrick/coldbrick.hpp>
 
 #include <algorithm>
 #include <array>
 #include <charconv>
-#include <cmath>
 #include <iostream>
-#include <iterator>
 
 #include <fmt/core.h>
 #include <nlohmann/json.hpp>
@@ -38,6 +38,7 @@ std::string hex(Color color) {
 
 std::string channels_in_words(const PictureInfo& info) {
     if (info.has_palette) return "numbers in a palette";
+    if (info.channels == 4 && !info.has_alpha) return "cyan, magenta, yellow, black";
     constexpr std::array words{"gray", "gray and alpha", "red, green, blue", "red, green, blue, alpha"};
     return words[static_cast<std::size_t>(info.channels - 1)];
 }
@@ -164,139 +165,136 @@ void check_word(const std::string& option, const std::string& word, const Words&
     throw WrongCall{fmt::format("{} is {}; allowed are {}", option, word, list)};
 }
 
-void check(const ResaveArguments& arguments) {
-    check_word("--channels", arguments.channels, "gray", "rgb", "rgba", "palette");
-    check_word("--scaling", arguments.scaling, "nearest", "box", "bilinear", "lanczos");
-    if (arguments.bits != 0 && arguments.bits != 8 && arguments.bits != 16) {
-        throw WrongCall{fmt::format("--bits is {}; allowed are 8 and 16", arguments.bits)};
-    }
-    if (arguments.quality < 1 || arguments.quality > 100) {
-        throw WrongCall{fmt::format("--quality is {}; allowed is 1 to 100", arguments.quality)};
-    }
+// W,H, of which one may be 0; nothing if no size is given.
+std::optional<Size> wanted_size(const ResaveArguments& arguments) {
+    if (arguments.size.empty()) return std::nullopt;
+    const auto [width, height] = pair_of(arguments.size, "--size");
+    if (width >= 0 && height >= 0 && width + height > 0) return Size{.width = width, .height = height};
+    throw WrongCall{fmt::format("--size is {}; allowed is 1 or more, and 0 for one side that is to be in proportion",
+                                arguments.size)};
 }
 
-Scaling scaling_of(const std::string& word, Size from, Size to) {
+std::optional<Scaling> wanted_scaling(const std::string& word) {
     if (word == "nearest") return Scaling::nearest;
+    if (word == "box") return Scaling::box;
     if (word == "bilinear") return Scaling::bilinear;
     if (word == "lanczos") return Scaling::lanczos;
-    if (word == "box") return Scaling::box;
-    return to.width <= from.width && to.height <= from.height ? Scaling::box : Scaling::bilinear;
+    return std::nullopt;
 }
 
-// A CSS colour name, or # and hexadecimal digits.
-Color color_of(const std::string& words) {
-    for (const auto& [name, color] : named_colors) {
-        if (name == words) return color;
-    }
-    std::uint32_t value = 0;
-    const auto* const end = words.data() + words.size();
-    const auto is_hex =
-        words.size() == 7 && words.front() == '#' && std::from_chars(words.data() + 1, end, value, 16).ptr == end;
-    if (!is_hex) throw WrongCall{fmt::format("--on is {}; allowed are the colour names of CSS, and #rrggbb", words)};
-    return {.red = static_cast<std::uint8_t>(value >> 16U),
-            .green = static_cast<std::uint8_t>(value >> 8U),
-            .blue = static_cast<std::uint8_t>(value)};
-}
-
-FileFormat format_for(const ResaveArguments& arguments) {
+std::optional<Color> wanted_ground(const ResaveArguments& arguments) {
+    if (arguments.ground.empty()) return std::nullopt;
     try {
-        if (!arguments.kind.empty()) return file_format_of(std::filesystem::path{"picture." + arguments.kind});
-        return arguments.to == "-" ? FileFormat::png : file_format_of(std::filesystem::path{arguments.to});
+        return parse_color(arguments.ground);
     } catch (const Error& error) {
-        throw WrongCall{arguments.kind.empty() ? error.what()
-                                               : fmt::format("--kind is {}; it is none that is known", arguments.kind)};
+        throw WrongCall{fmt::format("--on: {}", error.what())};
     }
 }
+
+// What a call asks for, checked before anything is read.
+struct Changes {
+    explicit Changes(const ResaveArguments& arguments)
+        : size{wanted_size(arguments)},
+          scaling{wanted_scaling(arguments.scaling)},
+          ground{wanted_ground(arguments)},
+          channels{arguments.channels},
+          bits{arguments.bits} {
+        check_word("--channels", channels, "gray", "rgb", "rgba", "palette");
+        check_word("--scaling", arguments.scaling, "nearest", "box", "bilinear", "lanczos");
+        if (bits != 0 && bits != 8 && bits != 16)
+            throw WrongCall{fmt::format("--bits is {}; allowed are 8 and 16", bits)};
+    }
+
+    [[nodiscard]] bool are_none() const { return !size && !ground && channels.empty() && bits == 0; }
+
+    std::optional<Size> size;
+    std::optional<Scaling> scaling;
+    std::optional<Color> ground;
+    std::string channels;
+    int bits;
+};
+
+// Where a picture goes, and what of the file that it came from.
+struct Destination {
+    const ResaveArguments& arguments;
+    FileFormat format;
+    const PictureInfo& info;
+};
 
 template <PixelFormat Format>
-void write_as(Bitmap<Format> picture, const PictureInfo& info, const ResaveArguments& arguments, FileFormat format) {
-    auto options = SaveOptions{.quality = arguments.quality};
-    if (arguments.small) options.effort = Effort::most;
-    if (arguments.small) options.storage = Storage::fewest_bits;
+void write_to(const Destination& destination, const Bitmap<Format>& picture) {
+    const auto& [arguments, format, info] = destination;
+    auto options = options_for(arguments);
     if (arguments.plain) options.notation = Notation::plain;
     if (arguments.keeps) {
         options.density = info.density;
         options.texts = info.texts;
     }
-    const auto bytes = encode(picture, format, options);
-    const auto is_stdout = arguments.to == "-";
-    is_stdout ? write_stream(std::cout, bytes) : write_file(arguments.to, bytes);
-    fmt::print(is_stdout ? stderr : stdout, "{}: {}, {} x {} pixels, {} bytes\n",
-               is_stdout ? "standard output" : arguments.to, name_of(format), picture.size().width,
-               picture.size().height, bytes.size());
+    auto bytes = std::vector<std::uint8_t>{};
+    try {
+        bytes = encode(picture, format, options);
+    } catch (const Error& error) {
+        throw Error{fmt::format("{}\n    --channels, --bits and --on change the picture first", error.what())};
+    }
+    put_file(arguments.picture, bytes,
+             fmt::format("{}, {} x {} pixels", name_of(format), picture.size().width, picture.size().height));
 }
 
-// The nearest 256 colours or fewer: its own where there are no more, else those of a cube.
+// The picture's own colours, if they are no more than a palette can have; else those of a cube, of which the nearest
+// are taken.
 Palette palette_for(const Bitmap<Rgba8>& picture) {
     constexpr std::size_t most = 256;
-    if (count_colors(picture) > most) return palettes::cube();
-    std::vector<Color> colors;
-    for (int y = 0; y < picture.size().height; ++y) {
-        for (int x = 0; x < picture.size().width; ++x) {
-            const auto color = picture.color_at({x, y});
-            if (std::find(colors.begin(), colors.end(), color) == colors.end()) colors.push_back(color);
-        }
-    }
-    return Palette{std::move(colors)};
-}
-
-template <PixelFormat Format>
-Bitmap<Format> resized_as_asked(Bitmap<Format> picture, const ResaveArguments& arguments) {
-    if (arguments.size.empty()) return picture;
-    const auto wanted = pair_of(arguments.size, "--size");
-    const auto size = detail::proportional(picture.size(), {.width = wanted.x, .height = wanted.y});
-    return resized(picture, size, scaling_of(arguments.scaling, picture.size(), size));
+    const auto colors = colors_of(picture);
+    if (colors.size() > most) return palettes::cube();
+    std::vector<Color> narrow;
+    narrow.reserve(colors.size());
+    for (const auto& color : colors) narrow.push_back(narrowed(color));
+    return Palette{std::move(narrow)};
 }
 
 // 16 bits go through Rgba16, all else through Rgba8.
-template <PixelFormat Wide, PixelFormat Gray, bool is_deep>
-void change_and_write(const LoadedPicture& loaded, const ResaveArguments& arguments, FileFormat format) {
-    auto picture = resized_as_asked(loaded.as<Wide>(), arguments);
-    if (!arguments.ground.empty()) {
-        Bitmap<Wide> ground{picture.size(), color_of(arguments.ground)};
+template <PixelFormat Wide, PixelFormat Gray>
+void change_and_write(const LoadedPicture& loaded, const Changes& changes, const Destination& destination) {
+    constexpr auto is_deep = std::is_same_v<Wide, Rgba16>;
+    auto picture = loaded.as<Wide>();
+    if (changes.size) picture = resized(picture, *changes.size, changes.scaling);
+    if (changes.ground) {
+        Bitmap<Wide> ground{picture.size(), *changes.ground};
         paste(ground, picture);
         picture = std::move(ground);
     }
     const auto is_gray =
         std::holds_alternative<Bitmap<Gray8>>(loaded.bitmap) || std::holds_alternative<Bitmap<Gray16>>(loaded.bitmap);
-    const auto has_alpha = loaded.info.has_alpha && arguments.ground.empty();
-    auto channels = arguments.channels;
-    if (channels.empty()) channels = is_gray ? "gray" : has_alpha ? "rgba" : "rgb";
-    if (channels == "gray") return write_as(convert<Gray>(picture), loaded.info, arguments, format);
-    if constexpr (!is_deep) {
-        if (channels == "palette")
-            return write_as(convert(picture, palette_for(picture)), loaded.info, arguments, format);
-        if (channels == "rgb") return write_as(convert<Rgb8>(picture), loaded.info, arguments, format);
-    } else {
+    auto channels = changes.channels;
+    if (channels.empty()) channels = is_gray ? "gray" : loaded.info.has_alpha && !changes.ground ? "rgba" : "rgb";
+    if (channels == "gray") return write_to(destination, convert<Gray>(picture));
+    if constexpr (is_deep) {
         if (channels == "palette") throw WrongCall{"--channels palette goes with 8 bits (--bits 8)"};
-        if (channels == "rgb") {
-            // Opaque.
-            fill(picture, Box{.at = {}, .size = picture.size()},
-                 Ink{Color{}, {.blend = Blend::replace, .channels = Channels::alpha}});
-        }
+        // Opaque.
+        const auto opaque = Ink{Color{}, {.blend = Blend::replace, .channels = Channels::alpha}};
+        if (channels == "rgb") fill(picture, Box{.at = {}, .size = picture.size()}, opaque);
+    } else {
+        if (channels == "palette") return write_to(destination, convert(picture, palette_for(picture)));
+        if (channels == "rgb") return write_to(destination, convert<Rgb8>(picture));
     }
-    write_as(std::move(picture), loaded.info, arguments, format);
+    write_to(destination, picture);
 }
 
 }  // namespace
 
 Exit resave(const ResaveArguments& arguments) {
-    check(arguments);
+    const Changes changes{arguments};
     const auto format = format_for(arguments);
-    if (!arguments.size.empty()) (void)pair_of(arguments.size, "--size");
-    if (!arguments.ground.empty()) (void)color_of(arguments.ground);
+    (void)options_for(arguments);
     const auto loaded = read(arguments.from);
-    const auto is_unchanged =
-        arguments.size.empty() && arguments.ground.empty() && arguments.channels.empty() && arguments.bits == 0;
-    if (is_unchanged) {
-        std::visit([&](const auto& bitmap) { write_as(bitmap, loaded.info, arguments, format); }, loaded.bitmap);
-        return Exit::done;
-    }
-    const auto is_deep = arguments.bits == 16 || (arguments.bits == 0 && loaded.info.bits == 16);
-    if (is_deep) {
-        change_and_write<Rgba16, Gray16, true>(loaded, arguments, format);
+    const Destination destination{.arguments = arguments, .format = format, .info = loaded.info};
+    const auto is_deep = changes.bits == 16 || (changes.bits == 0 && loaded.info.bits == 16);
+    if (changes.are_none()) {
+        std::visit([&](const auto& bitmap) { write_to(destination, bitmap); }, loaded.bitmap);
+    } else if (is_deep) {
+        change_and_write<Rgba16, Gray16>(loaded, changes, destination);
     } else {
-        change_and_write<Rgba8, Gray8, false>(loaded, arguments, format);
+        change_and_write<Rgba8, Gray8>(loaded, changes, destination);
     }
     return Exit::done;
 }

@@ -13,19 +13,15 @@ struct InfoArguments {
 // Says what picture files are.
 Exit info(const InfoArguments& arguments);
 
-struct ResaveArguments {
-    std::string from;
-    std::string to;        // a path, or "-" for standard output
-    std::string kind;      // as OutputArguments::kind
+struct ResaveArguments : SaveArguments {
+    std::string from;      // a path, or "-" for standard input
     std::string size;      // "W,H"; 0 for a side in proportion
     std::string scaling;   // nearest, box, bilinear or lanczos
     std::string channels;  // gray, rgb, rgba or palette; empty: as they are
     int bits = 0;          // 8 or 16; 0: as they are
     std::string ground;    // a colour to lay the picture on; empty: none
-    int quality = 90;
-    bool small = false;  // as small as it can be
-    bool plain = false;  // PNM as text
-    bool keeps = false;  // density and texts too
+    bool plain = false;    // PNM as text
+    bool keeps = false;    // density and texts too
 };
 
 // Reads a picture and writes it in another way.

@@ -1,4 +1,4 @@
-#include "commands.hpp"
+#include "output.hpp"
 #include "shapes_sheet.hpp"
 
 #include <coldbrick/coldbrick.hpp>
@@ -40,29 +40,13 @@ std::string read_scene(const std::string& path) {
     return read_all(file);
 }
 
-FileFormat format_for(const OutputArguments& arguments) {
-    try {
-        if (!arguments.kind.empty()) return file_format_of("picture." + arguments.kind);
-        return arguments.picture == "-" ? FileFormat::png : file_format_of(arguments.picture);
-    } catch (const Error& error) {
-        if (arguments.kind.empty()) throw WrongCall{error.what()};
-        throw WrongCall{
-            fmt::format("--kind is {}; allowed are png, jpg, pbm, pgm, ppm, pnm, pam, bmp and qoi", arguments.kind)};
-    }
-}
-
 std::vector<Output> outputs_for(const OutputArguments& arguments) {
     constexpr auto largest_scale = 1024;
     const auto several = arguments.scales.size() > 1;
     if (several && arguments.picture == "-") {
         throw WrongCall{"--scale gives several pictures, but standard output takes one; name a file"};
     }
-    if (arguments.quality < 1 || arguments.quality > 100) {
-        throw WrongCall{fmt::format("--quality is {}; allowed is 1 to 100", arguments.quality)};
-    }
-    auto options = SaveOptions{.quality = arguments.quality};
-    if (arguments.small) options.effort = Effort::most;
-    if (arguments.small) options.storage = Storage::fewest_bits;
+    const auto options = options_for(arguments);
     std::vector<Output> outputs;
     for (const auto scale : arguments.scales) {
         if (scale < 1 || scale > largest_scale) {
@@ -85,16 +69,8 @@ void warn_of_unseen(const Scene& scene, const std::vector<Box>& touched) {
 
 template <class Picture>
 void write(const Picture& picture, const Output& output, FileFormat format, const std::string& summary) {
-    const auto bytes = encode(picture, format, output.options);
-    const auto to_stdout = output.path == "-";
-    if (to_stdout) {
-        write_stream(std::cout, bytes);
-    } else {
-        write_file(output.path, bytes);
-    }
-    fmt::print(to_stdout ? stderr : stdout, "{}: {} x {} pixels, {}, {} bytes\n",
-               to_stdout ? "standard output" : output.path, picture.size().width, picture.size().height, summary,
-               bytes.size());
+    put_file(output.path, encode(picture, format, output.options),
+             fmt::format("{} x {} pixels, {}", picture.size().width, picture.size().height, summary));
 }
 
 template <PixelFormat Format>

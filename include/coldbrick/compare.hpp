@@ -23,7 +23,7 @@ struct Differences {
 namespace detail {
 Differences compare(const Surface& a, const Surface& b, double tolerance);
 Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolerance);
-std::size_t count_colors(const Surface& picture);
+std::vector<Color16> colors_of(const Surface& picture);
 }  // namespace detail
 
 // A pixel differs if a channel differs by more than the tolerance, in 255ths. Throws Error if the pictures have not the
@@ -39,10 +39,16 @@ template <Picture P, Picture Q>
     return detail::differences_shown(detail::SurfaceAccess::of(a), detail::SurfaceAccess::of(b), tolerance);
 }
 
-// How many different colours a picture has, alpha among their channels.
+// The different colours of a picture, each once, sorted by red, green, blue and alpha.
+template <Picture P>
+[[nodiscard]] std::vector<Color16> colors_of(const P& picture) {
+    return detail::colors_of(detail::SurfaceAccess::of(picture));
+}
+
+// How many they are.
 template <Picture P>
 [[nodiscard]] std::size_t count_colors(const P& picture) {
-    return detail::count_colors(detail::SurfaceAccess::of(picture));
+    return colors_of(picture).size();
 }
 
 }  // namespace coldbrick

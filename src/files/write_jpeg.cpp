@@ -26,18 +26,30 @@ struct JpegWriter {
     unsigned long length = 0;
 };
 
-void set_density(jpeg_compress_struct& jpeg, const Density& density) {
-    const auto is_inch = density.unit == Density::Unit::inch;
-    const auto scale = density.unit == Density::Unit::meter ? 0.01 : 1.0;  // to the centimetre
-    jpeg.density_unit = is_inch ? 1 : density.unit == Density::Unit::meter ? 2 : 0;
-    jpeg.X_density = static_cast<UINT16>(std::lround(density.across * scale));
-    jpeg.Y_density = static_cast<UINT16>(std::lround(density.down * scale));
+// Dots to the inch or the centimetre, whole numbers of 16 bits.
+struct JpegDensity {
+    UINT8 unit;
+    UINT16 across;
+    UINT16 down;
+};
+
+JpegDensity density_of(const Density& density) {
+    const auto scale = density.unit == Density::Unit::meter ? 0.01 : 1.0;
+    const auto whole = [&](double value) {
+        const auto rounded = std::lround(value * scale);
+        constexpr auto most = 65535;
+        if (rounded <= most) return static_cast<UINT16>(rounded);
+        throw Error{"jpeg: a density is " + std::to_string(rounded) +
+                    " to the inch or centimetre; allowed is up to 65535"};
+    };
+    const auto unit = density.unit == Density::Unit::inch ? 1 : density.unit == Density::Unit::meter ? 2 : 0;
+    return {.unit = static_cast<UINT8>(unit), .across = whole(density.across), .down = whole(density.down)};
 }
 
 // From this quality on colour is kept at full resolution.
 constexpr auto full_color_quality = 90;
 
-void write(JpegWriter& writer, const Packed& picture, const SaveOptions& options) {
+void write(JpegWriter& writer, const Packed& picture, int quality, const std::optional<JpegDensity>& density) {
     auto& jpeg = writer.jpeg;
     jpeg_create_compress(&jpeg);
     jpeg_mem_dest(&jpeg, &writer.file, &writer.length);
@@ -46,13 +58,17 @@ void write(JpegWriter& writer, const Packed& picture, const SaveOptions& options
     jpeg.input_components = picture.channels;
     jpeg.in_color_space = picture.channels == 1 ? JCS_GRAYSCALE : JCS_RGB;
     jpeg_set_defaults(&jpeg);
-    jpeg_set_quality(&jpeg, options.quality, TRUE);
+    jpeg_set_quality(&jpeg, quality, TRUE);
     jpeg.optimize_coding = TRUE;
-    if (picture.channels == 3 && options.quality >= full_color_quality) {
+    if (picture.channels == 3 && quality >= full_color_quality) {
         jpeg.comp_info[0].h_samp_factor = 1;
         jpeg.comp_info[0].v_samp_factor = 1;
     }
-    if (options.density) set_density(jpeg, *options.density);
+    if (density) {
+        jpeg.density_unit = density->unit;
+        jpeg.X_density = density->across;
+        jpeg.Y_density = density->down;
+    }
     jpeg_start_compress(&jpeg, TRUE);
     for (int y = 0; y < picture.size.height; ++y) {
         JSAMPROW rows[] = {const_cast<JSAMPROW>(picture.row(y))};
@@ -66,7 +82,8 @@ void write(JpegWriter& writer, const Packed& picture, const SaveOptions& options
 Bytes write_jpeg(const Packed& picture, const SaveOptions& options) {
     JpegWriter writer;
     writer.jpeg.err = writer.faults.set_up();
-    writer.faults.run([&] { write(writer, picture, options); });
+    const auto density = options.density ? std::optional{density_of(*options.density)} : std::nullopt;
+    writer.faults.run([&] { write(writer, picture, options.quality, density); });
     return {writer.file, writer.file + writer.length};
 }
 

@@ -25,25 +25,30 @@ struct Steps {
     [[nodiscard]] int most() const noexcept { return std::max({red, green, blue, alpha}); }
 };
 
-Color16 color_of(const Surface& picture, Point at) {
-    return decode_deep(picture, pixel_address(picture, picture.clip.at.x + at.x, picture.clip.at.y + at.y));
+// The colours of a row, counted from the uppermost.
+void read_row(const Surface& picture, int y, std::vector<Color16>& row) {
+    const auto& [at, size] = picture.clip;
+    row.resize(static_cast<std::size_t>(size.width));
+    read_colors(picture, pixel_address(picture, at.x, at.y + y), size.width, row.data());
 }
 
-// Calls visit(at, steps) for each pixel, counted from the upper left ones.
+// Calls visit(at, color of a, steps) for each pixel, counted from the upper left ones.
 template <class Visit>
 void visit_both(const Surface& a, const Surface& b, const Visit& visit) {
     if (a.clip.size != b.clip.size) {
         throw Error{"the pictures have not the same size: " + in_words(a.clip.size) + " and " + in_words(b.clip.size)};
     }
+    std::vector<Color16> first;
+    std::vector<Color16> second;
     for (int y = 0; y < a.clip.size.height; ++y) {
-        for (int x = 0; x < a.clip.size.width; ++x) {
-            const auto at = Point{.x = x, .y = y};
-            const auto first = color_of(a, at);
-            const auto second = color_of(b, at);
-            visit(at, Steps{.red = std::abs(first.red - second.red),
-                            .green = std::abs(first.green - second.green),
-                            .blue = std::abs(first.blue - second.blue),
-                            .alpha = std::abs(first.alpha - second.alpha)});
+        read_row(a, y, first);
+        read_row(b, y, second);
+        for (std::size_t x = 0; x < first.size(); ++x) {
+            visit(Point{.x = static_cast<int>(x), .y = y}, first[x],
+                  Steps{.red = std::abs(first[x].red - second[x].red),
+                        .green = std::abs(first[x].green - second[x].green),
+                        .blue = std::abs(first[x].blue - second[x].blue),
+                        .alpha = std::abs(first[x].alpha - second[x].alpha)});
         }
     }
 }
@@ -54,7 +59,7 @@ constexpr auto step = 257.0;
 
 Differences compare(const Surface& a, const Surface& b, double tolerance) {
     Differences found;
-    visit_both(a, b, [&](Point at, const Steps& steps) {
+    visit_both(a, b, [&](Point at, const Color16&, const Steps& steps) {
         found.red = std::max(found.red, steps.red / step);
         found.green = std::max(found.green, steps.green / step);
         found.blue = std::max(found.blue, steps.blue / step);
@@ -68,9 +73,9 @@ Differences compare(const Surface& a, const Surface& b, double tolerance) {
 
 Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolerance) {
     Bitmap<Rgb8> shown{a.clip.size};
-    visit_both(a, b, [&](Point at, const Steps& steps) {
+    visit_both(a, b, [&](Point at, const Color16& color, const Steps& steps) {
         if (steps.most() / step <= tolerance) {
-            const auto pale = 160 + luma(narrowed(color_of(a, at))) * 3 / 8;
+            const auto pale = 160 + luma(narrowed(color)) * 3 / 8;
             mark(shown, at, gray(static_cast<std::uint8_t>(pale)));
         } else {
             // Light red for a step, dark red for all.
@@ -84,19 +89,22 @@ Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolera
     return shown;
 }
 
-std::size_t count_colors(const Surface& picture) {
-    std::vector<std::uint64_t> colors;
+std::vector<Color16> colors_of(const Surface& picture) {
+    std::vector<Color16> colors;
     const auto& size = picture.clip.size;
     colors.reserve(static_cast<std::size_t>(size.width) * static_cast<std::size_t>(size.height));
+    std::vector<Color16> row;
     for (int y = 0; y < size.height; ++y) {
-        for (int x = 0; x < size.width; ++x) {
-            const auto [red, green, blue, alpha] = color_of(picture, {.x = x, .y = y});
-            colors.push_back(std::uint64_t{red} << 48U | std::uint64_t{green} << 32U | std::uint64_t{blue} << 16U |
-                             alpha);
-        }
+        read_row(picture, y, row);
+        colors.insert(colors.end(), row.begin(), row.end());
     }
-    std::sort(colors.begin(), colors.end());
-    return static_cast<std::size_t>(std::unique(colors.begin(), colors.end()) - colors.begin());
+    const auto number = [](const Color16& c) {
+        return std::uint64_t{c.red} << 48U | std::uint64_t{c.green} << 32U | std::uint64_t{c.blue} << 16U | c.alpha;
+    };
+    std::sort(colors.begin(), colors.end(),
+              [&](const Color16& one, const Color16& other) { return number(one) < number(other); });
+    colors.erase(std::unique(colors.begin(), colors.end()), colors.end());
+    return colors;
 }
 
 }  // namespace coldbrick::detail

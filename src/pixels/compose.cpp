@@ -9,7 +9,6 @@
 #include "coldbrick/region.hpp"
 
 #include <cmath>
-#include <functional>
 #include <string>
 
 namespace coldbrick::detail {

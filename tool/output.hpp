@@ -1,0 +1,19 @@
+// How all commands write pictures.
+#pragma once
+
+#include "commands.hpp"
+
+#include <coldbrick/files.hpp>
+
+namespace coldbrick::tool {
+
+// The format that is asked for. Throws WrongCall if there is none of that name or suffix.
+[[nodiscard]] FileFormat format_for(const SaveArguments& arguments);
+
+// Throws WrongCall for a quality that is not from 1 to 100.
+[[nodiscard]] SaveOptions options_for(const SaveArguments& arguments);
+
+// Writes a file to a path or, for "-", to standard output, and says so in a line "PATH: what, N bytes".
+void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what);
+
+}  // namespace coldbrick::tool
