@@ -103,4 +103,35 @@ TEST(Compare, NearestNamesAreTheNearest) {
     }
 }
 
+TEST(Colors, AreCountedWithoutKeepingThePixels) {
+    Dice dice{901};
+    Bitmap<Rgba16> picture{{150, 90}};
+    for (int i = 0; i < 300; ++i) {
+        const auto number = [&] { return static_cast<std::uint16_t>(dice.number(0, 65535)); };
+        fill(picture, Circle{.center = {dice.number(0, 149), dice.number(0, 89)}, .radius = dice.number(0, 9)},
+             Ink{Color16{number(), number(), number(), number()}, {.blend = Blend::replace}});
+    }
+    std::vector<Color16> expected;
+    for (int y = 0; y < 90; ++y) {
+        for (int x = 0; x < 150; ++x) expected.push_back(picture.color16_at({x, y}));
+    }
+    const auto number = [](const Color16& c) { return std::tuple{c.red, c.green, c.blue, c.alpha}; };
+    std::sort(expected.begin(), expected.end(), [&](auto& a, auto& b) { return number(a) < number(b); });
+    expected.erase(std::unique(expected.begin(), expected.end()), expected.end());
+    EXPECT_EQ(coldbrick::colors_of(picture), expected);
+    EXPECT_EQ(count_colors(picture, expected.size()), expected.size());
+    EXPECT_EQ(count_colors(picture, 100), 101U);
+    // All black, one pixel of another colour in the last row.
+    Bitmap<Gray8> dark{{40, 30}};
+    EXPECT_EQ(count_colors(dark), 1U);
+    EXPECT_EQ(needs_of(dark), Needs{});
+    mark(dark, {39, 29}, gray(9));
+    EXPECT_EQ(count_colors(dark), 2U);
+    Bitmap<Rgba16> deep{{40, 30}, Color{9, 9, 9}};
+    mark(deep, {5, 7}, Ink{Color16{2313, 2313, 2314, 65535}, {}});
+    EXPECT_EQ(needs_of(deep), (Needs{.color = true, .alpha = false, .deep = true}));
+    mark(deep, {5, 7}, Ink{Color{9, 9, 9, 254}, {.blend = Blend::replace}});
+    EXPECT_EQ(needs_of(deep), (Needs{.color = false, .alpha = true, .deep = false}));
+}
+
 }  // namespace

@@ -18,7 +18,7 @@ namespace {
 
 LoadedPicture read(const std::string& path) { return path == "-" ? load_any(std::cin) : load_any(path); }
 
-std::string shown_name(const std::string& path) { return path == "-" ? "standard input" : path; }
+std::string shown_name(const std::string& path) { return path == "-" ? "standard input" : printable(path); }
 
 // Two whole numbers and a comma.
 Point pair_of(const std::string& words, const std::string& what) {
@@ -70,32 +70,24 @@ std::vector<std::string> oddities_of(const LoadedPicture& picture, const std::st
     }
     const auto& density = picture.info.density;
     if (density && density->across != density->down) oddities.emplace_back("its pixels are not square");
-    std::visit(
-        [&](const auto& bitmap) {
-            const auto all = bitmap.pixels();
-            auto is_opaque = true;
-            auto is_gray = true;
-            auto is_shallow = true;
-            for (int y = 0; y < all.size().height; ++y) {
-                for (int x = 0; x < all.size().width; ++x) {
-                    const auto color = all.color16_at({x, y});
-                    is_opaque = is_opaque && color.alpha == 65535;
-                    is_gray = is_gray && color.red == color.green && color.green == color.blue;
-                    is_shallow = is_shallow && widened(narrowed(color)) == color;
-                }
-            }
-            if (picture.info.has_alpha && is_opaque) oddities.emplace_back("it has alpha, and every pixel is opaque");
-            if (picture.info.channels > 2 && is_gray)
-                oddities.emplace_back("it has colour channels, and every pixel is gray");
-            if (picture.info.bits == 16 && is_shallow)
-                oddities.emplace_back("it has 16 bits a channel, and 8 would do");
-        },
-        picture.bitmap);
+    const auto needs = std::visit([](const auto& bitmap) { return needs_of(bitmap); }, picture.bitmap);
+    const auto& info = picture.info;
+    if (info.has_alpha && !needs.alpha) oddities.emplace_back("it has alpha, and every pixel is opaque");
+    if (info.channels > 2 && !needs.color) oddities.emplace_back("it has colour channels, and every pixel is gray");
+    if (info.bits == 16 && !needs.deep) oddities.emplace_back("it has 16 bits a channel, and 8 would do");
     return oddities;
 }
 
+// Counted up to there, so that the memory that it takes is bounded.
+constexpr std::size_t most_colors = std::size_t{1} << 22U;
+
 std::size_t colors_in(const LoadedPicture& picture) {
-    return std::visit([](const auto& bitmap) { return count_colors(bitmap); }, picture.bitmap);
+    return std::visit([](const auto& bitmap) { return count_colors(bitmap, most_colors); }, picture.bitmap);
+}
+
+std::string colors_in_words(const LoadedPicture& picture) {
+    const auto count = colors_in(picture);
+    return count > most_colors ? fmt::format("more than {}", most_colors) : fmt::format("{}", count);
 }
 
 void print_info(const LoadedPicture& picture, const std::string& path) {
@@ -103,12 +95,13 @@ void print_info(const LoadedPicture& picture, const std::string& path) {
     fmt::print("{}: {}, {} x {} pixels\n", shown_name(path), name_of(info.format), info.size.width, info.size.height);
     fmt::print("    channels  {}, {} bit{}\n", channels_in_words(info), info.bits, info.bits == 1 ? "" : "s");
     if (info.has_palette) fmt::print("    palette   {} colours\n", palette_size(picture));
-    fmt::print("    colours   {}{}\n", colors_in(picture), info.has_alpha ? ", with alpha" : "");
+    fmt::print("    colours   {}{}\n", colors_in_words(picture), info.has_alpha ? ", with alpha" : "");
     if (info.density) {
         fmt::print("    density   {:g} x {:g}, {}\n", info.density->across, info.density->down,
                    unit_in_words(info.density->unit));
     }
-    for (const auto& [keyword, text] : info.texts) fmt::print("    text      {}: {}\n", keyword, text);
+    for (const auto& [keyword, text] : info.texts)
+        fmt::print("    text      {}: {}\n", printable(keyword), printable(text));
     for (const auto& oddity : oddities_of(picture, path)) fmt::print("    odd       {}\n", oddity);
 }
 
@@ -310,10 +303,9 @@ Exit pick(const PickArguments& arguments) {
         throw Error{fmt::format("{}: pixel {},{} is outside the picture, which has 0,0 to {},{}",
                                 shown_name(arguments.picture), x, y, size.width - 1, size.height - 1)};
     }
-    const auto picture = loaded.as<Rgba16>();
     for (const auto& at : places) {
-        const auto deep = picture.color16_at(at);
-        const auto color = picture.color_at(at);
+        const auto deep = std::visit([&](const auto& picture) { return picture.color16_at(at); }, loaded.bitmap);
+        const auto color = narrowed(deep);
         const auto alpha = color.alpha == 255 ? std::string{} : fmt::format(" alpha {}", color.alpha);
         const auto name = nearest_name(color);
         const auto is_exact = std::any_of(named_colors.begin(), named_colors.end(), [&](const NamedColor& named) {
@@ -333,16 +325,21 @@ int differ(const DifferArguments& arguments) {
         if (!(arguments.tolerance >= 0 && arguments.tolerance <= 255)) {
             throw WrongCall{fmt::format("--tolerance is {:g}; allowed is 0 to 255", arguments.tolerance)};
         }
-        const auto first = read(arguments.first).as<Rgba16>();
-        const auto second = read(arguments.second).as<Rgba16>();
-        if (first.size() != second.size()) {
-            fmt::print("the sizes differ: {} x {} and {} x {} pixels\n", first.size().width, first.size().height,
-                       second.size().width, second.size().height);
-            return 1;
+        const auto first = read(arguments.first);
+        const auto second = read(arguments.second);
+        const auto& [size, other_size] = std::pair{first.info.size, second.info.size};
+        if (size != other_size) {
+            throw Error{fmt::format("{} has {} x {} pixels, and {} {} x {}: they cannot be compared",
+                                    shown_name(arguments.first), size.width, size.height, shown_name(arguments.second),
+                                    other_size.width, other_size.height)};
         }
-        const auto found = compare(first, second, arguments.tolerance);
-        if (!arguments.shown.empty()) save(differences_shown(first, second, arguments.tolerance), arguments.shown);
-        const auto all = std::int64_t{first.size().width} * first.size().height;
+        const auto of_both = [&](const auto& use) { return std::visit(use, first.bitmap, second.bitmap); };
+        const auto found = of_both([&](const auto& a, const auto& b) { return compare(a, b, arguments.tolerance); });
+        if (!arguments.shown.empty()) {
+            save(of_both([&](const auto& a, const auto& b) { return differences_shown(a, b, arguments.tolerance); }),
+                 arguments.shown);
+        }
+        const auto all = std::int64_t{size.width} * size.height;
         if (found.pixels == 0) {
             fmt::print("no pixel of {} differs{}\n", all, arguments.tolerance > 0 ? " by more than the tolerance" : "");
             return 0;

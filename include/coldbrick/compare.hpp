@@ -8,6 +8,8 @@
 
 #include "coldbrick/convert.hpp"
 
+#include <limits>
+
 namespace coldbrick {
 
 struct Differences {
@@ -20,10 +22,19 @@ struct Differences {
     Box box;  // around the pixels that differ; the first picture's upper left pixel is (0, 0)
 };
 
+// Which channels a picture makes use of.
+struct Needs {
+    bool color = false;  // a pixel is not gray
+    bool alpha = false;  // a pixel is not opaque
+    bool deep = false;   // a channel has a value that 8 bits do not
+    friend bool operator==(const Needs&, const Needs&) = default;
+};
+
 namespace detail {
 Differences compare(const Surface& a, const Surface& b, double tolerance);
 Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolerance);
-std::vector<Color16> colors_of(const Surface& picture);
+std::vector<Color16> colors_of(const Surface& picture, std::size_t most);
+Needs needs_of(const Surface& picture);
 }  // namespace detail
 
 // A pixel differs if a channel differs by more than the tolerance, in 255ths. Throws Error if the pictures have not the
@@ -39,16 +50,23 @@ template <Picture P, Picture Q>
     return detail::differences_shown(detail::SurfaceAccess::of(a), detail::SurfaceAccess::of(b), tolerance);
 }
 
-// The different colours of a picture, each once, sorted by red, green, blue and alpha.
+// The different colours of a picture, each once, sorted by red, green, blue and alpha. If there are more than `most`,
+// it returns one more than that, whichever come first. Memory grows with the colours and not with the pixels.
 template <Picture P>
-[[nodiscard]] std::vector<Color16> colors_of(const P& picture) {
-    return detail::colors_of(detail::SurfaceAccess::of(picture));
+[[nodiscard]] std::vector<Color16> colors_of(const P& picture,
+                                             std::size_t most = std::numeric_limits<std::size_t>::max()) {
+    return detail::colors_of(detail::SurfaceAccess::of(picture), most);
 }
 
-// How many they are.
+// How many they are; no further than to one more than `most`.
 template <Picture P>
-[[nodiscard]] std::size_t count_colors(const P& picture) {
-    return colors_of(picture).size();
+[[nodiscard]] std::size_t count_colors(const P& picture, std::size_t most = std::numeric_limits<std::size_t>::max()) {
+    return colors_of(picture, most).size();
+}
+
+template <Picture P>
+[[nodiscard]] Needs needs_of(const P& picture) {
+    return detail::needs_of(detail::SurfaceAccess::of(picture));
 }
 
 }  // namespace coldbrick

@@ -10,6 +10,8 @@
 #pragma once
 
 #include <stdexcept>
+#include <string>
+#include <string_view>
 
 namespace coldbrick {
 
@@ -18,5 +20,10 @@ class Error : public std::runtime_error {
   public:
     using std::runtime_error::runtime_error;
 };
+
+// A text from outside (a file's name, a header, a word of a scene) as it can be shown in a message: bytes that control
+// a terminal or the direction of writing, and those that are no UTF-8, become escapes such as \x1b. Of more than
+// `longest` bytes, the first are returned, and "...".
+[[nodiscard]] std::string printable(std::string_view text, std::size_t longest = 4096);
 
 }  // namespace coldbrick

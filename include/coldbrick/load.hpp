@@ -24,11 +24,20 @@
 
 namespace coldbrick {
 
-// The largest picture that is read. A file that says it is larger is refused before memory is asked for.
+// What reading may take, in size, memory and work: no honest file comes near the values that are set here. A file that
+// asks for more is refused, as soon as it says so and before memory is asked for.
 struct LoadLimits {
     std::uint64_t pixels = std::uint64_t{1} << 28U;      // width times height
     int side = 1 << 20;                                  // width, and height
     std::uint64_t file_bytes = std::uint64_t{1} << 31U;  // of the file
+    // Of the pixels as the file has them, and of what a decoder keeps besides (the coefficients of a progressive JPEG).
+    std::uint64_t memory = std::uint64_t{1} << 32U;
+    // The pixels to each byte of the file, where there are more than a million. The smallest PNG of one colour, of one
+    // bit a pixel, has 8,256.
+    std::uint64_t pixels_per_byte = 10'000;
+    std::uint64_t text_bytes = std::uint64_t{1} << 24U;  // of all texts together, unpacked
+    int texts = 1000;
+    int scans = 64;  // of a progressive JPEG; encoders write up to some 20
 };
 
 // What a file says, and what is odd about it.

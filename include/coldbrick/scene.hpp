@@ -2,9 +2,8 @@
 //
 //     const auto scene = parse_scene("sheet size 72,45 ink navy\n"
 //                                    "fill  circle center 36,22 radius 9 ink gold\n", "moon.brick");
-//     auto picture = scene.sheet<Rgb8>();                    // a bitmap of the scene's size, in its ground's
-//     colour auto touched = render(scene, picture);                 // for each drawing call the box that it
-//     touched
+//     auto picture = scene.sheet<Rgb8>();       // a bitmap of the scene's size, in its ground's colour
+//     auto touched = render(scene, picture);    // for each drawing call the box that it touched
 //
 // docs/scene-language.md describes the language. A scene is parsed to statements with their places, these are
 // evaluated to a flat list of drawing calls, and the list is drawn: all of it, or what of it lies in a view's clip.
@@ -15,6 +14,7 @@
 #include "coldbrick/compose.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
+#include "coldbrick/load.hpp"
 #include "coldbrick/path.hpp"
 #include "coldbrick/pixels.hpp"
 #include "coldbrick/region.hpp"
@@ -91,6 +91,19 @@ struct DrawingCall {
     Transform by = {};                                    // of the groups that it is in
 };
 
+// What a scene may take: a scene from a stranger cannot hang or fill the machine. No honest one comes near the values
+// that are set here.
+struct SceneLimits {
+    std::uint64_t scene_bytes = std::uint64_t{1} << 25U;  // of the text
+    std::uint64_t statements = 1'000'000;
+    std::uint64_t sheet_pixels = std::uint64_t{1} << 27U;  // width times height of the sheet
+    // In bytes: of the sheet, of patterns and pictures, and of all drawing calls and clips, about.
+    std::uint64_t scene_memory = std::uint64_t{1} << 30U;
+    double seconds = 60;  // to read the scene, and to draw it; asked after each statement
+    LoadLimits pictures = {.pixels = std::uint64_t{1} << 26U, .memory = std::uint64_t{1} << 30U};  // of each
+    std::vector<std::string> files_from = {};  // folders from which pictures may be read, besides the scene's own
+};
+
 // A scene that can be drawn.
 struct Scene {
     std::string name;  // as given to parse_scene; stands before places in messages
@@ -99,6 +112,7 @@ struct Scene {
     std::vector<DrawingCall> calls;
     std::optional<Palette> palette = std::nullopt;           // if the scene names one
     std::shared_ptr<const Bitmap<Rgba8>> picture = nullptr;  // the ground, if it is a picture
+    double seconds = SceneLimits{}.seconds;                  // that drawing it may take
 
     // A new bitmap for the scene. Throws Error if the size is over what a Bitmap may have.
     template <PixelFormat Format>
@@ -122,9 +136,11 @@ struct Scene {
 // The most faults that are told at once.
 inline constexpr int max_faults = 20;
 
-// Reads a scene, and the pictures that it names, relative to the folder. Throws SceneError with the faults, the first
-// max_faults of them, if there are any.
-[[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene", std::string_view folder = {});
+// Reads a scene, and the pictures that it names, relative to the folder (empty: the current one). It reads ordinary
+// files only, below that folder and those that the limits name, links followed. Throws SceneError with the faults, the
+// first max_faults of them, if there are any; a limit that is met is a fault that names it.
+[[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene", std::string_view folder = {},
+                                const SceneLimits& limits = {});
 
 // The smallest box around the pixels that a figure would touch. What a flood touches only the picture can tell: it is
 // told as the pixel where it begins.
@@ -140,6 +156,9 @@ Point placed(Point at, const Transform& by);
 
 Box draw(const Surface& surface, const Figure& figure, const Transform& by, const Ink& ink);
 
+// Draws the calls in turn. Throws Error once it has taken longer than the scene may.
+std::vector<Box> render(const Scene& scene, const Surface& surface);
+
 // Calls use(area) with what a figure covers under a transform; not with a flood, whose area only a picture can tell.
 void with_area(const Figure& figure, const Transform& by, const std::function<void(const AreaRef&)>& use);
 
@@ -151,19 +170,11 @@ Box draw(T&& target, const Figure& figure, const Ink& ink, const Transform& by =
     return detail::draw(detail::SurfaceAccess::of(target), figure, by, ink);
 }
 
-// Draws the calls of a scene in turn, on the target as it is; gives for each the box that it touched, empty where it
-// touched nothing.
+// Draws the calls of a scene in turn, on the target as it is; returns for each the box that it touched, empty where it
+// touched nothing. Throws Error when it takes longer than Scene::seconds: what comes before has been drawn then.
 template <Target T>
 std::vector<Box> render(const Scene& scene, T&& target) {
-    std::vector<Box> touched;
-    touched.reserve(scene.calls.size());
-    for (const auto& call : scene.calls) {
-        auto surface = detail::Surface{detail::SurfaceAccess::of(target)};
-        if (call.clip) surface = detail::masked(surface, *call.clip);
-        if (call.cover) surface = detail::masked(surface, *call.cover);
-        touched.push_back(detail::draw(surface, call.figure, call.by, call.ink));
-    }
-    return touched;
+    return detail::render(scene, detail::SurfaceAccess::of(target));
 }
 
 // The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, and the advice.

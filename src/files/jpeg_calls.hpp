@@ -30,13 +30,16 @@ struct JpegFaults {
         manager.error_exit = [](j_common_ptr jpeg) {
             auto& faults = of(jpeg);
             faults.manager.format_message(jpeg, faults.fault);
-            // NOLINTNEXTLINE(cert-err52-cpp): libjpeg knows no other way.
-            std::longjmp(faults.leave, 1);
+            faults.leave_reading();
         };
         manager.emit_message = [](j_common_ptr jpeg, int level) { of(jpeg).warn(jpeg, level); };
         manager.output_message = [](j_common_ptr) {};
         return set;
     }
+
+    // Leaves run(), which throws the fault. libjpeg knows no other way.
+    // NOLINTNEXTLINE(cert-err52-cpp)
+    [[noreturn]] void leave_reading() { std::longjmp(leave, 1); }
 
     // Does call(), in which nothing may need to be undone: a fault leaves it by a long jump. Throws Error for one.
     template <class Call>

@@ -11,6 +11,10 @@
 #include <string>
 #include <system_error>
 
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
 namespace coldbrick {
 
 namespace fs = std::filesystem;
@@ -39,38 +43,118 @@ bool begins_with(std::span<const std::uint8_t> file, std::string_view magic) noe
            });
 }
 
-using Bytes = std::vector<std::uint8_t>;
-
 void check_length(std::uint64_t length, const LoadLimits& limits) {
     if (length <= limits.file_bytes) return;
     throw Error{"the file has " + std::to_string(length) + " bytes; allowed are " + std::to_string(limits.file_bytes)};
 }
 
-// As far as the limit, and one byte further.
-Bytes read_all(std::istream& stream, const LoadLimits& limits) {
-    Bytes bytes;
-    constexpr std::size_t at_once = 1 << 16;
-    while (stream && bytes.size() <= limits.file_bytes) {
+// The format that the first bytes tell; throws Error for those of none.
+FileFormat known_format(std::span<const std::uint8_t> file) {
+    if (const auto format = file_format_of(file)) return *format;
+    throw Error{file.empty() ? "the file is empty"
+                             : "the file is none of png, jpeg, pbm, pgm, ppm, pam, bmp and qoi, by its first bytes"};
+}
+
+// As far as the limit, and one byte further; no further than its first bytes if those are of no picture.
+// read(to, count) returns how many bytes it has read, fewer only at the end. `length` is how long the file says that it
+// is, or 0.
+template <class Read>
+std::vector<std::uint8_t> read_all(const LoadLimits& limits, std::uint64_t length, const Read& read) {
+    check_length(length, limits);
+    std::vector<std::uint8_t> bytes;
+    constexpr std::size_t first_bytes = 16;
+    constexpr std::size_t usual = 1 << 16;
+    for (auto at_once = first_bytes; bytes.size() <= limits.file_bytes;) {
         const auto before = bytes.size();
         bytes.resize(before + at_once);
-        stream.read(reinterpret_cast<char*>(bytes.data() + before), at_once);
-        bytes.resize(before + static_cast<std::size_t>(stream.gcount()));
+        const auto count = read(bytes.data() + before, at_once);
+        bytes.resize(before + count);
+        if (before == 0) {
+            (void)known_format(bytes);
+            if (length > 0) bytes.reserve(static_cast<std::size_t>(length) + usual);
+        }
+        if (count < at_once) break;
+        at_once = usual;
     }
-    if (stream.bad()) throw Error{"stream: the picture cannot be read from it"};
     check_length(bytes.size(), limits);
     return bytes;
 }
 
-Bytes read_file(const fs::path& path, const LoadLimits& limits) {
-    const auto fail = [](std::errc reason) {
-        throw Error{"cannot be read: " + std::make_error_code(reason).message()};
-    };
+std::vector<std::uint8_t> read_all(std::istream& stream, const LoadLimits& limits, std::uint64_t length = 0) {
+    return read_all(limits, length, [&](std::uint8_t* to, std::size_t count) {
+        stream.read(reinterpret_cast<char*>(to), static_cast<std::streamsize>(count));
+        if (stream.bad()) throw Error{"stream: the picture cannot be read from it"};
+        return static_cast<std::size_t>(stream.gcount());
+    });
+}
+
+[[noreturn]] void fail_to_read(int error) { throw Error{"cannot be read: " + std::generic_category().message(error)}; }
+
+void check_name(const fs::path& path) {
+    if (path.native().find('\0') != std::string::npos) throw Error{"cannot be read: the name has a NUL byte"};
+}
+
+std::vector<std::uint8_t> read_file(const fs::path& path, const LoadLimits& limits) {
     std::error_code unknown;
-    if (fs::is_directory(path, unknown)) fail(std::errc::is_a_directory);
+    check_name(path);
+    if (fs::is_directory(path, unknown)) fail_to_read(EISDIR);
     errno = 0;
     std::ifstream file{path, std::ios::binary};
-    if (!file) fail(static_cast<std::errc>(errno));
-    return read_all(file, limits);
+    if (!file) fail_to_read(errno);
+    const auto length = fs::is_regular_file(path, unknown) ? fs::file_size(path, unknown) : 0;
+    return read_all(file, limits, unknown ? 0 : length);
+}
+
+// A file that is open for reading.
+class OpenFile {
+  public:
+    // Opening a pipe without waiting for who writes to it.
+    explicit OpenFile(const fs::path& path) : descriptor_{::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC)} {
+        if (descriptor_ < 0) fail_to_read(errno);
+    }
+    OpenFile(const OpenFile&) = delete;
+    OpenFile(OpenFile&&) = delete;
+    OpenFile& operator=(const OpenFile&) = delete;
+    OpenFile& operator=(OpenFile&&) = delete;
+    ~OpenFile() { ::close(descriptor_); }
+
+    // Throws Error for what is no ordinary file.
+    [[nodiscard]] std::uint64_t length() const {
+        struct stat status {};
+        if (::fstat(descriptor_, &status) != 0) fail_to_read(errno);
+        if (S_ISDIR(status.st_mode)) fail_to_read(EISDIR);
+        if (!S_ISREG(status.st_mode)) throw Error{"cannot be read: it is a device, a pipe or a socket, and no file"};
+        return static_cast<std::uint64_t>(status.st_size);
+    }
+
+    std::size_t read(std::uint8_t* to, std::size_t count) const {
+        for (std::size_t done = 0; done < count;) {
+            const auto now = ::read(descriptor_, to + done, count - done);
+            if (now < 0 && errno != EINTR) fail_to_read(errno);
+            if (now == 0) return done;
+            if (now > 0) done += static_cast<std::size_t>(now);
+        }
+        return count;
+    }
+
+  private:
+    int descriptor_;
+};
+
+std::vector<std::uint8_t> read_regular_file(const fs::path& path, const LoadLimits& limits) {
+    check_name(path);
+    const OpenFile file{path};
+    return read_all(limits, file.length(), [&](std::uint8_t* to, std::size_t count) { return file.read(to, count); });
+}
+
+// Error with the file's name before what is wrong.
+template <class Read>
+LoadedPicture load_named(const fs::path& path, const LoadLimits& limits, const Read& read) {
+    try {
+        return load_any(read(path, limits), limits);
+    } catch (const Error& error) {
+        throw Error{printable(path.string()) + ": " + error.what()};
+    }
 }
 
 }  // namespace
@@ -82,7 +166,8 @@ FileFormat file_format_of(const fs::path& path) {
     const auto* const found =
         std::find_if(kinds.begin(), kinds.end(), [&](const Kind& kind) { return kind.suffix == suffix; });
     if (found != kinds.end()) return found->format;
-    throw Error{path.string() + ": " + (suffix.empty() ? "the name has no suffix" : "the suffix is " + suffix) +
+    throw Error{printable(path.string()) + ": " +
+                (suffix.empty() ? "the name has no suffix" : "the suffix is " + printable(suffix)) +
                 "; allowed are .png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp and .qoi"};
 }
 
@@ -127,15 +212,24 @@ void detail::check_size(std::string_view kind, std::int64_t width, std::int64_t 
                 " pixels, and sides up to " + std::to_string(limits.side)};
 }
 
+void detail::check_shrinkage(std::string_view kind, Size size, std::size_t file_bytes, const LoadLimits& limits) {
+    constexpr auto harmless = std::uint64_t{1} << 20U;
+    const auto pixels = pixel_count(size);
+    if (pixels <= harmless || pixels / limits.pixels_per_byte <= file_bytes) return;
+    throw Error{std::string{kind} + ": it has " + std::to_string(file_bytes) + " bytes for " + std::to_string(pixels) +
+                " pixels; allowed are " + std::to_string(limits.pixels_per_byte) +
+                " pixels to a byte (limit pixels_per_byte)"};
+}
+
+void detail::check_memory(std::string_view kind, std::uint64_t bytes, const LoadLimits& limits) {
+    if (bytes <= limits.memory) return;
+    throw Error{std::string{kind} + ": reading it takes " + std::to_string(bytes) + " bytes of memory; allowed are " +
+                std::to_string(limits.memory) + " (limit memory)"};
+}
+
 LoadedPicture load_any(std::span<const std::uint8_t> file, const LoadLimits& limits) {
     check_length(file.size(), limits);
-    const auto format = file_format_of(file);
-    if (!format) {
-        throw Error{file.empty()
-                        ? "the file is empty"
-                        : "the file is none of png, jpeg, pbm, pgm, ppm, pam, bmp and qoi, by its first bytes"};
-    }
-    switch (*format) {
+    switch (known_format(file)) {
         case FileFormat::png:
             return detail::read_png(file, limits);
         case FileFormat::jpeg:
@@ -151,12 +245,10 @@ LoadedPicture load_any(std::span<const std::uint8_t> file, const LoadLimits& lim
     }
 }
 
-LoadedPicture load_any(const fs::path& path, const LoadLimits& limits) {
-    try {
-        return load_any(read_file(path, limits), limits);
-    } catch (const Error& error) {
-        throw Error{path.string() + ": " + error.what()};
-    }
+LoadedPicture load_any(const fs::path& path, const LoadLimits& limits) { return load_named(path, limits, read_file); }
+
+LoadedPicture detail::load_regular_file(const fs::path& path, const LoadLimits& limits) {
+    return load_named(path, limits, read_regular_file);
 }
 
 LoadedPicture load_any(std::istream& stream, const LoadLimits& limits) {

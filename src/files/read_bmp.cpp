@@ -138,12 +138,12 @@ class PaletteNumbers {
                 run(count, what);
             } else if (what == 0) {
                 x_ = 0;
-                ++row_;
+                go(0, 1);
             } else if (what == 1) {
                 return std::move(bitmap_);
             } else if (what == 2) {
-                x_ += reader.byte();
-                row_ += reader.byte();
+                const int right = reader.byte();
+                go(right, reader.byte());
             } else {
                 single(reader, static_cast<int>(what));
             }
@@ -167,10 +167,19 @@ class PaletteNumbers {
         }
     }
 
+    // To the right and to rows read later: as far as the end of a row, and the row behind the last one.
+    void go(int right, int rows) {
+        if (right > header_.size.width - x_ || rows > header_.size.height - row_) fail_beyond();
+        x_ += right;
+        row_ += rows;
+    }
+
     void put(unsigned number) {
-        if (row_ >= header_.size.height || x_ >= header_.size.width) fail("its runs go beyond the picture");
+        if (row_ >= header_.size.height || x_ >= header_.size.width) fail_beyond();
         set(x_++, row_, number);
     }
+
+    [[noreturn]] static void fail_beyond() { fail("its runs go beyond the picture"); }
 
     void set(int x, int row, unsigned number) {
         if (number >= bitmap_.palette().size()) {
@@ -195,11 +204,14 @@ std::uint8_t channel_of(std::uint32_t pixel, std::uint32_t mask) noexcept {
     return static_cast<std::uint8_t>((2 * std::uint64_t{(pixel & mask) >> shift} * 255 + most) / (2 * most));
 }
 
-AnyBitmap read_colors(ByteReader& reader, const Header& header) {
+// The bytes of a row, of more than 8 bits a pixel.
+std::size_t row_bytes_of(const Header& header) noexcept {
+    return (static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(header.bits / 8) + 3) / 4 * 4;
+}
+
+AnyBitmap read_colors(FileBytes rows, const Header& header) {
     const auto pixel_bytes = header.bits / 8;
-    const auto row_bytes =
-        (static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(pixel_bytes) + 3) / 4 * 4;
-    const auto rows = reader.take(row_bytes * static_cast<std::size_t>(header.size.height));
+    const auto row_bytes = row_bytes_of(header);
     const auto& masks = header.masks;
     const auto color_at = [&](int x, int y) {
         const auto row = header.is_top_down ? y : header.size.height - 1 - y;
@@ -224,6 +236,21 @@ AnyBitmap read_colors(ByteReader& reader, const Header& header) {
     });
 }
 
+// 32 bits a pixel without masks: by the format's first description the fourth byte means nothing, but many programs
+// write alpha there. It is meant if any pixel has some.
+void find_meant_alpha(FileBytes rows, Header& header, PictureInfo& info) {
+    if (header.bits != 32 || header.packing != Packing::none) return;
+    auto is_told = false;
+    auto is_translucent = false;
+    for (std::size_t i = 3; i < rows.size(); i += 4) {
+        is_told = is_told || rows[i] != 0;
+        is_translucent = is_translucent || rows[i] != 255;
+    }
+    if (!is_told || !is_translucent) return;
+    header.masks[3] = 0xff000000;
+    info.oddities.emplace_back("its pixels' fourth bytes are read as alpha, which its header does not tell");
+}
+
 // That a mask is one run of bits.
 void check_masks(const Header& header) {
     for (const auto mask : header.masks) {
@@ -236,17 +263,20 @@ void check_masks(const Header& header) {
 
 LoadedPicture read_bmp(FileBytes file, const LoadLimits& limits) {
     ByteReader reader{"bmp", file};
-    const auto header = read_header(reader, limits);
+    auto header = read_header(reader, limits);
     check_masks(header);
     auto info = PictureInfo{.format = FileFormat::bmp, .size = header.size, .channels = 3, .bits = 8};
     if (header.density.across > 0 && header.density.down > 0) info.density = header.density;
     if (header.is_top_down) info.oddities.emplace_back("its rows go from top to bottom");
     if (header.bits > 8) {
-        info.has_alpha = header.masks[3] != 0;
-        info.channels = info.has_alpha ? 4 : 3;
         if (header.bits == 16) info.oddities.emplace_back("it has 16 bits a pixel");
         reader.go_to(header.pixels);
-        auto bitmap = read_colors(reader, header);
+        const auto rows = reader.take(row_bytes_of(header) * static_cast<std::size_t>(header.size.height));
+        find_meant_alpha(rows, header, info);
+        info.has_alpha = header.masks[3] != 0;
+        info.channels = info.has_alpha ? 4 : 3;
+        check_memory("bmp", pixel_count(header.size) * (info.has_alpha ? 4 : 3), limits);
+        auto bitmap = read_colors(rows, header);
         note_rest(info, reader.rest());
         return {.bitmap = std::move(bitmap), .info = std::move(info)};
     }
@@ -257,9 +287,10 @@ LoadedPicture read_bmp(FileBytes file, const LoadLimits& limits) {
     reader.go_to(header.pixels);
     const auto has_runs = header.packing != Packing::none;
     // Each pixel takes its bits, or a run of up to 255 of them two bytes.
-    const auto least = static_cast<std::uint64_t>(header.size.width) * static_cast<std::uint64_t>(header.size.height) *
-                       static_cast<unsigned>(header.bits) / 8;
+    const auto least = pixel_count(header.size) * static_cast<unsigned>(header.bits) / 8;
+    check_memory("bmp", pixel_count(header.size), limits);
     if (!has_runs && least > reader.rest()) fail("the file is too short for its pixels");
+    if (has_runs) check_shrinkage("bmp", header.size, file.size(), limits);
     PaletteNumbers numbers{header, palette};
     auto bitmap = has_runs ? numbers.runs(reader) : numbers.packed(reader);
     note_rest(info, reader.rest());

@@ -9,14 +9,32 @@ namespace coldbrick::detail {
 
 namespace {
 
+// Leaves reading when a file has more scans than are allowed: it is asked for each row of each scan.
+struct ScanCounter {
+    explicit ScanCounter(int most) noexcept : most_scans{most} {
+        monitor.progress_monitor = [](j_common_ptr jpeg) {
+            const auto scan = reinterpret_cast<j_decompress_ptr>(jpeg)->input_scan_number;
+            const auto most_allowed = reinterpret_cast<ScanCounter*>(jpeg->progress)->most_scans;
+            if (scan <= most_allowed) return;
+            auto& faults = JpegFaults::of(jpeg);
+            std::snprintf(faults.fault, sizeof faults.fault,
+                          "it has more scans than the %d that are allowed (limit scans)", most_allowed);
+            faults.leave_reading();
+        };
+    }
+
+    jpeg_progress_mgr monitor{};  // the first member, so that the counter is found from it
+    int most_scans;
+};
+
 class JpegReader {
   public:
-    explicit JpegReader(FileBytes file) {
+    JpegReader(FileBytes file, int most_scans) : scans_{most_scans} {
         open_.jpeg.err = faults_.set_up();
         faults_.run([&] {
             jpeg_create_decompress(&open_.jpeg);
+            open_.jpeg.progress = &scans_.monitor;
             jpeg_mem_src(&open_.jpeg, file.data(), static_cast<unsigned long>(file.size()));
-            jpeg_save_markers(&open_.jpeg, JPEG_APP0 + 1, 0xffff);
             jpeg_read_header(&open_.jpeg, TRUE);
         });
     }
@@ -29,12 +47,15 @@ class JpegReader {
     [[nodiscard]] const jpeg_decompress_struct& header() const noexcept { return open_.jpeg; }
     [[nodiscard]] const std::vector<std::string>& warnings() const noexcept { return faults_.warnings; }
 
-    [[nodiscard]] int orientation() const noexcept {
-        for (const auto* marker = open_.jpeg.marker_list; marker != nullptr; marker = marker->next) {
-            const auto found = exif_orientation({marker->data, marker->data_length});
-            if (found != 1) return found;
+    // What the decoder keeps of the whole picture besides its pixels: the coefficients, if they come in several scans.
+    [[nodiscard]] std::uint64_t coefficient_bytes() noexcept {
+        if (jpeg_has_multiple_scans(&open_.jpeg) == FALSE) return 0;
+        std::uint64_t blocks = 0;
+        for (int i = 0; i < open_.jpeg.num_components; ++i) {
+            const auto& component = open_.jpeg.comp_info[i];
+            blocks += std::uint64_t{component.width_in_blocks} * component.height_in_blocks;
         }
-        return 1;
+        return blocks * sizeof(JBLOCK);
     }
 
     // Calls take(y, row) for each row, of as many bytes for each pixel as it has components then: gray, RGB, or CMYK.
@@ -79,8 +100,30 @@ class JpegReader {
     };
 
     JpegFaults faults_;
+    ScanCounter scans_;
     Open open_;
 };
+
+// The orientation that Exif tells, in one of the segments before the first scan (ITU-T T.81, annex B.1.1.4).
+int orientation_in(FileBytes file) noexcept {
+    constexpr unsigned first_app = 0xe1;
+    constexpr unsigned start_of_scan = 0xda;
+    for (std::size_t at = 2; at + 4 <= file.size() && file[at] == 0xff;) {
+        const auto marker = file[at + 1];
+        if (marker == 0xff) {
+            ++at;  // a byte that fills
+            continue;
+        }
+        const auto length = static_cast<std::size_t>(file[at + 2] << 8U | file[at + 3]);
+        if (marker == start_of_scan || length < 2 || length > file.size() - at - 2) return 1;
+        if (marker == first_app) {
+            const auto found = exif_orientation(file.subspan(at + 4, length - 2));
+            if (found != 1) return found;
+        }
+        at += 2 + length;
+    }
+    return 1;
+}
 
 // A picture that is stored in one of the eight orientations, to be turned upright.
 class Upright {
@@ -144,16 +187,23 @@ std::optional<Density> density_of(const jpeg_decompress_struct& jpeg) {
 }  // namespace
 
 LoadedPicture read_jpeg(FileBytes file, const LoadLimits& limits) {
-    JpegReader reader{file};
+    JpegReader reader{file, limits.scans};
     const auto& header = reader.header();
     check_size("jpeg", header.image_width, header.image_height, limits);
     const auto stored =
         Size{.width = static_cast<int>(header.image_width), .height = static_cast<int>(header.image_height)};
+    // By Huffman's code, each block of 64 pixels takes a bit at least, and its coefficients come once.
+    constexpr std::uint64_t most_to_a_byte = 64 * 8;
+    if (header.arith_code == FALSE && pixel_count(stored) / most_to_a_byte > file.size()) {
+        throw Error{"jpeg: the file is too short for its pixels"};
+    }
+    check_shrinkage("jpeg", stored, file.size(), limits);
     const auto components = header.num_components;
     if (components != 1 && components != 3 && components != 4) {
         throw Error{"jpeg: it has " + std::to_string(components) + " components; allowed are 1, 3 and 4"};
     }
-    const auto orientation = reader.orientation();
+    check_memory("jpeg", pixel_count(stored) * (components == 1 ? 1 : 3) + reader.coefficient_bytes(), limits);
+    const auto orientation = orientation_in(file);
     const Upright upright{stored, orientation};
     auto info = PictureInfo{.format = FileFormat::jpeg,
                             .size = upright.size(),

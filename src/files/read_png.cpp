@@ -1,5 +1,6 @@
 // PNG, by libpng.
 #include "files/png_calls.hpp"
+#include "files/png_texts.hpp"
 #include "files/samples.hpp"
 
 #include <bit>
@@ -21,10 +22,10 @@ struct Header {
 Header read_header(PngReader& reader, const LoadLimits& limits) {
     Header header;
     reader.run([&](png_structp png, png_infop info, png_infop) {
-        // Sizes are checked below; a chunk may be as large as the file.
+        // Sizes are checked below. Of the chunks that it can do without, libpng keeps none but tRNS; texts and density
+        // are read without it.
         png_set_user_limits(png, 0x7fffffff, 0x7fffffff);
-        png_set_chunk_malloc_max(png, std::size_t{64} << 20U);
-        png_set_chunk_cache_max(png, 1000);
+        png_set_keep_unknown_chunks(png, PNG_HANDLE_CHUNK_NEVER, nullptr, -1);
         png_read_info(png, info);
         png_get_IHDR(png, info, &header.width, &header.height, &header.bits, &header.kind, &header.interlace, nullptr,
                      nullptr);
@@ -122,49 +123,13 @@ AnyBitmap read_pixels(PngReader& reader, const Header& header, Size size) {
     return has_alpha ? read_as<Rgba8>(reader, header, size) : read_as<Rgb8>(reader, header, size);
 }
 
-std::optional<Density> read_density(PngReader& reader) {
-    png_uint_32 across = 0;
-    png_uint_32 down = 0;
-    int unit = 0;
-    auto is_told = false;
-    reader.run([&](png_structp png, png_infop info, png_infop) {
-        is_told = png_get_pHYs(png, info, &across, &down, &unit) != 0;
-    });
-    if (!is_told || across == 0 || down == 0) return std::nullopt;
-    return Density{.across = double{1} * across,
-                   .down = double{1} * down,
-                   .unit = unit == PNG_RESOLUTION_METER ? Density::Unit::meter : Density::Unit::none};
-}
-
-// Latin-1, as texts that are not international are written.
-std::string utf8_of(std::string_view latin) {
-    std::string text;
-    for (const auto c : latin) {
-        const auto code = static_cast<std::uint8_t>(c);
-        if (code < 0x80) {
-            text += c;
-        } else {
-            text += static_cast<char>(0xc0U | code >> 6U);
-            text += static_cast<char>(0x80U | (code & 0x3fU));
-        }
-    }
-    return text;
-}
-
-void add_texts(PngReader& reader, std::vector<TextEntry>& texts) {
-    for (const auto is_at_end : {false, true}) {
-        png_textp entries = nullptr;
-        int count = 0;
-        reader.run([&](png_structp png, png_infop info, png_infop end_info) {
-            png_get_text(png, is_at_end ? end_info : info, &entries, &count);
-        });
-        for (int i = 0; i < count; ++i) {
-            const auto is_utf8 = entries[i].compression >= PNG_ITXT_COMPRESSION_NONE;
-            const auto length = is_utf8 ? entries[i].itxt_length : entries[i].text_length;
-            const auto text = std::string_view{entries[i].text == nullptr ? "" : entries[i].text, length};
-            texts.push_back({.keyword = entries[i].key, .text = is_utf8 ? std::string{text} : utf8_of(text)});
-        }
-    }
+// Of the bitmap that read_pixels() makes.
+unsigned bytes_of_pixel(const Header& header) noexcept {
+    const auto has_alpha = (header.kind & PNG_COLOR_MASK_ALPHA) != 0 || header.has_transparency;
+    const auto is_gray = (header.kind & PNG_COLOR_MASK_COLOR) == 0 && !has_alpha;
+    if (header.kind == PNG_COLOR_TYPE_PALETTE) return 1;
+    if (header.bits == 16) return is_gray ? 2 : 8;
+    return is_gray ? 1 : has_alpha ? 4 : 3;
 }
 
 }  // namespace
@@ -173,18 +138,19 @@ LoadedPicture read_png(FileBytes file, const LoadLimits& limits) {
     PngReader reader{file};
     const auto header = read_header(reader, limits);
     const auto size = Size{.width = static_cast<int>(header.width), .height = static_cast<int>(header.height)};
-    auto bitmap = read_pixels(reader, header, size);
     auto info = PictureInfo{.format = FileFormat::png,
                             .size = size,
                             .bits = header.bits,
                             .has_palette = header.kind == PNG_COLOR_TYPE_PALETTE,
                             .has_alpha = (header.kind & PNG_COLOR_MASK_ALPHA) != 0 || header.has_transparency,
-                            .is_interlaced = header.interlace != PNG_INTERLACE_NONE,
-                            .density = read_density(reader)};
+                            .is_interlaced = header.interlace != PNG_INTERLACE_NONE};
+    read_png_texts(file, limits, info);
     info.channels = info.has_palette ? 1
                                      : ((header.kind & PNG_COLOR_MASK_COLOR) != 0 ? 3 : 1) +
                                            ((header.kind & PNG_COLOR_MASK_ALPHA) != 0 ? 1 : 0);
-    add_texts(reader, info.texts);
+    check_shrinkage("png", size, file.size(), limits);
+    check_memory("png", pixel_count(size) * bytes_of_pixel(header), limits);
+    auto bitmap = read_pixels(reader, header, size);
     for (const auto& warning : reader.warnings()) info.oddities.push_back(warning);
     if (header.has_transparency && !info.has_palette) info.oddities.emplace_back("one colour counts as transparent");
     note_rest(info, reader.rest());

@@ -33,6 +33,7 @@ class PnmReader : public ByteReader {
         skip_space();
         std::uint32_t value = 0;
         auto digits = 0;
+        auto is_there = false;
         constexpr auto most_digits = 9;
         while (rest() > 0) {
             const auto c = byte();
@@ -41,9 +42,10 @@ class PnmReader : public ByteReader {
                 break;
             }
             value = value * 10 + (c - '0');
-            if (++digits > most_digits) fail(what, "it has more than 9 digits");
+            is_there = true;
+            if (value > 0 && ++digits > most_digits) fail(what, "it has more than 9 digits");
         }
-        if (digits == 0) fail(what, rest() == 0 ? "the file ends before it" : "there is no number");
+        if (!is_there) fail(what, rest() == 0 ? "the file ends before it" : "there is no number");
         return value;
     }
 
@@ -65,15 +67,17 @@ class PnmReader : public ByteReader {
                     std::string{why}};
     }
 
-    // The next line, without its end.
+    // The next line, without its end, and without white space around it; of a comment, nothing.
     std::string line() {
         std::string text;
         constexpr std::size_t most = 1000;
         for (auto c = byte(); c != '\n'; c = byte()) {
-            text += static_cast<char>(c);
+            if (text.empty() && is_space(c)) continue;
+            if (text != "#") text += static_cast<char>(c);
             if (text.size() > most) fail("a line of the header", "it is longer than 1000 characters");
         }
-        return text;
+        while (!text.empty() && is_space(static_cast<std::uint8_t>(text.back()))) text.pop_back();
+        return text == "#" ? std::string{} : text;
     }
 };
 
@@ -120,6 +124,11 @@ PictureInfo info_of(FileFormat format, const Header& header) {
     return info;
 }
 
+void check_memory_for(const PnmReader& reader, const Header& header, const LoadLimits& limits) {
+    const auto channels = header.channels == 1 ? 1U : header.channels == 3 && header.most <= 255 ? 3U : 4U;
+    check_memory(reader.kind(), pixel_count(header.size) * channels * (header.most > 255 ? 2 : 1), limits);
+}
+
 AnyBitmap read_binary(PnmReader& reader, const Header& header) {
     const auto is_deep = header.most > 255;
     const auto count = static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(header.size.height) *
@@ -134,8 +143,7 @@ AnyBitmap read_binary(PnmReader& reader, const Header& header) {
 
 AnyBitmap read_plain(PnmReader& reader, const Header& header) {
     // Each sample takes a digit and, but for the last, a space.
-    const auto count = static_cast<std::uint64_t>(header.size.width) * static_cast<std::uint64_t>(header.size.height) *
-                       static_cast<std::uint64_t>(header.channels);
+    const auto count = pixel_count(header.size) * static_cast<std::uint64_t>(header.channels);
     if (count > (reader.rest() + 1) / 2) reader.fail("the samples", "the file is too short for them");
     return bitmap_of_samples(header.size, header.channels, header.most,
                              [&] { return checked(reader, reader.number("a sample"), header.most); });
@@ -152,7 +160,7 @@ AnyBitmap read_bits(PnmReader& reader, Size size) {
 }
 
 AnyBitmap read_plain_bits(PnmReader& reader, Size size) {
-    if (static_cast<std::uint64_t>(size.width) * static_cast<std::uint64_t>(size.height) > reader.rest()) {
+    if (pixel_count(size) > reader.rest()) {
         reader.fail("the pixels", "the file is too short for them");
     }
     return bitmap_of<Gray8>(size, [&](int, int, std::uint8_t* pixel) { *pixel = reader.digit() != 0 ? 0 : 255; });
@@ -167,6 +175,7 @@ LoadedPicture read_pnm(FileBytes file, const LoadLimits& limits) {
     const auto size = read_size(reader, limits);
     if (kind == '1' || kind == '4') {
         if (!is_plain) reader.end_header();
+        check_memory("pnm", pixel_count(size), limits);
         auto bitmap = is_plain ? read_plain_bits(reader, size) : read_bits(reader, size);
         auto info = PictureInfo{.format = FileFormat::pbm, .size = size, .channels = 1, .bits = 1};
         if (is_plain) reader.skip_space();
@@ -176,6 +185,7 @@ LoadedPicture read_pnm(FileBytes file, const LoadLimits& limits) {
     const auto is_gray = kind == '2' || kind == '5';
     const auto header = Header{.size = size, .channels = is_gray ? 1 : 3, .most = reader.number("the greatest value")};
     check_most(reader, header.most);
+    check_memory_for(reader, header, limits);
     if (!is_plain) reader.end_header();
     auto bitmap = is_plain ? read_plain(reader, header) : read_binary(reader, header);
     auto info = info_of(is_gray ? FileFormat::pgm : FileFormat::ppm, header);
@@ -192,11 +202,12 @@ class PamHeader {
     explicit PamHeader(PnmReader& reader) : reader_{reader} {
         for (;;) {
             const auto line = reader.line();
-            if (line.empty() || line.front() == '#') continue;
-            const auto space = line.find(' ');
-            const auto word = line.substr(0, space);
+            if (line.empty()) continue;
+            const auto end = static_cast<std::size_t>(std::find_if(line.begin(), line.end(), is_white) - line.begin());
+            const auto word = line.substr(0, end);
             if (word == "ENDHDR") return;
-            take(word, space == std::string::npos ? std::string{} : line.substr(space + 1));
+            const auto value = std::find_if_not(line.begin() + static_cast<std::ptrdiff_t>(end), line.end(), is_white);
+            take(word, std::string{value, line.end()});
         }
     }
 
@@ -209,6 +220,8 @@ class PamHeader {
     [[nodiscard]] const std::string& type() const noexcept { return type_; }
 
   private:
+    static bool is_white(char c) noexcept { return is_space(static_cast<std::uint8_t>(c)); }
+
     void take(const std::string& word, const std::string& value) {
         if (word == "TUPLTYPE") {
             type_ += (type_.empty() ? "" : " ") + value;
@@ -216,12 +229,17 @@ class PamHeader {
         }
         const auto known = {"WIDTH", "HEIGHT", "DEPTH", "MAXVAL"};
         if (std::find(known.begin(), known.end(), word) == known.end()) {
-            reader_.fail("the header", "the word is " + word);
+            reader_.fail("the header", "the word is " + printable(word, 40));
         }
-        const auto is_number = !value.empty() && value.size() < 10 &&
+        for (const auto& [known_word, number] : numbers_) {
+            if (known_word == word) reader_.fail("the header", word + " stands there twice");
+        }
+        const auto digits = std::find_if(value.begin(), value.end(), [](char c) { return c != '0'; });
+        const auto is_number = !value.empty() && value.end() - digits < 10 &&
                                std::all_of(value.begin(), value.end(), [](char c) { return c >= '0' && c <= '9'; });
-        if (!is_number) reader_.fail("the header", word + " is " + value + ", which is no number");
-        numbers_.emplace_back(word, static_cast<std::uint32_t>(std::stoul(value)));
+        if (!is_number) reader_.fail("the header", word + " is " + printable(value, 40) + ", which is no number");
+        const auto number = digits == value.end() ? 0 : std::stoul(std::string{digits, value.end()});
+        numbers_.emplace_back(word, static_cast<std::uint32_t>(number));
     }
 
     PnmReader& reader_;
@@ -244,13 +262,15 @@ LoadedPicture read_pam(FileBytes file, const LoadLimits& limits) {
                                .channels = static_cast<int>(depth),
                                .most = words.number("MAXVAL")};
     check_most(reader, header.most);
+    check_memory_for(reader, header, limits);
     auto bitmap = read_binary(reader, header);
     auto info = info_of(FileFormat::pam, header);
     constexpr const char* usual[][2] = {
         {"GRAYSCALE", "BLACKANDWHITE"}, {"GRAYSCALE_ALPHA", "BLACKANDWHITE_ALPHA"}, {"RGB", ""}, {"RGB_ALPHA", ""}};
     const auto& expected = usual[depth - 1];
     if (words.type() != expected[0] && words.type() != expected[1]) {
-        info.oddities.push_back("its tuple type is \"" + words.type() + "\"; it is read as " + expected[0]);
+        info.oddities.push_back("its tuple type is \"" + printable(words.type(), 80) + "\"; it is read as " +
+                                expected[0]);
     }
     note_rest(info, reader.rest());
     return {.bitmap = std::move(bitmap), .info = std::move(info)};

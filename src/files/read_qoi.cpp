@@ -122,6 +122,7 @@ AnyBitmap read_pixels(QoiPixels& pixels, PictureInfo& info) {
 LoadedPicture read_qoi(FileBytes file, const LoadLimits& limits) {
     ByteReader reader{"qoi", file};
     auto info = read_header(reader, limits);
+    check_memory("qoi", pixel_count(info.size) * static_cast<unsigned>(info.channels), limits);
     QoiPixels pixels{reader};
     auto bitmap = read_pixels(pixels, info);
     if (pixels.is_running()) info.oddities.emplace_back("its last run goes on beyond the last pixel");

@@ -1,6 +1,8 @@
 // One reader for each kind of picture file: each takes the whole file, and throws Error for what is wrong in it.
 #pragma once
 
+#include "geometry/limits.hpp"
+
 #include "coldbrick/error.hpp"
 #include "coldbrick/load.hpp"
 
@@ -15,8 +17,17 @@ LoadedPicture read_pam(FileBytes file, const LoadLimits& limits);
 LoadedPicture read_bmp(FileBytes file, const LoadLimits& limits);
 LoadedPicture read_qoi(FileBytes file, const LoadLimits& limits);
 
+// As load_any(), but of an ordinary file only: no device, pipe or socket is read from or waited for.
+LoadedPicture load_regular_file(const std::filesystem::path& path, const LoadLimits& limits);
+
 // Throws Error if a file's size is empty or over the limits.
 void check_size(std::string_view kind, std::int64_t width, std::int64_t height, const LoadLimits& limits);
+
+// Throws Error if a file has too few bytes for its pixels (LoadLimits::pixels_per_byte).
+void check_shrinkage(std::string_view kind, Size size, std::size_t file_bytes, const LoadLimits& limits);
+
+// Throws Error if reading would take more memory than the limits allow.
+void check_memory(std::string_view kind, std::uint64_t bytes, const LoadLimits& limits);
 
 // Reads a file from the front, and throws Error "<kind>: it ends ..." where it ends too early.
 class ByteReader {

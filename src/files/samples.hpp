@@ -30,13 +30,14 @@ using AnyBitmap = decltype(LoadedPicture::bitmap);
 template <class Next>
 AnyBitmap bitmap_of_samples(Size size, int channels, std::uint32_t most, const Next& next) {
     const auto scaled = [=](std::uint32_t value, std::uint32_t full) {
-        return most == full ? value : (2 * value * full + most) / (2 * most);
+        if (most == full) return value;
+        return static_cast<std::uint32_t>((2 * std::uint64_t{value} * full + most) / (2 * std::uint64_t{most}));
     };
     const auto is_gray = channels < 3;
     const auto has_alpha = channels % 2 == 0;
     const auto byte = [&] { return static_cast<std::uint8_t>(scaled(next(), 255)); };
     if (most > 255) {
-        const auto number = [&] { return static_cast<std::uint32_t>(scaled(next(), 65535)); };
+        const auto number = [&] { return scaled(next(), 65535); };
         if (channels == 1) {
             return bitmap_of<Gray16>(size, [&](int, int, std::uint8_t* pixel) { set_number(pixel, number()); });
         }

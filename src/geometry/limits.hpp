@@ -10,6 +10,11 @@ namespace coldbrick::detail {
 
 constexpr bool is_coordinate(int value) noexcept { return value >= -max_coordinate && value <= max_coordinate; }
 
+// Width times height.
+constexpr std::uint64_t pixel_count(Size size) noexcept {
+    return static_cast<std::uint64_t>(size.width) * static_cast<std::uint64_t>(size.height);
+}
+
 // Throws Error "<shape>: <field> is <value>; allowed is <least> to <most>".
 [[noreturn]] void refuse(std::string_view shape, std::string_view field, std::int64_t value, std::int64_t least,
                          std::int64_t most);

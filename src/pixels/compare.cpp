@@ -7,7 +7,10 @@
 
 #include <algorithm>
 #include <cstdlib>
+#include <cstring>
+#include <iterator>
 #include <string>
+#include <utility>
 
 namespace coldbrick::detail {
 
@@ -89,22 +92,101 @@ Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolera
     return shown;
 }
 
-std::vector<Color16> colors_of(const Surface& picture) {
-    std::vector<Color16> colors;
-    const auto& size = picture.clip.size;
-    colors.reserve(static_cast<std::size_t>(size.width) * static_cast<std::size_t>(size.height));
+namespace {
+
+// Calls visit(color) for the pixels, but not for each of a run, and not for rows that are as the one before.
+template <class Visit>
+void visit_changes(const Surface& picture, const Visit& visit) {
     std::vector<Color16> row;
+    const auto& [at, size] = picture.clip;
+    const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(picture.kernel->pixel_bytes);
     for (int y = 0; y < size.height; ++y) {
+        const auto* const bytes = pixel_address(picture, at.x, at.y + y);
+        if (y > 0 && std::memcmp(bytes, pixel_address(picture, at.x, at.y + y - 1), row_bytes) == 0) continue;
         read_row(picture, y, row);
-        colors.insert(colors.end(), row.begin(), row.end());
+        for (std::size_t x = 0; x < row.size(); ++x) {
+            if (x > 0 && row[x] == row[x - 1]) continue;
+            if (!visit(row[x])) return;
+        }
     }
-    const auto number = [](const Color16& c) {
-        return std::uint64_t{c.red} << 48U | std::uint64_t{c.green} << 32U | std::uint64_t{c.blue} << 16U | c.alpha;
-    };
-    std::sort(colors.begin(), colors.end(),
-              [&](const Color16& one, const Color16& other) { return number(one) < number(other); });
-    colors.erase(std::unique(colors.begin(), colors.end()), colors.end());
+}
+
+constexpr std::uint64_t number_of(const Color16& c) noexcept {
+    return std::uint64_t{c.red} << 48U | std::uint64_t{c.green} << 32U | std::uint64_t{c.blue} << 16U | c.alpha;
+}
+
+// A set of numbers, each found by its bits, spread by multiplying with 2^64 / the golden ratio.
+class NumberSet {
+  public:
+    NumberSet() : slots_(std::size_t{1} << bits_) {}
+
+    void add(std::uint64_t number) {
+        if (number == 0) {
+            has_zero_ = true;
+            return;
+        }
+        if (2 * (used_ + 1) > slots_.size()) grow();
+        put(number);
+    }
+    [[nodiscard]] std::size_t size() const noexcept { return used_ + (has_zero_ ? 1U : 0U); }
+    [[nodiscard]] std::vector<std::uint64_t> sorted() const {
+        std::vector<std::uint64_t> numbers;
+        numbers.reserve(size());
+        if (has_zero_) numbers.push_back(0);
+        std::copy_if(slots_.begin(), slots_.end(), std::back_inserter(numbers), [](auto slot) { return slot != 0; });
+        std::sort(numbers.begin(), numbers.end());
+        return numbers;
+    }
+
+  private:
+    void put(std::uint64_t number) {
+        auto place = static_cast<std::size_t>(number * 0x9e3779b97f4a7c15U >> (64U - bits_));
+        while (slots_[place] != 0 && slots_[place] != number) place = (place + 1) & (slots_.size() - 1);
+        if (slots_[place] == 0) ++used_;
+        slots_[place] = number;
+    }
+    void grow() {
+        ++bits_;
+        const auto old = std::exchange(slots_, std::vector<std::uint64_t>(std::size_t{1} << bits_));
+        used_ = 0;
+        for (const auto number : old) {
+            if (number != 0) put(number);
+        }
+    }
+
+    unsigned bits_ = 10;
+    std::size_t used_ = 0;
+    bool has_zero_ = false;
+    std::vector<std::uint64_t> slots_;
+};
+
+}  // namespace
+
+std::vector<Color16> colors_of(const Surface& picture, std::size_t most) {
+    NumberSet numbers;
+    visit_changes(picture, [&](const Color16& color) {
+        numbers.add(number_of(color));
+        return numbers.size() <= most;
+    });
+    const auto sorted = numbers.sorted();
+    std::vector<Color16> colors;
+    colors.reserve(sorted.size());
+    for (const auto number : sorted) {
+        const auto channel = [=](unsigned shift) { return static_cast<std::uint16_t>(number >> shift); };
+        colors.push_back({.red = channel(48), .green = channel(32), .blue = channel(16), .alpha = channel(0)});
+    }
     return colors;
+}
+
+Needs needs_of(const Surface& picture) {
+    Needs needs;
+    visit_changes(picture, [&](const Color16& color) {
+        needs.color = needs.color || color.red != color.green || color.green != color.blue;
+        needs.alpha = needs.alpha || color.alpha != 65535;
+        needs.deep = needs.deep || widened(narrowed(color)) != color;
+        return !(needs.color && needs.alpha && needs.deep);
+    });
+    return needs;
 }
 
 }  // namespace coldbrick::detail

@@ -6,11 +6,15 @@
 
 #include "coldbrick/pattern.hpp"
 
+#include <utility>
+
 namespace coldbrick {
 
 namespace detail {
 
 namespace {
+
+constexpr std::uint64_t pixel_bytes = bytes_per_pixel<Rgba8>;
 
 // What begins something that has an end.
 bool is_group(std::string_view verb) { return verb == "move" || verb == "turn" || verb == "scale" || verb == "shear"; }
@@ -61,9 +65,12 @@ void Evaluator::end(const ParsedStatement& statement) {
     }
     const auto block = blocks_.back();
     blocks_.pop_back();
-    if (!block.name || !block.pattern) return;
+    if (!block.name) return;
+    // The name is known from here on even if the pattern is faulty.
+    if (!block.pattern || faults_.count() > 0) return values_.define(*block.name, Color{});
     auto tile = block.pattern->sheet<Rgba8>();
     render(*block.pattern, tile);
+    budget_.give_back(pixel_count(tile.size()) * pixel_bytes);
     values_.define(*block.name, Pattern::of(tile, {.offset = block.offset, .placing = block.placing}));
 }
 
@@ -82,13 +89,15 @@ void Evaluator::sheet(const ParsedStatement& statement) {
     const auto size = given.size("size");
     const auto ground = given.has("ink") ? given.color("ink") : std::optional{gray(255)};
     if (!size || !ground) return;
-    constexpr auto most_pixel_bytes = 4U;
-    const auto bytes =
-        std::uint64_t{most_pixel_bytes} * static_cast<unsigned>(size->width) * static_cast<unsigned>(size->height);
-    if (bytes > max_bitmap_bytes) {
-        faults_.add(given.value("size"), "the sheet has too many pixels; allowed are " +
-                                             std::to_string(max_bitmap_bytes / most_pixel_bytes) + " in all");
+    const auto pixels = pixel_count(*size);
+    if (pixels > budget_.limits().sheet_pixels) {
+        budget_.refuse(given.value("size"),
+                       "the sheet has " + std::to_string(pixels) + " pixels; allowed are " +
+                           std::to_string(budget_.limits().sheet_pixels),
+                       "sheet_pixels");
+        return;
     }
+    if (!budget_.spend(pixel_bytes * pixels, given.value("size"))) return;
     scene_.size = *size;
     scene_.ground = *ground;
 }
@@ -131,8 +140,36 @@ void Evaluator::drawing(const ParsedStatement& statement) {
     add_call(statement, std::move(*figure), *ink);
 }
 
+namespace {
+
+// About how much memory a figure has besides its own.
+std::uint64_t bytes_of(const Figure& figure) {
+    return std::visit(
+        [](const auto& of) -> std::uint64_t {
+            if constexpr (requires { of.shape.rings()[0].size(); }) {
+                std::uint64_t points = 0;
+                for (const auto& ring : of.shape.rings()) points += ring.size();
+                return points * sizeof(Point);
+            } else if constexpr (requires { of.shape.rings[0].size(); }) {
+                std::uint64_t points = 0;
+                for (const auto& ring : of.shape.rings) points += ring.size();
+                return points * sizeof(Position);
+            } else if constexpr (requires { of.shape.through.size(); }) {
+                return of.shape.through.size() * sizeof(of.shape.through[0]);
+            } else if constexpr (requires { of.shape.spans().size(); }) {
+                return of.shape.spans().size() * sizeof(Span);
+            } else {
+                return 0;
+            }
+        },
+        figure);
+}
+
+}  // namespace
+
 void Evaluator::add_call(const ParsedStatement& statement, Figure figure, const Ink& ink) {
     const auto block = inner(statement.verb);
+    if (!budget_.spend(sizeof(DrawingCall) + bytes_of(figure), statement.verb)) return;
     drawn().calls.push_back({.figure = std::move(figure),
                              .ink = ink,
                              .place = statement.verb.place,
@@ -181,10 +218,13 @@ void Evaluator::begin_clip(const ParsedStatement& statement) {
         if (is_smooth) {
             auto region = read_smooth_region(of, drawn_box()).value_or(SmoothRegion{});
             if (block.cover) region = intersection(region, *block.cover);
+            // A byte for each pixel at most, and twice that while it is made.
+            if (!budget_.spend(pixel_count(region.bounds().size), statement.verb)) return;
             block.cover = std::make_shared<const SmoothRegion>(std::move(region));
         } else {
             auto region = read_region(of, drawn_box()).value_or(Region{});
             if (block.clip) region = intersection(region, *block.clip);
+            if (!budget_.spend(region.spans().size() * sizeof(Span), statement.verb)) return;
             block.clip = std::make_shared<const Region>(std::move(region));
         }
     } catch (const Error& error) {
@@ -237,15 +277,15 @@ void Evaluator::begin_pattern(const ParsedStatement& statement) {
     const auto placing = read_placing(given);
     if (size && (size->width > most_side || size->height > most_side)) {
         faults_.add(given.value("size"), "a pattern is at most " + std::to_string(most_side) + " pixels wide and high");
-    } else if (size && ground && offset && placing) {
+    } else if (size && ground && offset && placing &&
+               budget_.spend(pixel_count(*size) * (pixel_bytes + sizeof(Color16)), given.value("size"))) {
         block.pattern = std::make_shared<Scene>(
-            Scene{.name = scene_.name, .size = *size, .ground = *ground, .calls = {}, .palette = std::nullopt});
+            Scene{.name = scene_.name, .size = *size, .ground = *ground, .calls = {}, .seconds = scene_.seconds});
         block.offset = *offset;
         block.placing = *placing;
     }
     block.name = statement.name;
-    // The name is known from here on even if the pattern is faulty.
-    values_.define(*statement.name, Color{});
+    values_.reserve(*statement.name);
     blocks_.push_back(std::move(block));
 }
 
@@ -303,45 +343,64 @@ void Evaluator::palette(const ParsedStatement& statement) {
 
 namespace {
 
-// Says so if the scene has no statements, or draws before there is a sheet.
-void check_start(const std::vector<Statement>& statements, Faults& faults) {
-    constexpr auto advice = "begin with, for example: sheet size 720,450 ink navy";
-    if (statements.empty()) {
-        faults.add({.text = "", .place = {.line = 1, .column = 1}}, "the scene is empty", advice);
-        return;
-    }
-    const auto& first = statements[0].words[0];
+constexpr auto advice_to_begin = "begin with, for example: sheet size 720,450 ink navy";
+
+const Word& beginning() {
+    static const Word place{.text = "", .place = {.line = 1, .column = 1}};
+    return place;
+}
+
+// Says so if a scene draws before there is a sheet.
+void check_first(const Word& first, Faults& faults) {
     const auto is_drawing = first.text != "sheet" && std::find(verbs.begin(), verbs.end(), first.text) != verbs.end();
-    if (is_drawing) faults.add(first, "the first statement must be the sheet", advice);
+    if (is_drawing) faults.add(first, "the first statement must be the sheet", advice_to_begin);
+}
+
+void read_statements(std::string_view text, Evaluator& evaluator, Budget& budget, Faults& faults) {
+    StatementReader reader{text, faults};
+    auto sheet_seen = false;
+    auto is_first = true;
+    while (const auto statement = budget.is_spent() ? std::nullopt : reader.next()) {
+        const auto& verb = statement->words[0];
+        if (std::exchange(is_first, false)) check_first(verb, faults);
+        budget.count_statement(verb);
+        const auto word_bytes = statement->words.size() * sizeof(Word);
+        if (budget.is_spent() || !budget.spend(word_bytes, verb)) return;
+        const auto is_sheet = verb.text == "sheet";
+        if (is_sheet && sheet_seen) {
+            faults.add(verb, "the sheet is given twice", "a scene has one sheet, its first statement");
+        } else {
+            const auto parsed = parse_statement(*statement, faults);
+            parsed ? evaluator.take(*parsed) : evaluator.take_faulty(verb);
+        }
+        sheet_seen = sheet_seen || is_sheet;
+        budget.give_back(word_bytes);
+    }
+    if (is_first) faults.add(beginning(), "the scene is empty", advice_to_begin);
 }
 
 }  // namespace
 
 }  // namespace detail
 
-Scene parse_scene(std::string_view text, std::string_view name, std::string_view folder) {
+Scene parse_scene(std::string_view text, std::string_view name, std::string_view folder, const SceneLimits& limits) {
     detail::Faults faults;
+    detail::Budget budget{limits, faults};
     detail::ValueReader values{faults};
-    detail::PictureReader pictures{folder, faults};
-    Scene scene{.name = std::string{name}, .size = {}, .ground = {}, .calls = {}};
-    detail::Evaluator evaluator{values, pictures, faults, scene};
-    const auto statements = detail::split_statements(text, faults);
-    detail::check_start(statements, faults);
-    auto sheet_seen = false;
-    for (const auto& statement : statements) {
-        const auto& verb = statement.words[0];
-        const auto is_sheet = verb.text == "sheet";
-        if (is_sheet && sheet_seen) {
-            faults.add(verb, "the sheet is given twice", "a scene has one sheet, its first statement");
-            continue;
-        }
-        sheet_seen = sheet_seen || is_sheet;
-        const auto parsed = detail::parse_statement(statement, faults);
-        parsed ? evaluator.take(*parsed) : evaluator.take_faulty(verb);
+    detail::PictureReader pictures{folder, budget, faults};
+    Scene scene{.name = std::string{name}, .size = {}, .ground = {}, .calls = {}, .seconds = limits.seconds};
+    detail::Evaluator evaluator{values, pictures, budget, faults, scene};
+    if (text.size() > limits.scene_bytes) {
+        budget.refuse(detail::beginning(),
+                      "the scene has " + std::to_string(text.size()) + " bytes; allowed are " +
+                          std::to_string(limits.scene_bytes),
+                      "scene_bytes");
     }
-    evaluator.finish();
+    detail::read_statements(text, evaluator, budget, faults);
+    if (!budget.is_spent()) evaluator.finish();
     if (faults.count() == 0) return scene;
-    detail::throw_scene_error(std::move(faults).sorted(), text, name);
+    const auto count = faults.count();
+    detail::throw_scene_error(std::move(faults).sorted(), count, text, name);
 }
 
 }  // namespace coldbrick

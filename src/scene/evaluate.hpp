@@ -9,8 +9,8 @@ namespace coldbrick::detail {
 // Takes one statement after the other.
 class Evaluator {
   public:
-    Evaluator(ValueReader& values, PictureReader& pictures, Faults& faults, Scene& scene)
-        : values_{values}, pictures_{pictures}, faults_{faults}, scene_{scene} {}
+    Evaluator(ValueReader& values, PictureReader& pictures, Budget& budget, Faults& faults, Scene& scene)
+        : values_{values}, pictures_{pictures}, budget_{budget}, faults_{faults}, scene_{scene} {}
 
     void take(const ParsedStatement& statement);
 
@@ -56,6 +56,7 @@ class Evaluator {
 
     ValueReader& values_;
     PictureReader& pictures_;
+    Budget& budget_;
     Faults& faults_;
     Scene& scene_;
     std::vector<Block> blocks_;

@@ -1,11 +1,48 @@
 #include "scene/pictures.hpp"
 
+#include "files/readers.hpp"
+
 #include "coldbrick/compose.hpp"
 #include "coldbrick/load.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace coldbrick::detail {
+
+namespace {
+
+namespace fs = std::filesystem;
+
+// Whether a path without links and dots is below a folder.
+bool is_below(const fs::path& path, const fs::path& folder) {
+    const auto [in_folder, in_path] = std::mismatch(folder.begin(), folder.end(), path.begin(), path.end());
+    return in_folder == folder.end() || (std::next(in_folder) == folder.end() && in_folder->empty());
+}
+
+}  // namespace
+
+// Links are followed first: one that leaves the folder is of no use.
+std::optional<fs::path> PictureReader::place_of(const Word& name, const std::string& file) {
+    const auto refuse = [&](const std::string& why, std::string advice = {}) {
+        faults_.add(name, "the picture " + in_quotes(file) + " " + why, std::move(advice));
+        return std::nullopt;
+    };
+    if (file.find('\0') != std::string::npos) return refuse("has a NUL byte in its name");
+    std::error_code unknown;
+    const auto base = fs::path{folder_.empty() ? "." : folder_};
+    const auto path = fs::canonical(base / file, unknown);
+    if (unknown) return refuse("cannot be read: " + unknown.message());
+    auto folders = budget_.limits().files_from;
+    folders.push_back(base.string());
+    for (const auto& folder : folders) {
+        const auto real = fs::canonical(folder, unknown);
+        if (!unknown && is_below(path, real)) return path;
+    }
+    return refuse("lies outside of the scene's folder",
+                  "a scene may read files from there only if its user allows it "
+                  "(files_from)");
+}
 
 std::shared_ptr<const Bitmap<Rgba8>> PictureReader::read(const Word& name) {
     const auto& text = name.text;
@@ -15,14 +52,27 @@ std::shared_ptr<const Bitmap<Rgba8>> PictureReader::read(const Word& name) {
     }
     const auto file = text.substr(1, text.size() - 2);
     if (const auto known = read_.find(file); known != read_.end()) return known->second;
-    auto picture = std::shared_ptr<const Bitmap<Rgba8>>{};
+    read_[file] = load(name, file);
+    return read_[file];
+}
+
+std::shared_ptr<const Bitmap<Rgba8>> PictureReader::load(const Word& name, const std::string& file) {
+    const auto path = place_of(name, file);
+    if (!path) return nullptr;
     try {
-        picture = std::make_shared<const Bitmap<Rgba8>>(load<Rgba8>(std::filesystem::path{folder_} / file));
+        auto limits = budget_.limits().pictures;
+        limits.memory = std::min(limits.memory, budget_.rest());
+        auto picture = load_regular_file(*path, limits).as<Rgba8>();
+        if (!budget_.spend(picture.bytes().size(), name)) return nullptr;
+        return std::make_shared<const Bitmap<Rgba8>>(std::move(picture));
     } catch (const Error& error) {
-        faults_.add(name, error.what());
+        // By the name that the scene gives it.
+        const auto what = std::string_view{error.what()};
+        const auto full_name = printable(path->string());
+        faults_.add(name, what.starts_with(full_name) ? printable(file) + std::string{what.substr(full_name.size())}
+                                                      : std::string{what});
+        return nullptr;
     }
-    read_[file] = picture;
-    return picture;
 }
 
 namespace {
@@ -75,6 +125,42 @@ std::optional<Quarters> quarters_of(Angle angle) {
 
 }  // namespace
 
+namespace {
+
+// All that decides what a part of a picture becomes.
+std::array<int, 10> numbers_of(const Paste& how) {
+    const auto part = how.part.value_or(Box{});
+    const auto without = how.without.value_or(Color{});
+    const auto color = (without.red << 16) + (without.green << 8) + without.blue;
+    return {part.at.x,
+            part.at.y,
+            part.size.width,
+            part.size.height,
+            static_cast<int>(how.mirrored) + 4 * static_cast<int>(how.turned),
+            how.size.width,
+            how.size.height,
+            how.scaling ? static_cast<int>(*how.scaling) : -1,
+            how.without ? color : -1,
+            without.alpha};
+}
+
+}  // namespace
+
+std::shared_ptr<const Bitmap<Rgba8>> PictureReader::shaped(const Word& name,
+                                                           const std::shared_ptr<const Bitmap<Rgba8>>& picture,
+                                                           const Paste& how) {
+    const auto size = how.size;
+    const auto is_as_it_is = how.part == Box{.at = {}, .size = picture->size()} && size == picture->size() &&
+                             how.mirrored == Mirror::none && how.turned == Quarters::none && !how.without;
+    if (is_as_it_is) return picture;
+    const auto key = Shaped{picture.get(), numbers_of(how)};
+    if (const auto known = shaped_.find(key); known != shaped_.end()) return known->second;
+    if (!budget_.spend(pixel_count(size) * bytes_per_pixel<Rgba8>, name)) return nullptr;
+    Bitmap<Rgba8> result{size};
+    paste(result, *picture, how);
+    return shaped_[key] = std::make_shared<const Bitmap<Rgba8>>(std::move(result));
+}
+
 std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Arguments& given) {
     const auto picture = pictures.read(name);
     const auto at = given.point("at");
@@ -96,22 +182,22 @@ std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Argu
     auto upright = part.size;
     if (quarters && is_sideways(*quarters)) std::swap(upright.width, upright.height);
     const auto whole = *size == Size{} ? upright : proportional(upright, *size);
-    Bitmap<Rgba8> result{whole};
-    paste(result, *picture,
-          {.part = part,
-           .mirrored = *mirrored,
-           .turned = quarters.value_or(Quarters::none),
-           .size = whole,
-           .scaling = *scaling,
-           .without = without,
-           .laying = {.blend = Blend::replace}});
+    const auto shaped = pictures.shaped(name, picture,
+                                        {.part = part,
+                                         .mirrored = *mirrored,
+                                         .turned = quarters.value_or(Quarters::none),
+                                         .size = whole,
+                                         .scaling = *scaling,
+                                         .without = without,
+                                         .laying = {.blend = Blend::replace}});
+    if (!shaped) return std::nullopt;
     auto by = Transform{};
     if (!quarters) {
         // About the middle of where it lies.
         const auto middle = Position{at->x + (whole.width - 1) / 2.0, at->y + (whole.height - 1) / 2.0};
         by = Transform{}.move({-middle.x, -middle.y}).turn(*turned).move(middle);
     }
-    return Pasted{.picture = std::make_shared<const Bitmap<Rgba8>>(std::move(result)), .at = *at, .by = by};
+    return Pasted{.picture = shaped, .at = *at, .by = by};
 }
 
 }  // namespace coldbrick::detail

@@ -2,26 +2,41 @@
 #pragma once
 
 #include "scene/arguments.hpp"
+#include "scene/budget.hpp"
 
 #include "coldbrick/scene.hpp"
 
+#include <array>
+#include <filesystem>
 #include <map>
 
 namespace coldbrick::detail {
 
-// Reads picture files by the names that stand in a scene, each once.
+// Reads picture files by the names that stand in a scene, each once, and keeps what pastes make of them, each once.
 class PictureReader {
   public:
     // Names are relative to the folder.
-    PictureReader(std::string_view folder, Faults& faults) : folder_{folder}, faults_{faults} {}
+    PictureReader(std::string_view folder, Budget& budget, Faults& faults)
+        : folder_{folder}, budget_{budget}, faults_{faults} {}
 
     // The picture of a name between quotes; null if there is a fault.
     std::shared_ptr<const Bitmap<Rgba8>> read(const Word& name);
 
+    // The part of a picture, mirrored, turned and resized; null if there is no memory for it.
+    std::shared_ptr<const Bitmap<Rgba8>> shaped(const Word& name, const std::shared_ptr<const Bitmap<Rgba8>>& picture,
+                                                const Paste& how);
+
   private:
+    using Shaped = std::pair<const void*, std::array<int, 10>>;
+
+    std::optional<std::filesystem::path> place_of(const Word& name, const std::string& file);
+    std::shared_ptr<const Bitmap<Rgba8>> load(const Word& name, const std::string& file);
+
     std::string folder_;
+    Budget& budget_;
     Faults& faults_;
     std::map<std::string, std::shared_ptr<const Bitmap<Rgba8>>, std::less<>> read_;
+    std::map<Shaped, std::shared_ptr<const Bitmap<Rgba8>>> shaped_;
 };
 
 // The figure of "paste".

@@ -1,5 +1,5 @@
 // What of a scene shows.
-#include "coldbrick/scene.hpp"
+#include "scene/budget.hpp"
 
 #include <cmath>
 #include <string>
@@ -99,6 +99,24 @@ Box detail::draw(const Surface& surface, const Figure& figure, const Transform& 
         return paste(surface, SurfaceAccess::of(*pasted->picture), how, pasted->by.then(by));
     }
     with_area(figure, by, [&](const AreaRef& area) { touched = paint(surface, ink, area); });
+    return touched;
+}
+
+std::vector<Box> detail::render(const Scene& scene, const Surface& surface) {
+    const Stopwatch watch{scene.seconds};
+    std::vector<Box> touched;
+    touched.reserve(scene.calls.size());
+    for (const auto& call : scene.calls) {
+        if (watch.is_over()) {
+            throw Error{printable(scene.name) + ":" + std::to_string(call.place.line) + ":" +
+                        std::to_string(call.place.column) + ": drawing has taken longer than the " +
+                        in_digits(scene.seconds) + " seconds that it may (limit seconds)"};
+        }
+        auto narrowed = surface;
+        if (call.clip) narrowed = masked(narrowed, *call.clip);
+        if (call.cover) narrowed = masked(narrowed, *call.cover);
+        touched.push_back(draw(narrowed, call.figure, call.by, call.ink));
+    }
     return touched;
 }
 

@@ -8,7 +8,8 @@
 
 namespace coldbrick::detail {
 
-// Throws SceneError with the first max_faults of the faults and their reports.
-[[noreturn]] void throw_scene_error(std::vector<Fault> faults, std::string_view text, std::string_view name);
+// Throws SceneError with the first max_faults of the faults and their reports. `count` is how many there were.
+[[noreturn]] void throw_scene_error(std::vector<Fault> faults, std::size_t count, std::string_view text,
+                                    std::string_view name);
 
 }  // namespace coldbrick::detail

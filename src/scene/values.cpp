@@ -1,12 +1,13 @@
 #include "scene/values.hpp"
 
+#include "scene/budget.hpp"
+
 #include "coldbrick/color_models.hpp"
 #include "coldbrick/color_names.hpp"
 
 #include <array>
 #include <charconv>
 #include <cmath>
-#include <sstream>
 
 #include <muParser.h>
 
@@ -35,14 +36,6 @@ struct ValueReader::Expressions {
 };
 
 namespace {
-
-std::string text_of(double value) {
-    std::ostringstream text;
-    text.imbue(std::locale::classic());
-    text.precision(10);
-    text << value;
-    return text.str();
-}
 
 std::string allowed(int least, int most) {
     return "allowed is " + std::to_string(least) + " to " + std::to_string(most);
@@ -115,9 +108,9 @@ std::optional<int> ValueReader::whole(const Word& word, int least, int most) {
     if (!std::isfinite(*value)) {
         faults_.add(word, "this has no value (a division by 0, or a number too large)");
     } else if (*value < least || *value > most) {
-        faults_.add(word, "this is " + text_of(*value) + "; " + allowed(least, most));
+        faults_.add(word, "this is " + in_digits(*value) + "; " + allowed(least, most));
     } else if (*value != std::trunc(*value)) {
-        faults_.add(word, "this is " + text_of(*value) + "; a whole number is needed",
+        faults_.add(word, "this is " + in_digits(*value) + "; a whole number is needed",
                     "round(), floor() and ceil() make whole numbers");
     } else {
         return static_cast<int>(*value);
@@ -142,9 +135,9 @@ std::optional<double> ValueReader::real(const Word& word, double least, double m
     const auto value = number(word);
     if (!value) return std::nullopt;
     if (*value >= least && *value <= most) return value;
-    faults_.add(word, std::isfinite(*value)
-                          ? "this is " + text_of(*value) + "; allowed is " + text_of(least) + " to " + text_of(most)
-                          : "this has no value (a division by 0, or a number too large)");
+    faults_.add(word, std::isfinite(*value) ? "this is " + in_digits(*value) + "; allowed is " + in_digits(least) +
+                                                  " to " + in_digits(most)
+                                            : "this has no value (a division by 0, or a number too large)");
     return std::nullopt;
 }
 
@@ -197,7 +190,10 @@ std::optional<double> ValueReader::part(const Word& word) {
     return hundredths ? std::optional{*hundredths / percent} : std::nullopt;
 }
 
-void ValueReader::define(const Word& name, const Ink& ink) { named_.insert_or_assign(name.text, ink); }
+void ValueReader::define(const Word& name, const Ink& ink) {
+    std::erase(unfinished_, name.text);
+    named_.insert_or_assign(name.text, ink);
+}
 
 std::optional<Ink> ValueReader::ink(const Word& word) {
     const auto own = named_.find(word.text);
@@ -234,7 +230,11 @@ std::optional<Color> ValueReader::color(const Word& word) {
                     "allowed are #rgb, #rgba, #rrggbb and #rrggbbaa, in digits and letters a to f");
         return std::nullopt;
     }
-    const auto near = nearest_word(word.text, color_words());
+    if (std::find(unfinished_.begin(), unfinished_.end(), word.text) != unfinished_.end()) {
+        faults_.add(word, in_quotes(word.text) + " is the pattern that is drawn here; it can be used after its end");
+        return std::nullopt;
+    }
+    const auto near = faults_.is_enough() ? std::string_view{} : nearest_word(word.text, color_words());
     faults_.add(word, in_quotes(word.text) + " is no colour",
                 near.empty()
                     ? "allowed are the CSS colour names, #rrggbb, #rrggbbaa, rgb(11,34,57), rgba(11,34,57,128) "

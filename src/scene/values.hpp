@@ -49,6 +49,9 @@ class ValueReader {
     // From now on the name is a colour, or another ink.
     void define(const Word& name, const Ink& ink);
 
+    // A name that will be defined: until then it may not be used.
+    void reserve(const Word& name) { unfinished_.push_back(name.text); }
+
   private:
     std::optional<double> number(const Word& word);
     std::optional<Color> color_function(const Word& word, std::size_t open);
@@ -59,6 +62,7 @@ class ValueReader {
     Faults& faults_;
     std::unique_ptr<Expressions> expressions_;
     std::map<std::string, Ink, std::less<>> named_;
+    std::vector<std::string> unfinished_;  // names of patterns that are being drawn
 };
 
 // The parts of a word between the commas that are in no parentheses.

@@ -88,6 +88,8 @@ class LineSplitter {
 }  // namespace
 
 void Faults::add(const Word& word, std::string what, std::string advice) {
+    constexpr std::size_t most_kept = 1000;
+    if (++count_ > most_kept) return;
     faults_.push_back({.place = word.place,
                        .length = std::max(1, character_count(word.text)),
                        .what = std::move(what),
@@ -116,10 +118,9 @@ Word part_of(const Word& word, std::size_t begin, std::size_t end) {
 
 std::string in_quotes(std::string_view text) {
     constexpr std::size_t longest = 40;
-    std::string result{'\''};
-    for (const auto c : text.substr(0, longest)) result += static_cast<unsigned char>(c) < 0x20U || c == 0x7f ? '?' : c;
-    if (text.size() > longest) result += "...";
-    result += '\'';
+    auto result = printable(text, longest);
+    result.insert(result.begin(), '\'');
+    result.push_back('\'');
     return result;
 }
 
@@ -136,31 +137,38 @@ std::string in_words(const std::vector<std::string_view>& list, std::string_view
     return result;
 }
 
-std::vector<std::string_view> lines_of(std::string_view text) {
-    std::vector<std::string_view> lines;
-    while (!text.empty()) {
-        const auto end = std::min(text.find('\n'), text.size());
-        auto line = text.substr(0, end);
-        if (line.ends_with('\r')) line.remove_suffix(1);
-        lines.push_back(line);
-        text.remove_prefix(std::min(end + 1, text.size()));
-    }
-    return lines;
+namespace {
+
+// The next line of a text, without its end; the text goes on behind it.
+std::string_view take_line(std::string_view& text) noexcept {
+    const auto end = std::min(text.find('\n'), text.size());
+    auto line = text.substr(0, end);
+    if (line.ends_with('\r')) line.remove_suffix(1);
+    text.remove_prefix(std::min(end + 1, text.size()));
+    return line;
 }
 
-std::vector<Statement> split_statements(std::string_view text, Faults& faults) {
+}  // namespace
+
+std::string_view line_of(std::string_view text, int number) noexcept {
+    auto line = std::string_view{};
+    for (int i = 0; i < number; ++i) line = take_line(text);
+    return line;
+}
+
+StatementReader::StatementReader(std::string_view text, Faults& faults) noexcept : rest_{text}, faults_{faults} {
     constexpr std::string_view byte_order_mark = "\xef\xbb\xbf";
-    if (text.starts_with(byte_order_mark)) text.remove_prefix(byte_order_mark.size());
-    std::vector<Statement> statements;
+    if (rest_.starts_with(byte_order_mark)) rest_.remove_prefix(byte_order_mark.size());
+}
+
+std::optional<Statement> StatementReader::next() {
     Statement statement;
-    int number = 0;
-    for (const auto line : lines_of(text)) {
-        const auto goes_on = LineSplitter{line, ++number, faults}.split(statement);
-        if (goes_on || statement.words.empty()) continue;
-        statements.push_back(std::exchange(statement, {}));
+    while (!rest_.empty()) {
+        const auto line = take_line(rest_);
+        const auto goes_on = LineSplitter{line, ++number_, faults_}.split(statement);
+        if (!goes_on && !statement.words.empty()) return statement;
     }
-    if (!statement.words.empty()) statements.push_back(std::move(statement));
-    return statements;
+    return statement.words.empty() ? std::nullopt : std::optional{std::move(statement)};
 }
 
 }  // namespace coldbrick::detail

@@ -3,6 +3,7 @@
 
 #include "coldbrick/scene.hpp"
 
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -28,10 +29,14 @@ class Faults {
 
     // In the order of their places.
     [[nodiscard]] std::vector<Fault> sorted() &&;
-    [[nodiscard]] std::size_t count() const noexcept { return faults_.size(); }
+    [[nodiscard]] std::size_t count() const noexcept { return count_; }
+
+    // Whether there are as many as are told: advice for further ones is not worth looking for.
+    [[nodiscard]] bool is_enough() const noexcept { return count_ > static_cast<std::size_t>(max_faults); }
 
   private:
-    std::vector<Fault> faults_;
+    std::vector<Fault> faults_;  // the first ones
+    std::size_t count_ = 0;
 };
 
 // How many characters (code points) UTF-8 text has.
@@ -46,10 +51,22 @@ class Faults {
 // "a", "a and b", "a, b and c"; with "or" or another word for "and".
 [[nodiscard]] std::string in_words(const std::vector<std::string_view>& list, std::string_view last);
 
-// The lines of a text, without their ends (LF or CRLF).
-[[nodiscard]] std::vector<std::string_view> lines_of(std::string_view text);
+// A line of a text by its number, from 1, without its end (LF or CRLF); empty behind the last one.
+[[nodiscard]] std::string_view line_of(std::string_view text, int number) noexcept;
 
-// The statements, without comments and empty lines. A statement goes on after a line that ends with a backslash.
-[[nodiscard]] std::vector<Statement> split_statements(std::string_view text, Faults& faults);
+// Reads the statements one by one, without comments and empty lines. A statement goes on after a line that ends with a
+// backslash.
+class StatementReader {
+  public:
+    StatementReader(std::string_view text, Faults& faults) noexcept;
+
+    // The next statement; nothing at the end.
+    std::optional<Statement> next();
+
+  private:
+    std::string_view rest_;
+    Faults& faults_;
+    int number_ = 0;
+};
 
 }  // namespace coldbrick::detail
