@@ -12,6 +12,7 @@
 
 #include <algorithm>
 #include <cstdint>
+#include <limits>
 
 namespace coldbrick {
 
@@ -75,7 +76,8 @@ struct Box {
     Point at;
     Size size;
 
-    // The box whose opposite corners are the two given pixels. Corners beyond max_coordinate give an unspecified box.
+    // The box whose opposite corners are the two given pixels. Of corners so far apart that a size would be more than
+    // 2^31 - 1, it has that size.
     static constexpr Box between(const Corners& corners) noexcept;
 
     struct Placed {
@@ -85,8 +87,9 @@ struct Box {
     };
 
     // The box of that size whose anchor is the given pixel: with Anchor::bottom it stands there, with Anchor::top it
-    // hangs from there. A place or size beyond max_coordinate gives an unspecified box.
-    static constexpr Box placed(const Placed& place) noexcept;
+    // hangs from there. A place or size beyond max_coordinate gives an unspecified box. Throws Error for an anchor that
+    // is none of the nine.
+    static constexpr Box placed(const Placed& place);
 
     [[nodiscard]] constexpr bool empty() const noexcept { return size.width <= 0 || size.height <= 0; }
 
@@ -101,15 +104,21 @@ struct Box {
 constexpr Box Box::between(const Corners& corners) noexcept {
     const auto [from, to] = corners;
     const auto extent = [](int a, int b) {
-        return static_cast<int>(std::max<std::int64_t>(a, b) - std::min<std::int64_t>(a, b) + 1);
+        const auto pixels = std::max<std::int64_t>(a, b) - std::min<std::int64_t>(a, b) + 1;
+        return static_cast<int>(std::min<std::int64_t>(pixels, std::numeric_limits<int>::max()));
     };
     return {.at = {.x = std::min(from.x, to.x), .y = std::min(from.y, to.y)},
             .size = {.width = extent(from.x, to.x), .height = extent(from.y, to.y)}};
 }
 
-constexpr Box Box::placed(const Placed& place) noexcept {
+namespace detail {
+[[noreturn]] void refuse_anchor(int number);
+}
+
+constexpr Box Box::placed(const Placed& place) {
     // The anchors are in the order of reading, three in a row.
     const auto number = static_cast<int>(place.anchor);
+    if (number < 0 || number > static_cast<int>(Anchor::bottom_right)) detail::refuse_anchor(number);
     const auto first = [](int anchor, int extent, int third) {
         const auto before = third == 0 ? 0 : (third == 1 ? extent / 2 : extent - 1);
         return static_cast<int>(std::int64_t{anchor} - before);

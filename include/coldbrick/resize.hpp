@@ -25,6 +25,8 @@ enum class Scaling { nearest, box, bilinear, lanczos };
 }
 
 namespace detail {
+// Throws Error for what is none of the ways.
+void check_scaling(std::string_view what, Scaling how);
 
 // With one side 0, it is in proportion to the other, rounded and at least 1. Throws Error for sizes below 0, or with
 // two sides of 0.

@@ -53,7 +53,7 @@ struct Circle {
     };
 
     // The circle of whose box the anchor is the given pixel: with Anchor::bottom it stands there.
-    static constexpr Circle placed(const Placed& place) noexcept {
+    static constexpr Circle placed(const Placed& place) {
         const auto diameter = static_cast<int>(std::int64_t{2} * place.radius + 1);
         const auto box = Box::placed({.anchor = place.anchor, .at = place.at, .size = {diameter, diameter}});
         return {.center = {.x = box.at.x + place.radius, .y = box.at.y + place.radius}, .radius = place.radius};

@@ -116,6 +116,21 @@ struct SpanReceiver {
     void (*take_cover)(void* context, std::span<const CoverSpan> spans) = nullptr;
 };
 
+// What of a clip may have pixels in it: no shape has any within some pixels of the least and the greatest number, so
+// that rows and columns next to the clip's are numbers too.
+constexpr Box within_numbers(const Box& clip) noexcept {
+    constexpr auto least = std::int64_t{std::numeric_limits<int>::min()} + 16;
+    constexpr auto most = std::int64_t{std::numeric_limits<int>::max()} - 2;
+    const auto first = [=](int at) { return static_cast<int>(std::max(std::int64_t{at}, least)); };
+    const auto extent = [&](int at, int size) {
+        const auto last = std::min<std::int64_t>(std::int64_t{at} + size - 1, most);
+        const auto pixels = std::clamp<std::int64_t>(last - first(at) + 1, 0, std::numeric_limits<int>::max());
+        return static_cast<int>(pixels);
+    };
+    return {.at = {.x = first(clip.at.x), .y = first(clip.at.y)},
+            .size = {.width = extent(clip.at.x, clip.size.width), .height = extent(clip.at.y, clip.size.height)}};
+}
+
 // Any shape, for as long as it lives.
 using ShapeRef =
     std::variant<const Box*, const RoundedBox*, const Circle*, const Ellipse*, const Sector*, const Chord*, const Arc*,
@@ -195,9 +210,13 @@ Box figure_bounds(const ShapeRef& shape, const Stroke& how, const Transform& by)
 Box fill_bounds(const Polygon& shape, const Fill& how);
 Box fill_bounds(const Path& shape, const Fill& how);
 
+// Throws Error for what a fill may not have.
+void check_fill(const Fill& how);
+
 // The same for any area.
 template <Fillable Shape>
 Box scan_filled(const Shape& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
+    check_fill(how);
     if constexpr (SubpixelShape<Shape>) {
         return scan_figure(&shape, how, Transform{}, clip, receiver);
     } else {
@@ -267,7 +286,8 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
         for (const auto& run : spans) call(run);
     };
     auto* context = const_cast<void*>(static_cast<const void*>(&visit));
-    return detail::scan(area, clip, {.context = context, .take = take, .repeats = detail::Repeats::never});
+    return detail::scan(area, detail::within_numbers(clip),
+                        {.context = context, .take = take, .repeats = detail::Repeats::never});
 }
 
 // The smallest box around all pixels of the area, wherever they lie; empty where it has none. Throws Error as drawing

@@ -1,5 +1,6 @@
 // Pictures to the bytes of files.
 #include "files/writers.hpp"
+#include "geometry/limits.hpp"
 
 #include "coldbrick/convert.hpp"
 #include "coldbrick/error.hpp"
@@ -14,7 +15,11 @@ void check(const SaveOptions& options) {
     if (options.quality < 1 || options.quality > 100) {
         throw Error{"quality is " + std::to_string(options.quality) + "; allowed is 1 to 100"};
     }
+    check_choice("save", "effort", options.effort, {"usual", "most"});
+    check_choice("save", "storage", options.storage, {"as_it_is", "fewest_bits"});
+    check_choice("save", "notation", options.notation, {"binary", "plain"});
     if (options.density) {
+        check_choice("save", "density.unit", options.density->unit, {"meter", "inch", "none"});
         const auto is_allowed = [](double density) { return density > 0 && density <= 1e6; };
         if (!is_allowed(options.density->across) || !is_allowed(options.density->down)) {
             throw Error{"density is " + std::to_string(options.density->across) + "," +

@@ -23,6 +23,32 @@ void check_angle(std::string_view shape, std::string_view field, Angle angle) {
     throw Error{std::string{shape} + ": " + std::string{field} + " is no finite number"};
 }
 
+void refuse_choice(std::string_view what, std::string_view field, int number,
+                   std::initializer_list<std::string_view> names) {
+    std::string list;
+    for (const auto name : names) {
+        if (!list.empty()) list += name == *(names.end() - 1) ? " and " : ", ";
+        list += name;
+    }
+    throw Error{std::string{what} + ": " + std::string{field} + " has the number " + std::to_string(number) +
+                ", which is none of its values; allowed are " + list};
+}
+
+void refuse_anchor(int number) {
+    refuse_choice("box", "anchor", number,
+                  {"top_left", "top", "top_right", "left", "center", "right", "bottom_left", "bottom", "bottom_right"});
+}
+
+void check_edge(std::string_view what, Edge edge) { check_choice(what, "edge", edge, {"crisp", "smooth"}); }
+
+void check_rule(std::string_view what, FillRule rule) { check_choice(what, "rule", rule, {"even_odd", "nonzero"}); }
+
+void check_fill(const Fill& how) {
+    check_rule("fill", how.rule);
+    check_choice("fill", "edges", how.edges, {"inclusive", "shared"});
+    check_edge("fill", how.edge);
+}
+
 void check_box(std::string_view shape, const Box& box) {
     check_point(shape, "at", box.at);
     const auto check_extent = [shape](std::string_view field, int at, int extent) {

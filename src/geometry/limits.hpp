@@ -3,7 +3,9 @@
 
 #include "coldbrick/angle.hpp"
 #include "coldbrick/geometry.hpp"
+#include "coldbrick/shapes.hpp"
 
+#include <initializer_list>
 #include <string_view>
 
 namespace coldbrick::detail {
@@ -32,6 +34,22 @@ inline void check_radius(std::string_view shape, std::string_view field, int rad
 
 // Throws Error for an angle that is no finite number.
 void check_angle(std::string_view shape, std::string_view field, Angle angle);
+
+// Throws Error "<what>: <field> is <number>, which is none; allowed are <names>" for a value of an enumeration that is
+// none of its members, which have the numbers from 0 on.
+[[noreturn]] void refuse_choice(std::string_view what, std::string_view field, int number,
+                                std::initializer_list<std::string_view> names);
+
+template <class Choice>
+void check_choice(std::string_view what, std::string_view field, Choice choice,
+                  std::initializer_list<std::string_view> names) {
+    const auto number = static_cast<int>(choice);
+    if (number < 0 || number >= static_cast<int>(names.size())) refuse_choice(what, field, number, names);
+}
+
+void check_edge(std::string_view what, Edge edge);
+void check_rule(std::string_view what, FillRule rule);
+void check_fill(const Fill& how);
 
 // A box to be drawn has at least one pixel, and its corner pixels or its size are within max_coordinate.
 void check_box(std::string_view shape, const Box& box);

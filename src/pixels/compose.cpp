@@ -113,6 +113,11 @@ class SampledSource final : public InkSource {
     Transform back_;
 };
 
+void check_turn(std::string_view what, Mirror mirrored, Quarters turned) {
+    check_choice(what, "mirrored", mirrored, {"none", "left_right", "top_bottom"});
+    check_choice(what, "turned", turned, {"none", "one", "two", "three"});
+}
+
 // What takes a transform back. Where it flattens everything, drawing throws Error before it is asked for.
 Transform inverse(const Transform& by) noexcept {
     const auto& [xx, xy, dx, yx, yy, dy] = by.rows();
@@ -232,7 +237,9 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     auto part = from;
     part.clip = how.part.value_or(from.clip);
     check_part("paste", from, part.clip);
-    (void)Ink{Color{}, how.laying};  // throws Error for an opacity that is not allowed
+    (void)Ink{Color{}, how.laying};  // throws Error for what is not allowed
+    check_turn("paste", how.mirrored, how.turned);
+    if (how.scaling) check_scaling("paste", *how.scaling);
     Prepared prepared{part};
     prepared.turn_by(how);
     prepared.resize_by(how);
@@ -256,6 +263,7 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
 }
 
 void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turned) {
+    check_turn("turned", mirrored, turned);
     if (mirrored == Mirror::none && turned == Quarters::none) return convert(from, to);
     if (from.kernel != to.kernel) return turn(PackedCopy{from}.surface, to, mirrored, turned);
     const auto [at, size] = from.clip;

@@ -108,8 +108,20 @@ class Flooder {
 
 }  // namespace
 
+namespace {
+
+[[noreturn]] void refuse_start(const Surface& surface, Point from) {
+    const auto words = [](Point p) { return std::to_string(p.x) + "," + std::to_string(p.y); };
+    throw Error{"flood: from is " + words(from) + "; allowed is " +
+                (surface.clip.empty() ? "no pixel, as the view's clip is empty"
+                                      : words(surface.clip.at) + " to " + words(surface.clip.last()))};
+}
+
+}  // namespace
+
 Region flood(const Surface& surface, const FloodFrom& how) {
-    (void)color_at(surface, how.from);
+    if (!coldbrick::contains(surface.clip, how.from)) refuse_start(surface, how.from);
+    check_choice("flood", "neighbors", how.neighbors, {"four", "eight"});
     constexpr auto most = 255;
     if (how.tolerance < 0 || how.tolerance > most) refuse("flood", "tolerance", how.tolerance, 0, most);
     if (surface.mask && !surface.mask->contains(how.from)) {

@@ -1,6 +1,7 @@
 #include "coldbrick/gradient.hpp"
 
 #include "geometry/integers.hpp"
+#include "geometry/limits.hpp"
 #include "geometry/trigonometry.hpp"
 
 #include "coldbrick/error.hpp"
@@ -10,6 +11,8 @@
 #include <cmath>
 #include <cstdlib>
 #include <functional>
+#include <locale>
+#include <sstream>
 #include <string>
 
 namespace coldbrick {
@@ -30,6 +33,25 @@ void check_finite(std::string_view kind, std::string_view field, double value) {
 void check_place(std::string_view kind, std::string_view field, Position place) {
     check_finite(kind, std::string{field} + ".x", place.x);
     check_finite(kind, std::string{field} + ".y", place.y);
+}
+
+// How long the way of a gradient may be, so that its steps are numbers wherever it is looked at.
+constexpr auto least_way = 1e-9;
+constexpr auto most_way = 1e15;
+
+std::string in_words(double value) {
+    constexpr auto digits = 6;
+    std::ostringstream text;
+    text.imbue(std::locale::classic());
+    text.precision(digits);
+    text << value;
+    return text.str();
+}
+
+void check_choices(std::string_view kind, Spread spread, Placing placing, Dither dither) {
+    detail::check_choice(kind, "spread", spread, {"pad", "repeat", "reflect"});
+    detail::check_choice(kind, "placing", placing, {"target", "shape"});
+    detail::check_choice(kind, "dither", dither, {"none", "ordered"});
 }
 
 void check_stops(std::string_view kind, const std::vector<Stop>& stops) {
@@ -160,7 +182,8 @@ class GradientSource final : public detail::InkSource {
         if (placing_ == Placing::target) {
             return {.origin = {0, double{1} * from.y}, .step = 1, .first = from.x, .count = count};
         }
-        const auto [width, height] = Vec{double{1} * shape.size.width, double{1} * shape.size.height};
+        const auto [width, height] =
+            Vec{std::max(1.0, double{1} * shape.size.width), std::max(1.0, double{1} * shape.size.height)};
         return {.origin = {0.5 / width, (double{1} * from.y - shape.at.y + 0.5) / height},
                 .step = 1 / width,
                 .first = from.x - shape.at.x,
@@ -173,8 +196,11 @@ class GradientSource final : public detail::InkSource {
     Dither dither_;
 };
 
-// From a part of the way to a place on the ramp.
+// From a part of the way to a place on the ramp. Parts so large that their fraction is lost are at its beginning or
+// end.
 int place_of(double part, Spread spread) noexcept {
+    constexpr auto most = 1e15;
+    if (!(std::fabs(part) < most)) return part > 0 ? ramp_size - 1 : 0;
     if (spread == Spread::repeat) part -= std::floor(part);
     if (spread == Spread::reflect) {
         part -= 2 * std::floor(part / 2);
@@ -187,8 +213,10 @@ int place_of(double part, Spread spread) noexcept {
 class LinearWay {
   public:
     LinearWay(Position from, Position to, Spread spread) noexcept : from_{from.x, from.y}, spread_{spread} {
+        // By way of the length, whose square might be beyond the numbers.
         const auto along = Vec{to.x - from.x, to.y - from.y};
-        per_unit_ = along * (1 / dot(along, along));
+        const auto size = std::hypot(along.x, along.y);
+        per_unit_ = along * (1 / size) * (1 / size);
     }
 
     [[nodiscard]] bool is_even_in_rows() const noexcept { return per_unit_.x == 0; }
@@ -307,6 +335,12 @@ LinearGradient::operator Ink() const {
         throw Error{"linear gradient: from and to are both " + std::to_string(from.x) + "," + std::to_string(from.y) +
                     "; they must be apart"};
     }
+    const auto size = std::hypot(to.x - from.x, to.y - from.y);
+    if (!(size >= least_way && size <= most_way)) {
+        throw Error{"linear gradient: from and to are " + in_words(size) + " apart; allowed is " + in_words(least_way) +
+                    " to " + in_words(most_way)};
+    }
+    check_choices(kind, spread, placing, dither);
     return ink_of(LinearWay{from, to, spread}, stops, placing, dither);
 }
 
@@ -315,9 +349,11 @@ RadialGradient::operator Ink() const {
     check_stops(kind, stops);
     check_place(kind, "center", center);
     check_finite(kind, "radius", radius);
-    if (radius <= 0) {
-        throw Error{"radial gradient: radius is " + std::to_string(radius) + "; allowed is more than 0"};
+    if (!(radius >= least_way && radius <= most_way)) {
+        throw Error{"radial gradient: radius is " + in_words(radius) + "; allowed is " + in_words(least_way) + " to " +
+                    in_words(most_way)};
     }
+    check_choices(kind, spread, placing, dither);
     return ink_of(RadialWay{center, radius, spread}, stops, placing, dither);
 }
 
@@ -326,6 +362,7 @@ ConicGradient::operator Ink() const {
     check_stops(kind, stops);
     check_place(kind, "center", center);
     check_finite(kind, "from", from.in_degrees());
+    check_choices(kind, Spread::pad, placing, dither);
     return ink_of(ConicWay{center, from}, stops, placing, dither);
 }
 

@@ -1,5 +1,7 @@
 #include "coldbrick/ink.hpp"
 
+#include "geometry/limits.hpp"
+
 #include "coldbrick/error.hpp"
 
 #include <string>
@@ -7,6 +9,15 @@
 namespace coldbrick {
 
 Ink::Ink(const Ink& ink, const Laying& how) : of_{ink.of_}, how_{how} {
+    using detail::check_choice;
+    check_choice("ink", "blend", how.blend,
+                 {"over", "replace", "multiply", "screen", "overlay", "darken", "lighten", "color_dodge", "color_burn",
+                  "hard_light", "soft_light", "difference", "exclusion", "add", "exclusive_or"});
+    check_choice("ink", "light", how.light, {"encoded", "linear"});
+    if (static_cast<int>(how.channels) > static_cast<int>(Channels::all)) {
+        throw Error{"ink: channels has the number " + std::to_string(static_cast<int>(how.channels)) +
+                    "; allowed are none, red, green, blue, alpha, and several of them joined by |"};
+    }
     if (how.opacity >= 0 && how.opacity <= 1) return;
     throw Error{"ink: opacity is " + std::to_string(how.opacity) + "; allowed is 0 to 1"};
 }

@@ -1,6 +1,7 @@
 #include "coldbrick/pattern.hpp"
 
 #include "geometry/integers.hpp"
+#include "geometry/limits.hpp"
 #include "geometry/trigonometry.hpp"
 #include "pixels/kernels.hpp"
 
@@ -8,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <string>
 
 namespace coldbrick {
@@ -85,20 +87,39 @@ class HatchSource final : public detail::InkSource {
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return hatch_.placing == Placing::shape; }
 
   private:
-    // How much of a pixel the nearest line covers, by the distance of its centre from the line's middle.
+    // How much of a pixel lies on one side of a line whose distance from its centre is given: the square's width across
+    // the line grows evenly at its corners, and is the same between.
+    [[nodiscard]] double beside(double away) const noexcept {
+        const auto [most, least] = std::minmax({std::fabs(across_.x), std::fabs(across_.y)}, std::greater{});
+        const auto reach = (most + least) / 2;
+        const auto flat = (most - least) / 2;
+        const auto side = std::fabs(away);
+        if (side >= reach) return away < 0 ? 0 : 1;
+        const auto corner = reach - side;
+        const auto behind = side <= flat ? 0.5 - side / most : corner * corner / (2 * most * least);
+        return away < 0 ? behind : 1 - behind;
+    }
+
+    // How much of a pixel the lines cover that come near it. `place` is that of its centre, in spacings from a line.
+    [[nodiscard]] double covered(double place) const noexcept {
+        const auto half = hatch_.width / 2;
+        if (hatch_.width >= hatch_.spacing) return 1;
+        const auto nearest = std::floor(place + 0.5);
+        auto sum = 0.0;
+        for (const auto line : {nearest - 1, nearest, nearest + 1}) {
+            const auto away = (place - line) * hatch_.spacing;
+            sum += beside(away + half) - beside(away - half);
+        }
+        return std::clamp(sum, 0.0, 1.0);
+    }
+
     template <class Texel>
     void draw(Point from, int count, const Box& shape, Texel* colors) const {
         const auto origin = origin_of(hatch_.placing, shape);
         const auto at =
             Vec{double{1} * from.x - origin.x - hatch_.offset.x, double{1} * from.y - origin.y - hatch_.offset.y};
         const auto first = dot(at, across_);
-        const auto half = hatch_.width / 2;
-        for (int i = 0; i < count; ++i) {
-            const auto place = (first + i * across_.x) / hatch_.spacing;
-            const auto away = std::fabs(place - std::floor(place + 0.5)) * hatch_.spacing;
-            const auto covered = std::clamp(std::min(half, away + 0.5) - std::max(-half, away - 0.5), 0.0, 1.0);
-            put(laid(covered), colors[i]);
-        }
+        for (int i = 0; i < count; ++i) put(laid(covered((first + i * across_.x) / hatch_.spacing)), colors[i]);
     }
 
     // The line in front of the ground, weighted by alpha.
@@ -135,12 +156,22 @@ Tile detail::tile_of(const Surface& surface) {
     return tile;
 }
 
+namespace {
+
+void check_placing(std::string_view what, Placing placing) {
+    detail::check_choice(what, "placing", placing, {"target", "shape"});
+}
+
+}  // namespace
+
 Pattern::operator Ink() const {
+    check_placing("pattern", place_.placing);
     constexpr auto repeats = true;
     return Ink{Ink::Source{std::make_shared<const TileSource>(tile_, place_.offset, place_.placing, repeats)}};
 }
 
 PictureInk::operator Ink() const {
+    check_placing("picture", place_.placing);
     constexpr auto repeats = false;
     return Ink{Ink::Source{std::make_shared<const TileSource>(tile_, place_.at, place_.placing, repeats)}};
 }
@@ -149,6 +180,7 @@ Hatch::operator Ink() const {
     for (const auto number : {spacing, width, angle.in_degrees(), offset.x, offset.y}) {
         if (!std::isfinite(number)) throw Error{"hatch: one of its numbers is not finite"};
     }
+    check_placing("hatch", placing);
     if (spacing < 1) throw Error{"hatch: spacing is " + std::to_string(spacing) + "; allowed is 1 or more"};
     if (width <= 0) throw Error{"hatch: width is " + std::to_string(width) + "; allowed is more than 0"};
     return Ink{Ink::Source{std::make_shared<const HatchSource>(*this)}};

@@ -176,7 +176,12 @@ Size proportional(Size of, Size wanted) {
     return wanted;
 }
 
+void check_scaling(std::string_view what, Scaling how) {
+    check_choice(what, "scaling", how, {"nearest", "box", "bilinear", "lanczos"});
+}
+
 void resize(const Surface& from, const Surface& to, Scaling how) {
+    check_scaling("resize", how);
     if (how == Scaling::nearest) return resize_nearest(from, to);
     if (to.kernel == &index8_kernel) {
         throw Error{"resize: a picture with a palette can only be resized by nearest (convert it to Rgba8)"};

@@ -1,22 +1,23 @@
 // The boxes around shapes.
 #include "geometry/limits.hpp"
-#include "raster/edge_rows.hpp"
 #include "raster/ellipse_rows.hpp"
 #include "raster/find_bounds.hpp"
+#include "raster/outer_box.hpp"
+#include "raster/outline.hpp"
 #include "raster/polygon_checks.hpp"
 #include "raster/round_tables.hpp"
+#include "raster/search_bounds.hpp"
 
+#include "coldbrick/region.hpp"
+#include "coldbrick/vertices.hpp"
+
+#include <cmath>
 #include <limits>
 #include <vector>
 
 namespace coldbrick {
 
 namespace {
-
-using detail::PointEdge;
-
-constexpr auto whole_line = detail::Window{
-    .left = -max_coordinate, .top = -max_coordinate, .right = max_coordinate + 1, .bottom = max_coordinate + 1};
 
 Box box_around(const std::vector<Point>& points) {
     auto box = Box{.at = points.front(), .size = {.width = 1, .height = 1}};
@@ -31,76 +32,6 @@ Box box_around(const Polygon& polygon) {
     return box;
 }
 
-Box box_in_rows(const Filled<Polygon>& area, int first, int last) {
-    const auto rows =
-        detail::Window{.left = whole_line.left, .top = first, .right = whole_line.right, .bottom = last + 1};
-    return for_each_span(area, detail::box_of(rows), [](const Span&) {});
-}
-
-// Finds the columns of a polygon with shared edges: halves the rows, and leaves out those in which no edge comes
-// further left or right than what is known to be covered.
-class ColumnSearch {
-  public:
-    ColumnSearch(const Filled<Polygon>& area, Box known) : area_{area}, known_{known} {
-        for (const auto& ring : area.shape.rings()) {
-            auto from = ring.back();
-            for (const auto to : ring) {
-                if (from.y != to.y) edges_.push_back(PointEdge::between(from, to));
-                from = to;
-            }
-        }
-    }
-
-    Box search(int first, int last) {
-        std::vector<detail::Run> waiting{{.left = first, .right = last}};
-        while (!waiting.empty()) {
-            const auto [top, bottom] = waiting.back();
-            waiting.pop_back();
-            if (top > bottom || !may_widen(top, bottom)) continue;
-            const auto middle = top + (bottom - top) / 2;
-            known_ = enclosing(known_, box_in_rows(area_, middle, middle));
-            waiting.push_back({.left = top, .right = middle - 1});
-            waiting.push_back({.left = middle + 1, .right = bottom});
-        }
-        return known_;
-    }
-
-  private:
-    static std::int64_t crossing(const PointEdge& edge, int y) noexcept {
-        const auto dx = std::int64_t{edge.lower.x} - edge.upper.x;
-        return edge.upper.x + detail::ceil_div(dx * (std::int64_t{y} - edge.upper.y), edge.height());
-    }
-
-    [[nodiscard]] bool may_widen(int top, int bottom) const noexcept {
-        auto left = std::numeric_limits<std::int64_t>::max();
-        auto right = std::numeric_limits<std::int64_t>::min();
-        for (const auto& edge : edges_) {
-            const auto from = std::max(top, edge.upper.y);
-            const auto to = std::min(bottom, edge.lower.y - 1);
-            if (from > to) continue;
-            const auto [a, b] = std::minmax({crossing(edge, from), crossing(edge, to)});
-            left = std::min(left, a);
-            right = std::max(right, b);
-        }
-        return left < right && (left < known_.at.x || right - 1 > known_.last().x);
-    }
-
-    const Filled<Polygon>& area_;
-    Box known_;
-    std::vector<PointEdge> edges_;
-};
-
-Box box_around_interior(const Filled<Polygon>& area) {
-    const auto outer = box_around(area.shape);
-    auto top = outer.at.y;
-    auto bottom = outer.last().y;
-    while (top <= bottom && box_in_rows(area, top, top).empty()) ++top;
-    if (top > bottom) return {};
-    while (box_in_rows(area, bottom, bottom).empty()) --bottom;
-    const auto known = enclosing(box_in_rows(area, top, top), box_in_rows(area, bottom, bottom));
-    return ColumnSearch{area, known}.search(top + 1, bottom - 1);
-}
-
 }  // namespace
 
 Box bounds(const Box& shape) {
@@ -110,57 +41,148 @@ Box bounds(const Box& shape) {
 
 Box bounds(const Circle& shape) { return detail::checked_box(shape); }
 
-Box bounds(const Ellipse& shape) {
-    const auto is_turned = shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
-    if (!is_turned) return shape.box();
-    return detail::bounds_by_rows(detail::box_around_turned(shape),
-                                  [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
-}
-
 Box bounds(const RoundedBox& shape) {
     (void)detail::scan_fill(shape, Box{}, detail::nobody);
     return shape.box;
 }
 
+namespace {
+
+// Of a fill that has no form of its own.
+template <class Shape>
+Box fill_bounds_of(const Shape& shape, const Fill& how, const std::function<Box(const Box&)>& scan) {
+    return detail::find_bounds(&shape, how, Transform{}, scan);
+}
+
+bool is_turned(const Ellipse& shape) noexcept {
+    return shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
+}
+
+}  // namespace
+
+Box bounds(const Ellipse& shape) {
+    const auto scan = [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); };
+    if (is_turned(shape)) return fill_bounds_of(shape, Fill{}, scan);
+    scan(Box{});
+    return shape.box();
+}
+
 Box bounds(const Sector& shape) {
-    return detail::bounds_by_rows(bounds(shape.of),
-                                  [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
+    return fill_bounds_of(shape, Fill{},
+                          [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
 }
 
 Box bounds(const Chord& shape) {
-    return detail::bounds_by_rows(bounds(shape.of),
-                                  [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
+    return fill_bounds_of(shape, Fill{},
+                          [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
 }
 
 Box bounds(const Polygon& shape) { return box_around(shape); }
 
 Box detail::fill_bounds(const Polygon& shape, const Fill& how) {
-    return how.edges == Edges::shared ? box_around_interior({.shape = shape, .how = how}) : box_around(shape);
+    check_fill(how);
+    if (how.edges == Edges::inclusive) return box_around(shape);
+    return fill_bounds_of(shape, how, [&](const Box& clip) { return scan_fill(shape, how, clip, nobody); });
+}
+
+Box bounds(const Path& shape) { return detail::fill_bounds(shape, Fill{}); }
+
+Box detail::fill_bounds(const Path& shape, const Fill& how) {
+    return fill_bounds_of(shape, how, [&](const Box& clip) { return scan_fill(shape, how, clip, nobody); });
+}
+
+Box bounds(const VertexList& list) {
+    detail::check_fillable(list);
+    return fill_bounds_of(list, Fill{}, [&](const Box& clip) { return detail::scan_fill(list, clip, detail::nobody); });
 }
 
 namespace detail {
 
 namespace {
 
-// Of the strokes that have no form of their own: looked for in a box that is large enough.
-template <class Shape>
-Box bounds_in(const Box& outer, const Shape& shape, const Stroke& how) {
-    return bounds_by_rows(outer, [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
+// The contours of an area, wherever they are. A crisp outline of width 1 has the pixels of the fill that are at its
+// edge.
+template <class How>
+Outline recorded_outline(const ShapeRef& shape, const How& how, const Detail& detail) {
+    if constexpr (std::is_same_v<How, Stroke>) {
+        const auto is_rim = how.edge == Edge::crisp && is_hairline(how) && !lines_of(shape, detail);
+        if (is_rim && arc_of(shape)) return outline_of(shape, Stroke{.width = 3}, detail);
+        if (is_rim) return outline_of(shape, Fill{}, detail);
+    }
+    return outline_of(shape, how, detail);
 }
 
-template <class Shape>
-void check(const Shape& shape, const Stroke& how) {
-    (void)scan_stroke(shape, how, Box{}, nobody);
+std::vector<FineSegment> segments_of(const Outline& outline, const Placement& placement) {
+    std::vector<FineSegment> segments;
+    Contours recording{outline.origin, segments};
+    placement.apply(recording, outline.origin);
+    for (std::size_t i = 0; i < outline.groups.size(); ++i) {
+        recording.begin_group(static_cast<int>(i));
+        outline.groups[i].draw(recording);
+    }
+    return segments;
 }
 
-// The box grown by what a stroke around it adds, with its longest miters.
-Box grown_for(const Box& box, const Stroke& how, bool has_corners) {
-    const auto longest = has_corners && how.join == Join::miter ? std::max(how.miter_limit, 2.0) : 2.0;
-    const auto by = std::min(how.width * longest + 4, double{1} * max_coordinate);
-    return grown(box, static_cast<int>(by));
+bool is_dashed(const Fill&) noexcept { return false; }
+bool is_dashed(const Stroke& how) noexcept { return !how.dash.empty(); }
+
+double reach_outside(const Fill&) noexcept { return 0; }
+double reach_outside(const Stroke& how) noexcept { return Band{how}.out; }
+
+// Of a whole ellipse, by how far it reaches to each side.
+template <class How>
+Box box_of_ellipse(const EllipseForm& form, const How& how) {
+    const auto out = reach_outside(how);
+    const auto most = std::min(double{1} * std::numeric_limits<int>::max(), 4e9);
+    const auto pixel = [&](double center, double reach, int origin) {
+        const auto edge = center + reach;
+        const auto first = how.edge == Edge::smooth ? floor_of(edge + 0.5) : ceil_of(edge);
+        return static_cast<int>(std::clamp(static_cast<double>(first) + origin, -most, most));
+    };
+    // The last pixel is the first one in a mirror.
+    const auto last = [&](double center, double reach, int origin) { return -pixel(-center, -reach, -origin); };
+    const auto [x, y] = form.center();
+    const auto [w, h] = Vec{form.half_width() + out, form.half_height() + out};
+    return Box::between({.from = {pixel(x, -w, form.origin().x), pixel(y, -h, form.origin().y)},
+                         .to = {last(x, w, form.origin().x), last(y, h, form.origin().y)}});
+}
+
+template <class How>
+Box find(const ShapeRef& shape, const How& how, const Transform& by, const std::function<Box(const Box&)>& scan) {
+    scan(Box{});  // which checks them
+    const Placement placement{by};
+    const auto outer = outer_box(shape, reach_of(how), placement);
+    constexpr auto few_rows = 1 << 12;
+    constexpr auto many_rows = 1 << 16;
+    constexpr auto large = 1 << 22;
+    const auto is_region = std::holds_alternative<const Region*>(shape);
+    const auto rows = outer.size.height;
+    if (is_region || rows <= (is_dashed(how) ? many_rows : few_rows)) return bounds_by_rows(outer, scan);
+    const auto is_large = !is_straight(shape) && std::max(outer.size.width, rows) > large;
+    if (is_large && !is_dashed(how) && placement.is_identity()) {
+        if (const auto form = ellipse_of(shape)) return box_of_ellipse(*form, how);
+    }
+    if (is_large || is_dashed(how)) return outer;
+    const auto outline = recorded_outline(shape, how, Detail{.flatness = crisp_flatness / placement.scale()});
+    const auto segments = segments_of(outline, placement);
+    const auto known = KnownArea{.segments = segments,
+                                 .truth = outline.truth,
+                                 .is_smooth = how.edge == Edge::smooth,
+                                 .is_straight = is_straight(shape)};
+    return search_bounds(known, [&](const Box& clip) { return scan(intersection(clip, outer)); });
 }
 
 }  // namespace
+
+Box find_bounds(const ShapeRef& shape, const Fill& how, const Transform& by,
+                const std::function<Box(const Box&)>& scan) {
+    return find(shape, how, by, scan);
+}
+
+Box find_bounds(const ShapeRef& shape, const Stroke& how, const Transform& by,
+                const std::function<Box(const Box&)>& scan) {
+    return find(shape, how, by, scan);
+}
 
 Box grown(const Box& box, int by) noexcept {
     constexpr auto least = std::int64_t{std::numeric_limits<int>::min()};
@@ -173,54 +195,57 @@ Box grown(const Box& box, int by) noexcept {
             .size = {.width = extent(box.at.x, box.size.width), .height = extent(box.at.y, box.size.height)}};
 }
 
+namespace {
+
+// Of the strokes that have no form of their own.
+template <class Shape>
+Box bounds_of_stroke(const Shape& shape, const Stroke& how) {
+    return find_bounds(&shape, how, Transform{},
+                       [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
+}
+
+// Checks them.
+template <class Shape>
+void check(const Shape& shape, const Stroke& how) {
+    (void)scan_stroke(shape, how, Box{}, nobody);
+}
+
+}  // namespace
+
 Box stroke_bounds(const Line& shape, const Stroke& how) {
     return stroke_bounds(Polyline{.through = {shape.from, shape.to}}, how);
 }
 
 Box stroke_bounds(const Polyline& shape, const Stroke& how) {
     check(shape, how);
-    const auto thin = box_around(shape.through);
-    if (!how.dash.empty()) return bounds_in(grown_for(thin, how, true), shape, how);
-    return how.width == 1 ? thin : bounds_of_lines(shape, how);
+    return how.width == 1 && how.dash.empty() ? box_around(shape.through) : bounds_of_stroke(shape, how);
 }
 
 Box stroke_bounds(const Polygon& shape, const Stroke& how) {
     check(shape, how);
-    const auto thin = box_around(shape);
-    if (!how.dash.empty() || how.align != Align::center) {
-        return bounds_in(grown_for(thin, how, true), shape, how);
-    }
-    return how.width == 1 ? thin : bounds_of_lines(shape, how);
+    return is_hairline(how) ? box_around(shape) : bounds_of_stroke(shape, how);
 }
 
 Box stroke_bounds(const Box& shape, const Stroke& how) { return stroke_bounds(RoundedBox{.box = shape}, how); }
 
 Box stroke_bounds(const RoundedBox& shape, const Stroke& how) {
     check(shape, how);
-    const auto outer = grown(shape.box, Band{how}.out);
-    return how.dash.empty() ? outer : bounds_in(outer, shape, how);
+    return how.dash.empty() ? grown(shape.box, Band{how}.out) : bounds_of_stroke(shape, how);
 }
 
 Box stroke_bounds(const Circle& shape, const Stroke& how) { return stroke_bounds(Ellipse{shape}, how); }
 
 Box stroke_bounds(const Ellipse& shape, const Stroke& how) {
     check(shape, how);
-    const auto is_turned = shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
-    if (how.dash.empty() && !is_turned) return grown(shape.box(), Band{how}.out);
-    return bounds_in(grown_for(box_around_turned(shape), how, false), shape, how);
+    if (how.dash.empty() && !is_turned(shape)) return grown(shape.box(), Band{how}.out);
+    return bounds_of_stroke(shape, how);
 }
 
-Box stroke_bounds(const Arc& shape, const Stroke& how) {
-    return bounds_in(grown_for(box_around_turned(shape.of), how, false), shape, how);
-}
-
-Box stroke_bounds(const Sector& shape, const Stroke& how) {
-    return bounds_in(grown_for(box_around_turned(shape.of), how, true), shape, how);
-}
-
-Box stroke_bounds(const Chord& shape, const Stroke& how) {
-    return bounds_in(grown_for(box_around_turned(shape.of), how, true), shape, how);
-}
+Box stroke_bounds(const Arc& shape, const Stroke& how) { return bounds_of_stroke(shape, how); }
+Box stroke_bounds(const Sector& shape, const Stroke& how) { return bounds_of_stroke(shape, how); }
+Box stroke_bounds(const Chord& shape, const Stroke& how) { return bounds_of_stroke(shape, how); }
+Box stroke_bounds(const Path& shape, const Stroke& how) { return bounds_of_stroke(shape, how); }
+Box stroke_bounds(const VertexList& shape, const Stroke& how) { return bounds_of_stroke(shape, how); }
 
 }  // namespace detail
 

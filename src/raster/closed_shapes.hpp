@@ -24,17 +24,20 @@ Box scan_around(const EdgeTracks& along, const Stroke& how, const Box& clip, con
         pen_stroke.width = 3;
         pen_stroke.align = Align::center;
     }
-    const auto pen = pen_around(pen_stroke);
-    const auto scan_band = [&](const SpanReceiver& gather) {
-        return scan_contours(along.origin, FillRule::nonzero, clip, gather, [&](Contours& contours) {
-            for (const auto& edge : along.edges) draw_stroke(edge, pen, pen_stroke, contours);
+    const auto spans_by = [&](const Pen& pen) {
+        return spans_of([&](const SpanReceiver& gather) {
+            scan_contours(along.origin, FillRule::nonzero, clip, gather, [&](Contours& contours) {
+                for (const auto& edge : along.edges) draw_stroke(edge, pen, pen_stroke, contours);
+            });
         });
     };
-    if (!is_hair && how.align == Align::center) return scan_band(receiver);
-    const auto band = spans_of(scan_band);
-    if (is_hair) return pass_on(intersection_of(band, spans_of(scan_hairline_of)), receiver);
+    const auto pen = pen_around(pen_stroke);
+    if (is_hair) return pass_on(intersection_of(spans_by(pen), spans_of(scan_hairline_of)), receiver);
     const auto inside = spans_of(scan_fill_of);
-    return pass_on(how.align == Align::inside ? intersection_of(band, inside) : difference_of(band, inside), receiver);
+    if (how.align == Align::outside) return pass_on(difference_of(spans_by(pen), inside), receiver);
+    const auto inner = intersection_of(spans_by(how.align == Align::inside ? pen : inner_side(pen)), inside);
+    if (how.align == Align::inside) return pass_on(inner, receiver);
+    return pass_on(union_of(spans_by(outer_side(pen)), inner), receiver);
 }
 
 // Rule 3 for polygons and paths aligned inside or outside: of a stroke of twice the width, what is inside the fill, or

@@ -37,14 +37,15 @@ void tabulate_shape(const RoundedBox& shape, int distance, Join join, const Wind
 Point origin_of(const Ellipse& shape) noexcept { return shape.box().at; }
 Point origin_of(const RoundedBox& shape) noexcept { return shape.box.at; }
 
-Track edge_of(const Ellipse& shape) {
+Track edge_of(const Ellipse& shape, const Detail& detail) {
+    const EllipseForm form{shape};
     Track track;
-    EllipseForm{shape}.add_rim(Turn{{.from = shape.turn(), .by = Angle::degrees(360)}}, crisp_flatness, track);
+    form.add_rim(Turn{{.from = shape.turn(), .by = Angle::degrees(360)}}, of_form(form, detail), track);
     track.close();
     return track;
 }
 
-Track edge_of(const RoundedBox& shape) { return edge_of(box_of_shape(&shape).value(), crisp_flatness); }
+Track edge_of(const RoundedBox& shape, const Detail& detail) { return edge_of(box_of_shape(&shape).value(), detail); }
 
 // The outline's pixels, by the rows of the fill.
 template <class Shape>
@@ -77,8 +78,8 @@ Box scan_closed(const Shape& shape, const Stroke& how, const Box& clip, const Sp
         return scan_band(shape, how, clip, receiver);
     }
     return scan_around(
-        {.edges = {edge_of(shape)}, .origin = origin_of(shape)}, how, clip, receiver,
-        [&](const SpanReceiver& gather) { scan_fill(shape, clip, gather); },
+        {.edges = {edge_of(shape, detail_in(clip, crisp_flatness, how))}, .origin = origin_of(shape)}, how, clip,
+        receiver, [&](const SpanReceiver& gather) { scan_fill(shape, clip, gather); },
         [&](const SpanReceiver& gather) { scan_outline_of(shape, clip, gather); });
 }
 

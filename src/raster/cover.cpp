@@ -2,10 +2,12 @@
 
 #include "raster/cover_batch.hpp"
 #include "raster/cover_row.hpp"
+#include "raster/row_sweep.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numeric>
 #include <tuple>
 
 namespace coldbrick::detail {
@@ -220,14 +222,11 @@ class CoverSweep {
             edge.x += edge.slope * (y - edge.top);
             edge.top = y;
             has_ends_ = has_ends_ || edge.bottom < y + 1;
-            auto place = kept++;
-            const auto is_in_place = &active_[place] == &edge && (place == 0 || active_[place - 1].x <= edge.x);
-            if (is_in_place) continue;
-            const auto moved = edge;
-            for (; place > 0 && moved.x < active_[place - 1].x; --place) active_[place] = active_[place - 1];
-            active_[place] = moved;
+            if (&active_[kept] != &edge) active_[kept] = edge;
+            ++kept;
         }
         active_.resize(kept);
+        sort_nearly_sorted(active_, [](const CoverEdge& a, const CoverEdge& b) { return a.x < b.x; });
     }
 
     void take_whole_row() {
@@ -240,7 +239,7 @@ class CoverSweep {
             before = below;
             crossings_.push_back({.above = edge.x, .below = below, .direction = edge.direction, .group = edge.group});
         }
-        is_sorted ? add_lines(1) : take_crossings(1);
+        is_sorted ? add_lines(crossings_, 1) : take_crossings(1);
     }
 
     void take_cut_row(double top) {
@@ -249,6 +248,7 @@ class CoverSweep {
             if (edge.top > top) cuts_.push_back(edge.top);
             if (edge.bottom < top + 1) cuts_.push_back(edge.bottom);
         }
+        if (cuts_.size() > few_cuts && (cuts_.size() + 1) * active_.size() > exact_work) return take_sampled_row(top);
         std::sort(cuts_.begin(), cuts_.end());
         auto begin = top;
         for (const auto cut : cuts_) {
@@ -258,29 +258,77 @@ class CoverSweep {
         if (begin < top + 1) take_band(begin, top + 1);
     }
 
-    void take_band(double begin, double end) {
+    // Takes what crosses the middle of a band as going all through it, or only what does so.
+    template <class Takes>
+    void gather(double begin, double end, const Takes& takes) {
         crossings_.clear();
         for (const auto& edge : active_) {
-            if (edge.top > begin || edge.bottom < end) continue;
+            if (!takes(edge)) continue;
             crossings_.push_back({.above = edge.x + (begin - edge.top) * edge.slope,
                                   .below = edge.x + (end - edge.top) * edge.slope,
                                   .direction = edge.direction,
                                   .group = edge.group});
         }
+    }
+
+    void take_band(double begin, double end) {
+        gather(begin, end, [=](const CoverEdge& edge) { return edge.top <= begin && edge.bottom >= end; });
         take_crossings(end - begin);
+    }
+
+    // In bands of one height, as many as there is time for.
+    void take_sampled_row(double top) {
+        const auto bands = bands_for(active_.size());
+        for (auto i = 0; i < bands; ++i) {
+            const auto begin = top + double{1} * i / bands;
+            const auto end = top + double{1} * (i + 1) / bands;
+            const auto middle = (begin + end) / 2;
+            gather(begin, end, [=](const CoverEdge& edge) { return edge.top <= middle && edge.bottom > middle; });
+            sort_by_middle(crossings_);
+            add_lines(crossings_, end - begin);
+        }
+    }
+
+    // Rows in which more happens than that, in edges times bands, are measured in bands of one height: where thousands
+    // of edges come together in a row, no single one is seen any more.
+    static constexpr std::size_t exact_work = 16384;
+    static constexpr std::size_t few_cuts = 8;
+    static int bands_for(std::size_t edges) noexcept {
+        constexpr std::size_t work = 1 << 15;
+        return static_cast<int>(std::clamp<std::size_t>(work / std::max<std::size_t>(edges, 1), 2, 256));
+    }
+
+    // Many of them first by the part of the window that they are in.
+    void sort_by_middle(std::vector<Crossing>& crossings) {
+        constexpr std::size_t many = 128;
+        if (crossings.size() > many) deal(crossings);
+        sort_nearly_sorted(crossings, [](const Crossing& a, const Crossing& b) { return middle(a) < middle(b); });
+    }
+
+    void deal(std::vector<Crossing>& crossings) {
+        const auto parts = crossings.size();
+        const auto scale = static_cast<double>(parts) / (2.0 * width());
+        const auto part_of = [=](const Crossing& crossing) {
+            const auto part = std::clamp(middle(crossing) * scale, 0.0, static_cast<double>(parts) - 1);
+            return static_cast<std::size_t>(part);
+        };
+        ends_.assign(parts, 0);
+        for (const auto& crossing : crossings) ++ends_[part_of(crossing)];
+        std::partial_sum(ends_.begin(), ends_.end(), ends_.begin());
+        dealt_.resize(parts);
+        for (auto i = parts; i-- > 0;) dealt_[--ends_[part_of(crossings[i])]] = crossings[i];
+        crossings.swap(dealt_);
     }
 
     // Sorts them, and where two change places cuts the band there.
     void take_crossings(double height) {
+        work_ = 0;
+        cut_at_crossings(height);
+    }
+
+    void cut_at_crossings(double height) {
         auto& crossings = crossings_;
-        for (std::size_t i = 1; i < crossings.size(); ++i) {
-            const auto moved = crossings[i];
-            auto place = i;
-            for (; place > 0 && middle(moved) < middle(crossings[place - 1]); --place) {
-                crossings[place] = crossings[place - 1];
-            }
-            crossings[place] = moved;
-        }
+        sort_by_middle(crossings);
         constexpr auto hardly = 1e-7;
         constexpr auto least_height = 1e-6;
         for (std::size_t i = 1; i < crossings.size() && height > least_height; ++i) {
@@ -289,9 +337,11 @@ class CoverSweep {
             if (over <= hardly && under <= hardly) continue;
             const auto part = over / (over - under);
             if (!(part > hardly && part < 1 - hardly)) continue;
+            work_ += crossings.size();
+            if (work_ > exact_work) return add_sampled(height);
             return take_halves(height, part);
         }
-        add_lines(height);
+        add_lines(crossings, height);
     }
 
     void take_halves(double height, double part) {
@@ -300,17 +350,34 @@ class CoverSweep {
             const auto between = crossings_[i].above + (crossings_[i].below - crossings_[i].above) * part;
             crossings_[i].below = lower[i].above = between;
         }
-        take_crossings(height * part);
+        cut_at_crossings(height * part);
         crossings_ = std::move(lower);
-        take_crossings(height * (1 - part));
+        cut_at_crossings(height * (1 - part));
     }
 
-    static double middle(const Crossing& crossing) noexcept { return crossing.above + crossing.below; }
+    void add_sampled(double height) {
+        const auto whole = crossings_;
+        const auto bands = bands_for(whole.size());
+        for (auto k = 0; k < bands; ++k) {
+            for (std::size_t i = 0; i < whole.size(); ++i) {
+                const auto over = whole[i].below - whole[i].above;
+                auto& part = crossings_[i];
+                part = whole[i];
+                part.above = whole[i].above + over * k / bands;
+                part.below = whole[i].above + over * (k + 1) / bands;
+            }
+            sort_by_middle(crossings_);
+            add_lines(crossings_, height / bands);
+        }
+        crossings_ = whole;
+    }
 
-    void add_lines(double height) {
+    [[nodiscard]] static double middle(const Crossing& crossing) noexcept { return crossing.above + crossing.below; }
+
+    void add_lines(const std::vector<Crossing>& crossings, double height) {
         int windings[3] = {0, 0, 0};
         auto was_inside = false;
-        for (const auto& [above, below, direction, group] : crossings_) {
+        for (const auto& [above, below, direction, group] : crossings) {
             windings[group] += direction;
             const auto is_inside = covers(windings);
             if (is_inside != was_inside) row_.add(above, below, is_inside ? height : -height);
@@ -345,6 +412,9 @@ class CoverSweep {
     bool has_ends_ = false;
     std::vector<double> cuts_;
     std::vector<Crossing> crossings_;
+    std::vector<Crossing> dealt_;
+    std::vector<std::size_t> ends_;
+    std::size_t work_ = 0;  // edges that have been looked at to cut the band at hand
     std::vector<RowLine> lines_;
 };
 

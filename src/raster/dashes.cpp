@@ -6,6 +6,7 @@
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <limits>
 #include <optional>
 #include <string>
@@ -56,12 +57,15 @@ class Dasher {
         for (std::size_t piece = 0; piece < measured_.pieces(); ++piece) {
             const auto begin = measured_.begin_of(piece);
             const auto end = measured_.end_of(piece);
+            if (measured_.is_hidden(piece)) continue;
             const auto from = measured_.from(piece);
             const auto whole = Reach{.from = piece == 0 ? -lead_ : 0.0,
                                      .to = piece + 1 == measured_.pieces() ? end - begin + lead_ : end - begin};
             const auto seen = reach_into(from, unit(measured_.to(piece) - from), whole, least_, most_);
             if (!seen) continue;
-            pattern_.for_each(begin + seen->from + lead_, begin + seen->to + lead_,
+            // A curve is a little longer than its straight piece, as far as it is measured.
+            constexpr auto more = 1.0;
+            pattern_.for_each(begin + seen->from + lead_ - more, begin + seen->to + lead_ + more,
                               [&](const DashPattern::Dash& dash) { draw_once(dash); });
         }
     }
@@ -103,7 +107,7 @@ class Dasher {
             // Of no length, but in the direction of the track.
             const auto [at, direction] = measured_.spot(begin);
             constexpr auto hardly = 1e-6;
-            part.nodes = {{.at = at - direction * hardly}, {.at = at + direction * hardly}};
+            part.nodes = {Track::Node{.at = at - direction * hardly}, Track::Node{.at = at + direction * hardly}};
         }
         draw_track(part, pen_, contours_);
     }
@@ -141,6 +145,10 @@ void draw_dashes(const Track& track, const Pen& pen, const Stroke& how, Contours
 }
 
 void check_stroke(const Stroke& how) {
+    check_choice("stroke", "align", how.align, {"center", "inside", "outside"});
+    check_choice("stroke", "cap", how.cap, {"flush", "square", "round"});
+    check_choice("stroke", "join", how.join, {"miter", "bevel", "round"});
+    check_edge("stroke", how.edge);
     if (how.width < 1 || how.width > max_coordinate) refuse("stroke", "width", how.width, 1, max_coordinate);
     if (!(how.miter_limit >= 1)) refuse_number("miter_limit", how.miter_limit, "allowed is 1 or more");
     if (!std::isfinite(how.dash_offset)) refuse_number("dash_offset", how.dash_offset, "allowed are finite numbers");

@@ -88,39 +88,37 @@ Vec EllipseForm::normal(Vec direction) const noexcept {
     return turned(unit({own.x / (a_ * a_), own.y / (b_ * b_)}), direction_);
 }
 
-void EllipseForm::add_rim(const Turn& turn, double flatness, Track& track) const {
-    const auto place = [&](Vec on_circle) {
-        return center_ + turned({on_circle.x * a_, on_circle.y * b_}, direction_);
-    };
+void EllipseForm::add_rim(const Turn& turn, const Detail& detail, Track& track) const {
+    const auto place = RoundPlaces{.center = center_, .half_axes = {a_, b_}, .direction = direction_};
+    const auto own = [&](Vec direction) { return turned(direction, {direction_.x, -direction_.y}); };
     // From a direction to the place on the unit circle that the ellipse takes there.
     const auto on_circle = [&](Vec direction) {
-        const auto own = turned(direction, {direction_.x, -direction_.y});
-        return unit({own.x / a_, own.y / b_});
+        const auto [x, y] = own(direction);
+        return unit({x / a_, y / b_});
     };
-    auto at = on_circle(turn.begin());
-    track.add(rim(turn.begin()));
-    const auto degrees = turn.is_whole ? 360 : turn.degrees;
+    const auto begin = on_circle(turn.begin());
+    const auto end = turn.is_whole ? begin : on_circle(turn.end());
+    track.add({.at = rim(turn.begin()), .out = place.along(begin)});
+    track.go_on(place.along(begin));
     // By way of the ends of the axes, as places on the circle.
-    auto before = 0.0;
-    const auto own_begin = turned(turn.begin(), {direction_.x, -direction_.y});
+    const auto own_begin = own(turn.begin());
     auto axis = own_begin.x > 0 && own_begin.y >= 0   ? Vec{0, 1}
                 : own_begin.x <= 0 && own_begin.y > 0 ? Vec{-1, 0}
                 : own_begin.x < 0                     ? Vec{0, -1}
                                                       : Vec{1, 0};
     // How far it is to the first of them, from the cosine and sine of it.
-    before = std::atan2(cross(own_begin, axis), dot(own_begin, axis)) * (180 / std::numbers::pi);
+    auto before = std::atan2(cross(own_begin, axis), dot(own_begin, axis)) * (180 / std::numbers::pi);
+    const auto degrees = turn.is_whole ? 360 : turn.degrees;
+    auto at = begin;
     for (; before < degrees; before += 90) {
-        add_chords(at, axis, place, flatness, track);
-        track.add(place(axis), true);
+        add_chords(at, axis, place, detail, track);
+        track.add_joint(place(axis), place.along(axis));
         at = axis;
         axis = -left_of(axis);
     }
-    if (turn.is_whole) {
-        add_chords(at, on_circle(turn.begin()), place, flatness, track);
-        return;
-    }
-    add_chords(at, on_circle(turn.end()), place, flatness, track);
-    track.add(rim(turn.end()));
+    add_chords(at, end, place, detail, track);
+    const auto last = turn.is_whole ? turn.begin() : turn.end();
+    track.add({.at = rim(last), .in = place.along(end)});
 }
 
 bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
@@ -147,6 +145,7 @@ bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
     return true;
 }
 
+double EllipseForm::half_width() const noexcept { return length({a_ * direction_.x, b_ * direction_.y}); }
 double EllipseForm::half_height() const noexcept { return length({a_ * direction_.y, b_ * direction_.x}); }
 
 }  // namespace coldbrick::detail

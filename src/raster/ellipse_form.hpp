@@ -9,17 +9,45 @@
 
 namespace coldbrick::detail {
 
-// Adds the chords of an arc from one place on the unit circle to another, at most a quarter turn away, as the ellipse
-// takes it; all but its end.
-template <class Place>
-void add_chords(Vec from, Vec to, const Place& place, double flatness, Track& track) {
+// From places on the unit circle to those on an ellipse.
+struct RoundPlaces {
+    Vec center;
+    Vec half_axes;
+    Vec direction = {1, 0};  // of the first axis
+
+    [[nodiscard]] Vec operator()(Vec on_circle) const noexcept {
+        return center + turned({on_circle.x * half_axes.x, on_circle.y * half_axes.y}, direction);
+    }
+    // The direction of the ellipse there, clockwise.
+    [[nodiscard]] Vec along(Vec on_circle) const noexcept {
+        const auto ahead = -left_of(on_circle);
+        return unit(turned({ahead.x * half_axes.x, ahead.y * half_axes.y}, direction));
+    }
+    [[nodiscard]] double length_of(Vec from, Vec to) const noexcept {
+        return curve_length(from, to, *this, [](Vec a, Vec b) { return unit(a + b); });
+    }
+};
+
+// Adds the chords of an arc from one place on the unit circle to another, clockwise by at most a quarter turn, as the
+// ellipse takes it; all but its end.
+inline void add_chords(Vec from, Vec to, const RoundPlaces& place, const Detail& detail, Track& track, int depth = 0) {
     const auto begin = place(from);
-    const auto chord = place(to) - begin;
+    const auto end = place(to);
+    const auto chord = end - begin;
     const auto middle = unit(from + to);
-    if (std::fabs(cross(place(middle) - begin, chord)) <= flatness * length(chord)) return;
-    add_chords(from, middle, place, flatness, track);
-    track.add(place(middle), true);
-    add_chords(middle, to, place, flatness, track);
+    constexpr auto deepest = 40;
+    const auto is_flat = !(std::fabs(cross(place(middle) - begin, chord)) > detail.flatness * length(chord));
+    // Where the tangents meet.
+    const auto tip = place((from + to) * (1 / (1 + dot(from, to))));
+    const auto is_hidden = !is_flat && !detail.seen.may_have({begin, end, tip});
+    if (is_flat || is_hidden || depth == deepest) {
+        if (detail.is_measured) track.measure(place.length_of(from, to) - length(chord));
+        if (is_hidden) track.hide();
+        return;
+    }
+    add_chords(from, middle, place, detail, track, depth + 1);
+    track.add_joint(place(middle), place.along(middle));
+    add_chords(middle, to, place, detail, track, depth + 1);
 }
 
 // The true edge of an ellipse's fill, relative to the first pixel of its box, which it is as wide and high as.
@@ -43,13 +71,14 @@ class EllipseForm {
     [[nodiscard]] Vec normal(Vec direction) const noexcept;
 
     // Adds the chords of the edge within a turn to a track, flat enough, from its beginning to its end.
-    void add_rim(const Turn& turn, double flatness, Track& track) const;
+    void add_rim(const Turn& turn, const Detail& detail, Track& track) const;
 
     // Draws the curve that lies outside at a distance, or inside at a negative one: the edge of what is at most so far
     // away. Says whether there is any. Parts outside the window are drawn with fewer corners.
     bool draw_parallel(double distance, Contours& contours) const;
 
-    // How far up and down it reaches from its centre.
+    // How far it reaches from its centre to either side, and up and down.
+    [[nodiscard]] double half_width() const noexcept;
     [[nodiscard]] double half_height() const noexcept;
 
   private:

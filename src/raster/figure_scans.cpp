@@ -2,10 +2,11 @@
 #include "raster/closed_shapes.hpp"
 #include "raster/find_bounds.hpp"
 #include "raster/flat_path_scans.hpp"
+#include "raster/outer_box.hpp"
 #include "raster/outline.hpp"
+#include "raster/placement.hpp"
 #include "raster/round_cover.hpp"
 
-#include "coldbrick/error.hpp"
 #include "coldbrick/region.hpp"
 
 #include <cmath>
@@ -14,72 +15,6 @@
 namespace coldbrick::detail {
 
 namespace {
-
-// A transform of places relative to an origin, and how much longer it makes anything at most.
-class Placement {
-  public:
-    explicit Placement(const Transform& by) : by_{by} {
-        if (by.is_identity()) return;
-        const auto& [xx, xy, dx, yx, yy, dy] = by.rows();
-        for (const auto number : {xx, xy, dx, yx, yy, dy}) {
-            if (!std::isfinite(number)) throw Error{"transform: one of its numbers is not finite"};
-        }
-        const auto determinant = xx * yy - xy * yx;
-        const auto sum = xx * xx + xy * xy + yx * yx + yy * yy;
-        // The larger singular value.
-        scale_ = std::sqrt((sum + std::sqrt(std::max(0.0, sum * sum - 4 * determinant * determinant))) / 2);
-        constexpr auto hardly = 1e-9;
-        if (!(std::fabs(determinant) > hardly * scale_ * scale_) || !(scale_ > hardly)) {
-            throw Error{"transform: it flattens everything to a line or a point; its rows are " + numbers({xx, xy}) +
-                        " and " + numbers({yx, yy}) + ", and what they make of a square must have an area"};
-        }
-    }
-
-    [[nodiscard]] double scale() const noexcept { return scale_; }
-
-    // The new origin, in whole pixels, and what relative places become.
-    [[nodiscard]] std::pair<Point, Mapping> around(Point origin) const {
-        const auto at = by_(origin);
-        check_place({at.x, at.y});
-        const auto whole = Point{.x = static_cast<int>(std::floor(at.x)), .y = static_cast<int>(std::floor(at.y))};
-        const auto& rows = by_.rows();
-        return {
-            whole,
-            {.xx = rows.xx, .xy = rows.xy, .yx = rows.yx, .yy = rows.yy, .shift = {at.x - whole.x, at.y - whole.y}}};
-    }
-
-    void apply(Contours& contours, Point origin) const {
-        if (by_.is_identity()) return;
-        const auto [whole, mapping] = around(origin);
-        contours.map(mapping, whole, scale_);
-    }
-
-    [[nodiscard]] FlatPath operator()(FlatPath flat) const {
-        if (by_.is_identity()) return flat;
-        const auto [whole, mapping] = around(flat.origin);
-        flat.origin = whole;
-        for (auto& track : flat.tracks) {
-            for (auto& node : track.nodes) {
-                node.at = mapping(node.at);
-                check_place({node.at.x + whole.x, node.at.y + whole.y});
-            }
-        }
-        return flat;
-    }
-
-  private:
-    static void check_place(Vec at) {
-        constexpr auto most = double{1} * max_coordinate;
-        if (std::fabs(at.x) <= most && std::fabs(at.y) <= most) return;
-        throw Error{"transform: it takes the shape to " + numbers(at) + "; allowed is -" +
-                    std::to_string(max_coordinate) + " to " + std::to_string(max_coordinate)};
-    }
-
-    static std::string numbers(Vec pair) { return std::to_string(pair.x) + "," + std::to_string(pair.y); }
-
-    const Transform& by_;
-    double scale_ = 1;
-};
 
 Box scan_smooth(const Outline& outline, const Placement& placement, const Box& clip, const SpanReceiver& receiver) {
     const auto window = window_of(clip);
@@ -173,14 +108,25 @@ Box scan_covered(const SpanReceiver& receiver, const Scan& scan) {
     return touched;
 }
 
+// Coverage takes memory for each column that is looked at: of a clip that is larger than any picture, only what may
+// have something in it.
+template <class How>
+Box seen_part(const ShapeRef& shape, const How& how, const Placement& placement, const Box& clip) {
+    constexpr auto large = 1 << 20;
+    if (clip.size.width <= large && clip.size.height <= large) return clip;
+    return intersection(clip, outer_box(shape, reach_of(how), placement));
+}
+
 template <class How>
 Box scan_outline_of(const ShapeRef& shape, const How& how, const Placement& placement, const Box& clip,
                     const SpanReceiver& receiver) {
     if (how.edge == Edge::crisp) {
-        return scan_crisp(outline_of(shape, how, crisp_flatness / placement.scale()), placement, clip, receiver);
+        return scan_crisp(outline_of(shape, how, placement.detail_in(clip, crisp_flatness, how)), placement, clip,
+                          receiver);
     }
-    const auto outline = outline_of(shape, how, smooth_flatness / placement.scale());
-    return scan_covered(receiver, [&](const SpanReceiver& to) { return scan_smooth(outline, placement, clip, to); });
+    const auto seen = seen_part(shape, how, placement, clip);
+    const auto outline = outline_of(shape, how, placement.detail_in(seen, smooth_flatness, how));
+    return scan_covered(receiver, [&](const SpanReceiver& to) { return scan_smooth(outline, placement, seen, to); });
 }
 
 // The pixels of a fill that have one of their four neighbours outside.
@@ -194,7 +140,7 @@ SpanSet rim_pixels(const ShapeRef& shape, const Placement& placement, const Box&
 
 // Width 1: the pixels along lines; of closed shapes, and of arcs, the rim.
 Box scan_hairline_of(const ShapeRef& shape, const Placement& placement, const Box& clip, const SpanReceiver& receiver) {
-    if (auto lines = lines_of(shape, crisp_flatness / placement.scale())) {
+    if (auto lines = lines_of(shape, placement.detail_in(clip, crisp_flatness, Stroke{}))) {
         return scan_thin_tracks(placement(*std::move(lines)), Stroke{}, clip, receiver);
     }
     const auto arc = arc_of(shape);
@@ -207,7 +153,7 @@ Box scan_hairline_of(const ShapeRef& shape, const Placement& placement, const Bo
         shape);
     // Of the rim, what lies in the directions of the sweep.
     auto thick = Stroke{.width = 8};
-    const auto outline = outline_of(shape, thick, crisp_flatness / placement.scale());
+    const auto outline = outline_of(shape, thick, placement.detail_in(clip, crisp_flatness, thick));
     if (outline.groups.size() < 2) return pass_on(rim, receiver);
     const auto wedge = spans_of([&](const SpanReceiver& gather) { scan_group(outline, 1, placement, clip, gather); });
     return pass_on(intersection_of(rim, wedge), receiver);
@@ -225,77 +171,11 @@ std::optional<Box> round_box(const ShapeRef& shape) {
     return (*ellipse)->box();
 }
 
-// All corners of an outline, as pixels that they lie in.
-std::vector<Point> corner_pixels(const Outline& outline, const Placement& placement) {
-    std::vector<FinePoint> corners;
-    Contours recording{outline.origin, corners};
-    placement.apply(recording, outline.origin);
-    for (const auto& group : outline.groups) group.draw(recording);
-    std::vector<Point> pixels;
-    pixels.reserve(corners.size());
-    const auto pixel = [](std::int64_t at) {
-        constexpr auto most = std::int64_t{2} * max_coordinate - 16;
-        return static_cast<int>(std::clamp((at + fine_unit / 2) >> fine_bits, -most, most));
-    };
-    for (const auto& [x, y] : corners) pixels.push_back({.x = pixel(x), .y = pixel(y)});
-    return pixels;
-}
-
-Box box_around(const std::vector<Point>& pixels, int margin) {
-    if (pixels.empty()) return {};
-    auto box = Window{
-        .left = pixels.front().x, .top = pixels.front().y, .right = pixels.front().x, .bottom = pixels.front().y};
-    for (const auto& [x, y] : pixels) {
-        box.left = std::min(box.left, x);
-        box.right = std::max(box.right, x);
-        box.top = std::min(box.top, y);
-        box.bottom = std::max(box.bottom, y);
-    }
-    return box_of({.left = box.left - margin,
-                   .top = box.top - margin,
-                   .right = box.right + margin + 1,
-                   .bottom = box.bottom + margin + 1});
-}
-
-// The smallest box around what scan(clip) finds in a large one. It reaches furthest where a corner does: only what is
-// near the outermost corners is looked at.
-template <class Scan>
-Box bounds_near(const std::vector<Point>& corners, const Scan& scan) {
-    constexpr auto near = 8;
-    const auto outer = box_around(corners, 0);
-    auto known = Box{};
-    for (const auto& at : corners) {
-        const auto is_outermost = at.x <= outer.at.x + 1 || at.x >= outer.last().x - 1 || at.y <= outer.at.y + 1 ||
-                                  at.y >= outer.last().y - 1;
-        if (!is_outermost || contains(known, at)) continue;
-        const auto around = Box{.at = {.x = at.x - near, .y = at.y - near}, .size = {2 * near + 1, 2 * near + 1}};
-        known = enclosing(known, scan(around));
-    }
-    return known;
-}
-
-// The smallest box around what scan(clip) finds.
-template <class Scan>
-Box bounds_of_outline(const Outline& outline, const Placement& placement, const Scan& scan) {
-    const auto corners = corner_pixels(outline, placement);
-    const auto box = box_around(corners, 2);
-    constexpr auto large = std::int64_t{1} << 26U;
-    if (std::int64_t{box.size.width} * box.size.height > large) return bounds_near(corners, scan);
-    return bounds_by_rows(box, scan);
-}
-
-template <class How>
-Box bounds_of_figure(const ShapeRef& shape, const How& how, const Transform& by) {
-    const Placement placement{by};
-    const auto outline = outline_of(shape, how, crisp_flatness / placement.scale());
-    return bounds_of_outline(outline, placement,
-                             [&](const Box& clip) { return scan_figure(shape, how, by, clip, nobody); });
-}
-
 }  // namespace
 
 Box scan_figure(const ShapeRef& shape, const Fill& how, const Transform& by, const Box& clip,
                 const SpanReceiver& receiver) {
+    check_fill(how);
     const Placement placement{by};
     if (by.is_identity() && is_whole_pixels(shape)) {
         if (const auto* const box = std::get_if<const Box*>(&shape)) return scan_fill(**box, clip, receiver);
@@ -308,7 +188,8 @@ Box scan_figure(const ShapeRef& shape, const Fill& how, const Transform& by, con
         }
     }
     if (how.edge == Edge::crisp && has_inside(shape)) {
-        return scan_flat(placement(lines_of(shape, crisp_flatness / placement.scale()).value()), how, clip, receiver);
+        return scan_flat(placement(lines_of(shape, placement.detail_in(clip, crisp_flatness, how)).value()), how, clip,
+                         receiver);
     }
     return scan_outline_of(shape, how, placement, clip, receiver);
 }
@@ -322,11 +203,11 @@ Box scan_figure(const ShapeRef& shape, const Stroke& how, const Transform& by, c
 }
 
 Box figure_bounds(const ShapeRef& shape, const Fill& how, const Transform& by) {
-    return bounds_of_figure(shape, how, by);
+    return find_bounds(shape, how, by, [&](const Box& clip) { return scan_figure(shape, how, by, clip, nobody); });
 }
 
 Box figure_bounds(const ShapeRef& shape, const Stroke& how, const Transform& by) {
-    return bounds_of_figure(shape, how, by);
+    return find_bounds(shape, how, by, [&](const Box& clip) { return scan_figure(shape, how, by, clip, nobody); });
 }
 
 }  // namespace coldbrick::detail

@@ -1,12 +1,11 @@
 // How the box around a shape's pixels is found where no formula gives it.
 #pragma once
 
-#include "raster/ellipse_form.hpp"
 #include "raster/window.hpp"
 
 #include "coldbrick/spans.hpp"
 
-#include <cmath>
+#include <functional>
 
 namespace coldbrick::detail {
 
@@ -30,29 +29,15 @@ Box bounds_by_rows(const Box& outer, const Scan& scan) {
     return box;
 }
 
-// A box that is not too small for a turned ellipse.
-inline Box box_around_turned(const Ellipse& ellipse) noexcept {
-    const EllipseForm form{ellipse};
-    const auto half_height = std::ceil(form.half_height());
-    const auto half_width = std::ceil(std::sqrt(form.a() * form.a() + form.b() * form.b()));
-    const auto edge = [](double at) { return static_cast<int>(std::clamp(at, -2147483000.0, 2147483000.0)); };
-    const auto x = form.origin().x + form.center().x;
-    const auto y = form.origin().y + form.center().y;
-    const auto left = edge(std::floor(x - half_width));
-    const auto top = edge(std::floor(y - half_height));
-    const auto extent = [&](double end, int first) {
-        return static_cast<int>(std::min(end + 1 - first, 2147483000.0));
-    };
-    return {
-        .at = {.x = left, .y = top},
-        .size = {.width = extent(std::ceil(x + half_width), left), .height = extent(std::ceil(y + half_height), top)}};
-}
+// The smallest box around what scan(clip) finds of a shape, filled or stroked and placed. The time grows with its rows
+// up to some thousands, and hardly beyond. Of curves over 2^22 pixels wide or high, and of dashes over 2^16 pixels, it
+// is a box that contains them and is not much larger.
+[[nodiscard]] Box find_bounds(const ShapeRef& shape, const Fill& how, const Transform& by,
+                              const std::function<Box(const Box&)>& scan);
+[[nodiscard]] Box find_bounds(const ShapeRef& shape, const Stroke& how, const Transform& by,
+                              const std::function<Box(const Box&)>& scan);
 
 // The box grown on all sides, as far as the numbers go.
 Box grown(const Box& box, int by) noexcept;
-
-// Of wide strokes without dashes, centred.
-Box bounds_of_lines(const Polyline& shape, const Stroke& how);
-Box bounds_of_lines(const Polygon& shape, const Stroke& how);
 
 }  // namespace coldbrick::detail

@@ -231,44 +231,6 @@ class ContourSweep {
 
 void sweep_contours(FineEdges& edges, FillRule rule, SpanBatch& batch) { ContourSweep{edges, rule}.run(batch); }
 
-Box bounds_from_corners(std::vector<FinePoint> corners, const std::function<Box(const Box&)>& scan) {
-    if (corners.empty()) return {};
-    constexpr auto whole = Window{.left = std::numeric_limits<int>::min() / 2,
-                                  .top = std::numeric_limits<int>::min() / 2,
-                                  .right = std::numeric_limits<int>::max() / 2,
-                                  .bottom = std::numeric_limits<int>::max() / 2};
-    const auto row_at = [&](std::int64_t y) {
-        return static_cast<int>(std::clamp<std::int64_t>(row_from(y), whole.top, whole.bottom - 1));
-    };
-    const auto scan_rows = [&](int first, int last) {
-        return scan(box_of({.left = whole.left, .top = first, .right = whole.right, .bottom = last + 1}));
-    };
-    const auto [highest, lowest] =
-        std::minmax_element(corners.begin(), corners.end(), [](const auto& a, const auto& b) { return a.y < b.y; });
-    auto top = row_at(highest->y);
-    auto bottom = row_at(lowest->y);
-    auto known = Box{};
-    while (known.empty() && top <= bottom) known = scan_rows(top, top), ++top;
-    for (auto row = bottom; row >= top; --row) {
-        const auto found = scan_rows(row, row);
-        known = enclosing(known, found);
-        if (!found.empty()) break;
-    }
-    if (known.empty()) return {};
-    // An edge reaches furthest to the side in the rows next to one of its corners.
-    const auto look = [&](const auto& further, const auto& is_known) {
-        std::sort(corners.begin(), corners.end(), further);
-        for (const auto& corner : corners) {
-            if (is_known(row_from(corner.x))) return;
-            known = enclosing(known, scan_rows(row_at(corner.y) - 2, row_at(corner.y) + 1));
-        }
-    };
-    look([](const auto& a, const auto& b) { return a.x < b.x; }, [&](std::int64_t x) { return x >= known.at.x; });
-    look([](const auto& a, const auto& b) { return a.x > b.x; },
-         [&](std::int64_t x) { return x - 1 <= known.last().x; });
-    return known;
-}
-
 double cosine_of_flat_arc(double radius, double flatness) noexcept {
     // The sagitta of an arc of angle a is radius * (1 - cos(a / 2)).
     const auto cosine_of_half = radius <= flatness ? 0.0 : 1 - flatness / radius;

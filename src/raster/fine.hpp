@@ -4,6 +4,8 @@
 #include "geometry/trigonometry.hpp"
 #include "raster/convex_rows.hpp"
 #include "raster/cover.hpp"
+#include "raster/search_bounds.hpp"
+#include "raster/track.hpp"
 
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/shapes.hpp"
@@ -25,6 +27,10 @@ inline constexpr double crisp_flatness = 1.0 / 96;
 
 // The same where coverage is measured: the area of a pixel is then wrong by less than half of 1/255.
 inline constexpr double smooth_flatness = 1.0 / 512;
+
+// In the detail that is needed in a clip, where a stroke is drawn or a fill.
+Detail detail_in(const Box& clip, double flatness, const Stroke& how) noexcept;
+Detail detail_in(const Box& clip, double flatness) noexcept;
 
 // The nearest fine point to a place relative to an origin.
 constexpr FinePoint fine_point(Vec place, Point origin) noexcept {
@@ -81,21 +87,13 @@ struct Mapping {
     }
 };
 
-// A box of places.
-struct Surroundings {
-    Vec least;
-    Vec most;
-};
-
 // Draws one closed contour after the other: into the rows that their edges cross, or into edges whose coverage is to be
 // measured.
 class Contours {
   public:
-    // Corners are also added to the record, if there is one.
-    Contours(FineEdges& edges, Point origin, std::vector<FinePoint>* record = nullptr) noexcept
-        : edges_{&edges}, window_{edges.window()}, origin_{origin}, record_{record} {}
-    // Only records the corners, wherever they are.
-    Contours(Point origin, std::vector<FinePoint>& record) noexcept
+    Contours(FineEdges& edges, Point origin) noexcept : edges_{&edges}, window_{edges.window()}, origin_{origin} {}
+    // Only records the edges, wherever they are.
+    Contours(Point origin, std::vector<FineSegment>& record) noexcept
         : window_{.left = -2 * max_coordinate,
                   .top = -2 * max_coordinate,
                   .right = 2 * max_coordinate,
@@ -125,7 +123,6 @@ class Contours {
         } else {
             first_ = next;
         }
-        if (record_ != nullptr) record_->push_back(next);
         begun_ = true;
         at_ = next;
     }
@@ -170,6 +167,7 @@ class Contours {
     void add(FinePoint from, FinePoint to) {
         if (edges_ != nullptr) edges_->add(from, to);
         if (cover_ != nullptr) cover_->add(from, to, group_);
+        if (record_ != nullptr) record_->push_back({.from = from, .to = to, .group = group_});
     }
 
     FineEdges* edges_ = nullptr;
@@ -180,7 +178,7 @@ class Contours {
     int group_ = 0;
     bool is_mapped_ = false;
     Mapping mapping_;
-    std::vector<FinePoint>* record_ = nullptr;
+    std::vector<FineSegment>* record_ = nullptr;
     bool begun_ = false;
     FinePoint first_{};
     FinePoint at_{};
@@ -195,9 +193,6 @@ struct ContourMemory {
     std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
 };
 
-// The box around what lies inside contours with these corners; scan(clip) gives the box around what of it is in a clip.
-Box bounds_from_corners(std::vector<FinePoint> corners, const std::function<Box(const Box&)>& scan);
-
 // What lies inside the contours that draw(contours) draws around the origin, in the clip.
 template <class Draw>
 Box scan_contours(Point origin, FillRule rule, const Box& clip, const SpanReceiver& receiver, const Draw& draw) {
@@ -209,21 +204,6 @@ Box scan_contours(Point origin, FillRule rule, const Box& clip, const SpanReceiv
     draw(contours);
     sweep_contours(edges, rule, batch);
     return batch.finish();
-}
-
-// The smallest box around the pixels inside the contours that draw(contours) draws: found in the rows near their
-// corners, however large they are.
-template <class Draw>
-Box bounds_of_contours(Point origin, FillRule rule, const Draw& draw) {
-    std::vector<FinePoint> corners;
-    ContourMemory memory;
-    FineEdges none{{.left = 0, .top = 0, .right = 0, .bottom = 0}, &memory.resource};
-    Contours recording{none, origin, &corners};
-    draw(recording);
-    const SpanReceiver nobody{
-        .context = nullptr, .take = [](void*, std::span<const Span>) {}, .repeats = Repeats::harmless};
-    return bounds_from_corners(std::move(corners),
-                               [&](const Box& clip) { return scan_contours(origin, rule, clip, nobody, draw); });
 }
 
 // The largest angle whose arc of that radius is flat enough, as the cosine of it.

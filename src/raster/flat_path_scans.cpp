@@ -1,7 +1,6 @@
 #include "raster/flat_path_scans.hpp"
 
 #include "raster/dashes.hpp"
-#include "raster/find_bounds.hpp"
 #include "raster/hairline.hpp"
 #include "raster/span_sets.hpp"
 #include "raster/stroker.hpp"
@@ -13,10 +12,12 @@ namespace coldbrick::detail {
 
 namespace {
 
-// Calls use(from, to, ends) for each straight piece; ends says which of them are corners or ends of the track.
+// Calls use(from, to, ends) for each straight piece; ends says which of them are corners or ends of the track, and how
+// much longer the curve is that it stands for.
 struct PieceEnds {
     bool from;
     bool to;
+    double longer;
 };
 
 template <class Use>
@@ -26,7 +27,7 @@ void for_each_piece(const Track& track, const Use& use) {
     const auto pieces = track.closed && count > 1 ? count : count - 1;
     for (std::size_t i = 0; i < pieces; ++i) {
         const auto& to = nodes[(i + 1) % count];
-        use(nodes[i].at, to.at, PieceEnds{.from = !nodes[i].smooth, .to = !to.smooth});
+        use(nodes[i].at, to.at, PieceEnds{.from = !nodes[i].smooth, .to = !to.smooth, .longer = to.longer});
     }
 }
 
@@ -45,7 +46,7 @@ class FineHairline {
         for_each_piece(track, [&](Vec from, Vec to, PieceEnds ends) {
             if (ends.from) mark(from, begin_);
             piece(from, to);
-            begin_ += length(to - from);
+            begin_ += length(to - from) + ends.longer;
             if (ends.to) mark(to, begin_);
         });
     }
@@ -132,26 +133,6 @@ class FineHairline {
     Box touched_;
 };
 
-// A box around all corners of a path, and some pixels more.
-Box box_of_corners(const FlatPath& flat, double more) {
-    auto least = flat.tracks.front().nodes.front().at;
-    auto most = least;
-    for (const auto& track : flat.tracks) {
-        for (const auto& [at, smooth] : track.nodes) {
-            least = {std::min(least.x, at.x), std::min(least.y, at.y)};
-            most = {std::max(most.x, at.x), std::max(most.y, at.y)};
-        }
-    }
-    const auto pixel = [&](Vec at, double by) {
-        const auto inside = [](double value) {
-            return static_cast<int>(std::clamp(value, -1073741823.0, 1073741823.0));
-        };
-        return Point{.x = inside(std::floor(at.x + by) + flat.origin.x),
-                     .y = inside(std::floor(at.y + by) + flat.origin.y)};
-    };
-    return Box::between({.from = pixel(least, -more), .to = pixel(most, more)});
-}
-
 }  // namespace
 
 Box scan_thin_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
@@ -176,11 +157,6 @@ Box scan_inside_tracks(const FlatPath& flat, FillRule rule, const Box& clip, con
             contours.close();
         }
     });
-}
-
-Box bounds_of_tracks(const FlatPath& flat, const Stroke& how, const std::function<Box(const Box&)>& scan) {
-    const auto longest = how.join == Join::miter ? std::max(how.miter_limit, 2.0) : 2.0;
-    return bounds_by_rows(box_of_corners(flat, how.width * longest + 4), scan);
 }
 
 }  // namespace coldbrick::detail

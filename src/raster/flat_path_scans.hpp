@@ -21,7 +21,4 @@ Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const Span
 // What lies inside; tracks count as closed.
 Box scan_inside_tracks(const FlatPath& flat, FillRule rule, const Box& clip, const SpanReceiver& receiver);
 
-// The box around a stroke of tracks by scan(clip).
-Box bounds_of_tracks(const FlatPath& flat, const Stroke& how, const std::function<Box(const Box&)>& scan);
-
 }  // namespace coldbrick::detail

@@ -20,6 +20,31 @@ struct Curve {
         return p0 * (u * u * u) + p1 * (3 * u * u * t) + p2 * (3 * u * t * t) + p3 * (t * t * t);
     }
 
+    // The direction at t; at an end where control points coincide, towards the next one that does not.
+    [[nodiscard]] Vec direction(double t) const noexcept {
+        for (const auto& along : {slope(t), t < 0.5 ? p2 - p0 : p3 - p1, p3 - p0}) {
+            if (dot(along, along) > 1e-18) return unit(along);
+        }
+        return {};
+    }
+
+    [[nodiscard]] Curve half(bool is_second) const noexcept {
+        const auto middle = [](Vec a, Vec b) { return (a + b) * 0.5; };
+        const auto a = middle(p0, p1);
+        const auto b = middle(p1, p2);
+        const auto c = middle(p2, p3);
+        const auto d = middle(a, b);
+        const auto e = middle(b, c);
+        return is_second ? Curve{middle(d, e), e, c, p3} : Curve{p0, a, d, middle(d, e)};
+    }
+
+    // How wide or high the control points lie at most.
+    [[nodiscard]] double extent() const noexcept {
+        const auto [left, right] = std::minmax({p0.x, p1.x, p2.x, p3.x});
+        const auto [top, bottom] = std::minmax({p0.y, p1.y, p2.y, p3.y});
+        return std::max(right - left, bottom - top);
+    }
+
     [[nodiscard]] Vec slope(double t) const noexcept {
         const auto u = 1 - t;
         return (p1 - p0) * (3 * u * u) + (p2 - p1) * (6 * u * t) + (p3 - p2) * (3 * t * t);
@@ -68,67 +93,104 @@ double flat_end(const Curve& curve, double t, double step, double flatness) {
     return good > t ? good : std::min(1.0, t + least * 10);
 }
 
-void add_curve(const Curve& curve, double flatness, Track& track) {
+// Large curves are cut in halves first, wherever they are seen from. A part that is out of sight is one piece.
+void add_part(const Curve& curve, const Detail& detail, Track& track, int depth = 0) {
+    const auto measure = [&](double from, double to) {
+        if (!detail.is_measured) return;
+        const auto at = [&](double t) { return curve.at(t); };
+        const auto middle = [](double a, double b) { return (a + b) / 2; };
+        track.measure(curve_length(from, to, at, middle) - length(curve.at(to) - curve.at(from)));
+    };
+    if (!detail.seen.may_have({curve.p0, curve.p1, curve.p2, curve.p3})) {
+        measure(0, 1);
+        track.hide();
+        track.add_joint(curve.p3, curve.direction(1));
+        return;
+    }
+    constexpr auto large = 4096.0;
+    constexpr auto deepest = 40;
+    if (curve.extent() > large && depth < deepest) {
+        add_part(curve.half(false), detail, track, depth + 1);
+        add_part(curve.half(true), detail, track, depth + 1);
+        return;
+    }
     auto step = 1.0;
     for (auto t = 0.0; t < 1;) {
-        const auto end = flat_end(curve, t, step, flatness);
+        const auto end = flat_end(curve, t, step, detail.flatness);
+        measure(t, end);
         step = end - t;
         t = end;
-        track.add(t < 1 ? curve.at(t) : curve.p3, t < 1);
+        track.add_joint(t < 1 ? curve.at(t) : curve.p3, curve.direction(t));
     }
 }
 
+void add_curve(const Curve& curve, const Detail& detail, Track& track) {
+    track.go_on(curve.direction(0));
+    add_part(curve, detail, track);
+    track.end_curve();
+}
+
 // The arc from one place to another, as SVG 2, B.2.4 finds its centre.
-void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, double flatness, Track& track) {
+void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Detail& detail, Track& track) {
     const auto axis = direction_of(arc.turned);
     const auto own_axis = Vec{axis.x, -axis.y};
     auto rx = arc.radii.x;
     auto ry = arc.radii.y;
     const auto half = turned((from - to) * 0.5, own_axis);
-    const auto too_small = dot({half.x / rx, half.y / ry}, {half.x / rx, half.y / ry});
+    const auto too_small = length({half.x / rx, half.y / ry});
+    // Of no height worth speaking of, or so large that it is straight.
+    constexpr auto most = 1e15;
+    if (!(too_small < most)) return track.add(to);
     if (too_small > 1) {
-        rx *= std::sqrt(too_small);
-        ry *= std::sqrt(too_small);
+        rx *= too_small;
+        ry *= too_small;
     }
     // On the unit circle: both ends, and the centre on one of the two sides of them.
     const auto middle = Vec{half.x / rx, half.y / ry};
+    if (!(dot(middle, middle) > 0)) return track.add(to);
     const auto to_center = std::sqrt(std::max(0.0, 1 / dot(middle, middle) - 1));
     const auto side = arc.large == arc.clockwise ? -1.0 : 1.0;
     const auto center = left_of(middle) * (to_center * side);
     auto begin = unit(middle - center);
     auto end = unit(-middle - center);
-    const auto place_of_center = (from + to) * 0.5 + turned({center.x * rx, center.y * ry}, axis);
-    const auto place = [&](Vec on_circle) {
-        return place_of_center + turned({on_circle.x * rx, on_circle.y * ry}, axis);
+    const auto place = RoundPlaces{
+        .center = (from + to) * 0.5 + turned({center.x * rx, center.y * ry}, axis),
+        .half_axes = {rx, ry},
+        .direction = axis,
     };
     if (!arc.clockwise) std::swap(begin, end);
     Track chords;
-    chords.add(place(begin), true);
+    const auto add_joint = [&](Vec on_circle) { chords.add_joint(place(on_circle), place.along(on_circle)); };
+    add_joint(begin);
     // Quarter turns first.
     const auto to_the_side = dot(begin, end) <= 0;
     const auto quarters = to_the_side ? (cross(begin, end) >= 0 ? 1 : 2) : (arc.large ? 3 : 0);
     for (auto i = 0; i < quarters; ++i) {
         const auto next = -left_of(begin);
-        add_chords(begin, next, place, flatness, chords);
-        chords.add(place(next), true);
+        add_chords(begin, next, place, detail, chords);
+        add_joint(next);
         begin = next;
     }
-    add_chords(begin, end, place, flatness, chords);
-    if (!arc.clockwise) std::reverse(chords.nodes.begin(), chords.nodes.end());
-    for (std::size_t i = arc.clockwise ? 1 : 0; i < chords.nodes.size(); ++i) {
-        if (dot(chords.nodes[i].at - to, chords.nodes[i].at - to) > 1e-9) track.add(chords.nodes[i].at, true);
+    add_chords(begin, end, place, detail, chords);
+    add_joint(end);
+    if (!arc.clockwise) chords.reverse();
+    track.go_on(chords.nodes.front().out);
+    const auto last = chords.nodes.back();
+    for (std::size_t i = 1; i + 1 < chords.nodes.size(); ++i) {
+        if (length(chords.nodes[i].at - to) > 3e-5) track.add(chords.nodes[i]);
     }
-    track.add(to);
+    track.add({.at = to, .in = last.in, .longer = last.longer, .is_hidden = last.is_hidden});
 }
 
 }  // namespace
 
-FlatPath flatten(const Path& path, double flatness) {
+FlatPath flatten(const Path& path, const Detail& detail) {
     if (path.empty()) throw Error{"path: it has no steps; it needs a move at least"};
     using Kind = Path::Step::Kind;
     const auto first = path.steps().front().to;
     FlatPath flat;
     flat.origin = {.x = static_cast<int>(std::floor(first.x)), .y = static_cast<int>(std::floor(first.y))};
+    const auto from_origin = detail.relative_to({double{1} * flat.origin.x, double{1} * flat.origin.y});
     const auto relative = [&](Position place) { return Vec{place.x - flat.origin.x, place.y - flat.origin.y}; };
     auto at = Vec{};
     auto begins = true;
@@ -144,10 +206,10 @@ FlatPath flatten(const Path& path, double flatness) {
         auto& track = flat.tracks.back();
         if (step.kind == Kind::line) track.add(to);
         if (step.kind == Kind::cubic) {
-            add_curve({at, relative(step.control_1), relative(step.control_2), to}, flatness, track);
+            add_curve({at, relative(step.control_1), relative(step.control_2), to}, from_origin, track);
         }
         // An arc to where it begins is none (SVG 2, 9.5.1).
-        if (step.kind == Kind::arc && to != at) add_arc(at, to, step.arc, flatness, track);
+        if (step.kind == Kind::arc && to != at) add_arc(at, to, step.arc, from_origin, track);
         if (step.kind == Kind::close) {
             track.close();
             begins = true;
@@ -164,12 +226,12 @@ FlatPath flatten(const Path& path, double flatness) {
 namespace coldbrick {
 
 std::vector<std::vector<Position>> flattened(const Path& path) {
-    const auto flat = detail::flatten(path, detail::crisp_flatness);
+    const auto flat = detail::flatten(path, {detail::crisp_flatness});
     std::vector<std::vector<Position>> lists;
     for (const auto& track : flat.tracks) {
         auto& list = lists.emplace_back();
-        for (const auto& [at, smooth] : track.nodes) {
-            list.push_back({.x = at.x + flat.origin.x, .y = at.y + flat.origin.y});
+        for (const auto& node : track.nodes) {
+            list.push_back({.x = node.at.x + flat.origin.x, .y = node.at.y + flat.origin.y});
         }
         if (track.closed && list.size() > 1) list.push_back(list.front());
     }

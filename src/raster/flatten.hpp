@@ -14,7 +14,7 @@ struct FlatPath {
     std::vector<Track> tracks;  // one for each subpath, relative to the origin
 };
 
-// With chords that are so far from the curves at most. Throws Error if the path is empty.
-[[nodiscard]] FlatPath flatten(const Path& path, double flatness);
+// With chords that follow curves in so much detail; what is seen is told in pixels. Throws Error if the path is empty.
+[[nodiscard]] FlatPath flatten(const Path& path, const Detail& detail);
 
 }  // namespace coldbrick::detail

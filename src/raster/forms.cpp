@@ -134,7 +134,7 @@ FlatPath tracks_of_rings(const Rings& rings) {
     return tracks.take();
 }
 
-FlatPath lines(const Line& shape, double) {
+FlatPath lines(const Line& shape, const Detail&) {
     check_point("line", "from", shape.from);
     check_point("line", "to", shape.to);
     TrackMaker tracks{shape.from};
@@ -142,47 +142,47 @@ FlatPath lines(const Line& shape, double) {
     return tracks.take();
 }
 
-FlatPath lines(const Polyline& shape, double) {
+FlatPath lines(const Polyline& shape, const Detail&) {
     check_polyline(shape);
     TrackMaker tracks{shape.through.front()};
     tracks.add(shape.through, shape.closed);
     return tracks.take();
 }
 
-FlatPath lines(const Polygon& shape, double) {
+FlatPath lines(const Polygon& shape, const Detail&) {
     check_polygon(shape);
     return tracks_of_rings(shape.rings());
 }
 
-FlatPath lines(const subpixel::Line& shape, double) {
+FlatPath lines(const subpixel::Line& shape, const Detail&) {
     const auto ends = rounded_all("line", {shape.from, shape.to});
     TrackMaker tracks{ends.front()};
     tracks.add(ends, false);
     return tracks.take();
 }
 
-FlatPath lines(const subpixel::Polyline& shape, double) {
+FlatPath lines(const subpixel::Polyline& shape, const Detail&) {
     const auto places = rounded_all("polyline", shape.through);
     TrackMaker tracks{places.front()};
     tracks.add(places, shape.closed);
     return tracks.take();
 }
 
-FlatPath lines(const subpixel::Polygon& shape, double) {
+FlatPath lines(const subpixel::Polygon& shape, const Detail&) {
     if (shape.rings.empty()) throw Error{"polygon: it has no rings; it needs one at least"};
     std::vector<std::vector<Position>> rings;
     for (const auto& ring : shape.rings) rings.push_back(rounded_all("polygon", ring));
     return tracks_of_rings(rings);
 }
 
-FlatPath lines(const Path& shape, double flatness) { return flatten(shape, flatness); }
+FlatPath lines(const Path& shape, const Detail& detail) { return flatten(shape, detail); }
 
-FlatPath lines(const VertexList& list, double) {
+FlatPath lines(const VertexList& list, const Detail&) {
     check_vertices(list);
     return tracks_of(list);
 }
 
-FlatPath lines(const VertexElement& element, double) { return tracks_of(element); }
+FlatPath lines(const VertexElement& element, const Detail&) { return tracks_of(element); }
 
 }  // namespace
 
@@ -206,10 +206,10 @@ std::optional<SweptForm> sector_of(const ShapeRef& shape) { return swept<Sector,
 std::optional<SweptForm> chord_of(const ShapeRef& shape) { return swept<Chord, subpixel::Chord>(shape, "chord"); }
 std::optional<SweptForm> arc_of(const ShapeRef& shape) { return swept<Arc, subpixel::Arc>(shape, "arc"); }
 
-std::optional<FlatPath> lines_of(const ShapeRef& shape, double flatness) {
+std::optional<FlatPath> lines_of(const ShapeRef& shape, const Detail& detail) {
     return std::visit(
         [&](const auto* of) -> std::optional<FlatPath> {
-            if constexpr (requires { lines(*of, flatness); }) return lines(*of, flatness);
+            if constexpr (requires { lines(*of, detail); }) return lines(*of, detail);
             return std::nullopt;
         },
         shape);

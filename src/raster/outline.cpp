@@ -13,6 +13,26 @@
 
 namespace coldbrick::detail {
 
+Detail of_form(const EllipseForm& form, const Detail& detail) noexcept {
+    return detail.relative_to({double{1} * form.origin().x, double{1} * form.origin().y});
+}
+
+Track edge_of_sector(const SweptForm& sector, const Detail& detail) {
+    Track track;
+    track.add(sector.of.center());
+    sector.of.add_rim(Turn{sector.sweep}, of_form(sector.of, detail), track);
+    track.close();
+    return track;
+}
+
+Track edge_of_chord(const SweptForm& chord, const Detail& detail) {
+    Track track;
+    chord.of.add_rim(Turn{chord.sweep}, of_form(chord.of, detail), track);
+    if (!track.nodes.empty()) track.nodes.front().smooth = track.nodes.back().smooth = false;
+    track.close();
+    return track;
+}
+
 namespace {
 
 using Group = Outline::Group;
@@ -129,40 +149,37 @@ Group band_of(const BoxForm& box, const Band& band, Join join) {
             }};
 }
 
-Track edge_of(const EllipseForm& form, double flatness) {
+Track edge_of(const EllipseForm& form, const Detail& detail) {
     Track track;
     // The ellipse begins where its first axis ends.
     const auto from = Angle::radians(std::atan2(form.direction().y, form.direction().x));
-    form.add_rim(Turn{{.from = from, .by = Angle::degrees(360)}}, flatness, track);
+    form.add_rim(Turn{{.from = from, .by = Angle::degrees(360)}}, of_form(form, detail), track);
     track.close();
     return track;
 }
 
-Track edge_of_sector(const SweptForm& sector, double flatness) {
-    Track track;
-    track.add(sector.of.center());
-    sector.of.add_rim(Turn{sector.sweep}, flatness, track);
-    track.close();
-    return track;
-}
-
-Track edge_of_chord(const SweptForm& chord, double flatness) {
-    Track track;
-    chord.of.add_rim(Turn{chord.sweep}, flatness, track);
-    if (!track.nodes.empty()) track.nodes.front().smooth = track.nodes.back().smooth = false;
-    track.close();
-    return track;
+// A pen around the edges of something. With sides that reach different ways at sharp corners: of what goes inside, only
+// what is inside counts.
+Outline stroke_around(Point origin, const SharedLines& edges, Group inside, const Stroke& how) {
+    const auto pen = pen_around(how);
+    if (how.align != Align::center) {
+        return {.origin = origin,
+                .groups = {std::move(inside), stroke_of(edges, pen, how)},
+                .truth = how.align == Align::inside ? Outline::in_both : Outline::in_second_only};
+    }
+    auto inner = stroke_of(edges, inner_side(pen), how);
+    if (pen.left <= 0)
+        return {.origin = origin, .groups = {std::move(inside), std::move(inner)}, .truth = Outline::in_both};
+    return {.origin = origin,
+            .groups = {std::move(inside), std::move(inner), stroke_of(edges, outer_side(pen), how)},
+            .truth = Outline::in_third_or_both_others};
 }
 
 // A pen around a shape's edge.
 Outline stroke_around(Point origin, Track edge, Group inside, const Stroke& how) {
     auto lines = std::make_shared<FlatPath>();
     lines->tracks.push_back(std::move(edge));
-    auto band = stroke_of(lines, pen_around(how), how);
-    if (how.align == Align::center) return {.origin = origin, .groups = {std::move(band)}};
-    return {.origin = origin,
-            .groups = {std::move(inside), std::move(band)},
-            .truth = how.align == Align::inside ? Outline::in_both : Outline::in_second_only};
+    return stroke_around(origin, lines, std::move(inside), how);
 }
 
 // A pen along lines. Aligned, it is twice as wide, and cut by what an inclusive fill covers.
@@ -197,14 +214,16 @@ Group wedge_of(const SweptForm& arc, double reach) {
             }};
 }
 
-Outline arc_stroke(const SweptForm& arc, Stroke how, double flatness) {
+Outline arc_stroke(const SweptForm& arc, Stroke how, const Detail& detail) {
     how.align = Align::center;
     const Turn turn{arc.sweep};
     if (!how.dash.empty()) {
         Track track;
-        arc.of.add_rim(turn, flatness, track);
+        arc.of.add_rim(turn, of_form(arc.of, detail), track);
         if (turn.is_whole) track.close();
-        return stroke_around(arc.of.origin(), std::move(track), {}, how);
+        auto lines = std::make_shared<FlatPath>();
+        lines->tracks.push_back(std::move(track));
+        return {.origin = arc.of.origin(), .groups = {stroke_of(lines, pen_around(how), how)}};
     }
     const Band band{how};
     auto outline = Outline{.origin = arc.of.origin(), .groups = {band_of(arc.of, band)}};
@@ -218,23 +237,23 @@ Outline arc_stroke(const SweptForm& arc, Stroke how, double flatness) {
     return outline;
 }
 
-Outline ellipse_stroke(const EllipseForm& form, const Stroke& how, double flatness) {
+Outline ellipse_stroke(const EllipseForm& form, const Stroke& how, const Detail& detail) {
     if (how.dash.empty()) return {.origin = form.origin(), .groups = {band_of(form, Band{how})}};
-    return stroke_around(form.origin(), edge_of(form, flatness), inside_of(form), how);
+    return stroke_around(form.origin(), edge_of(form, detail), inside_of(form), how);
 }
 
 // Of a sector or chord, by its edge.
 template <class EdgeOf>
-Outline swept_stroke(const SweptForm& part, const Stroke& how, double flatness, const EdgeOf& edge_of_part) {
-    if (Turn{part.sweep}.is_whole) return ellipse_stroke(part.of, how, flatness);
-    auto edge = edge_of_part(part, flatness);
+Outline swept_stroke(const SweptForm& part, const Stroke& how, const Detail& detail, const EdgeOf& edge_of_part) {
+    if (Turn{part.sweep}.is_whole) return ellipse_stroke(part.of, how, detail);
+    auto edge = edge_of_part(part, detail);
     return stroke_around(part.of.origin(), edge, inside_of(edge), how);
 }
 
 template <class EdgeOf>
-Outline swept_fill(const SweptForm& part, double flatness, const EdgeOf& edge_of_part) {
+Outline swept_fill(const SweptForm& part, const Detail& detail, const EdgeOf& edge_of_part) {
     const auto is_whole = Turn{part.sweep}.is_whole;
-    auto inside = is_whole ? inside_of(part.of) : inside_of(edge_of_part(part, flatness));
+    auto inside = is_whole ? inside_of(part.of) : inside_of(edge_of_part(part, detail));
     return {.origin = part.of.origin(), .groups = {std::move(inside)}};
 }
 
@@ -250,11 +269,7 @@ Outline region_stroke(const Region& region, const Stroke& how) {
     const auto origin = region.bounds().at;
     auto lines = std::make_shared<FlatPath>();
     lines->tracks = outline_tracks(region.spans(), origin);
-    auto band = stroke_of(lines, pen_around(rounded), rounded);
-    if (how.align == Align::center) return {.origin = origin, .groups = {std::move(band)}};
-    return {.origin = origin,
-            .groups = {inside_of(lines, FillRule::nonzero), std::move(band)},
-            .truth = how.align == Align::inside ? Outline::in_both : Outline::in_second_only};
+    return stroke_around(origin, lines, inside_of(lines, FillRule::nonzero), rounded);
 }
 
 }  // namespace
@@ -285,35 +300,35 @@ void draw_box(const BoxForm& box, double distance, Join join, Contours& contours
     contours.close();
 }
 
-Track edge_of(const BoxForm& box, double flatness) {
+Track edge_of(const BoxForm& box, const Detail& detail) {
+    const auto from_box = detail.relative_to({double{1} * box.origin.x, double{1} * box.origin.y});
     Track track;
     const auto k = box.corner_radius;
     const auto corner = [&](Vec tip, Vec from, Vec to) {
         if (k == 0) return track.add(tip);
-        const auto center = tip - (from + to) * k;
-        const auto place = [&](Vec on_circle) { return center + on_circle * k; };
-        track.add(place(from), true);
-        add_chords(from, to, place, flatness, track);
-        track.add(place(to), true);
+        const auto place = RoundPlaces{.center = tip - (from + to) * k, .half_axes = {k, k}};
+        track.add_joint(place(from), place.along(from));
+        add_chords(from, to, place, from_box, track);
+        track.add_joint(place(to), place.along(to));
     };
     corner({box.right, box.top}, {0, -1}, {1, 0});
     corner({box.right, box.bottom}, {1, 0}, {0, 1});
     corner({box.left, box.bottom}, {0, 1}, {-1, 0});
     corner({box.left, box.top}, {-1, 0}, {0, -1});
     // A path begins where its first straight side does.
-    std::rotate(track.nodes.begin(), track.nodes.end() - 1, track.nodes.end());
+    track.rotate_to_last();
     track.close();
     return track;
 }
 
-Outline outline_of(const ShapeRef& shape, const Fill& how, double flatness) {
+Outline outline_of(const ShapeRef& shape, const Fill& how, const Detail& detail) {
     if (const auto ellipse = ellipse_of(shape)) return {.origin = ellipse->origin(), .groups = {inside_of(*ellipse)}};
     if (const auto box = box_of_shape(shape)) return {.origin = box->origin, .groups = {inside_of(*box)}};
-    if (const auto sector = sector_of(shape)) return swept_fill(*sector, flatness, edge_of_sector);
-    if (const auto chord = chord_of(shape)) return swept_fill(*chord, flatness, edge_of_chord);
+    if (const auto sector = sector_of(shape)) return swept_fill(*sector, detail, edge_of_sector);
+    if (const auto chord = chord_of(shape)) return swept_fill(*chord, detail, edge_of_chord);
     if (has_region(shape)) return region_fill(*std::get<const Region*>(shape));
     if (const auto* const list = std::get_if<const VertexList*>(&shape)) check_fillable(**list);
-    const auto lines = std::make_shared<FlatPath>(lines_of(shape, flatness).value());
+    const auto lines = std::make_shared<FlatPath>(lines_of(shape, detail).value());
     if (!has_inside(shape)) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
     auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
     if (how.edges == Edges::shared) return outline;
@@ -326,20 +341,20 @@ Outline outline_of(const ShapeRef& shape, const Fill& how, double flatness) {
     return outline;
 }
 
-Outline outline_of(const ShapeRef& shape, const Stroke& how, double flatness) {
+Outline outline_of(const ShapeRef& shape, const Stroke& how, const Detail& detail) {
     check_stroke(how);
-    if (const auto ellipse = ellipse_of(shape)) return ellipse_stroke(*ellipse, how, flatness);
+    if (const auto ellipse = ellipse_of(shape)) return ellipse_stroke(*ellipse, how, detail);
     if (const auto box = box_of_shape(shape)) {
         if (how.dash.empty()) return {.origin = box->origin, .groups = {band_of(*box, Band{how}, how.join)}};
-        return stroke_around(box->origin, edge_of(*box, flatness), inside_of(*box), how);
+        return stroke_around(box->origin, edge_of(*box, detail), inside_of(*box), how);
     }
-    if (const auto arc = arc_of(shape)) return arc_stroke(*arc, how, flatness);
-    if (const auto sector = sector_of(shape)) return swept_stroke(*sector, how, flatness, edge_of_sector);
-    if (const auto chord = chord_of(shape)) return swept_stroke(*chord, how, flatness, edge_of_chord);
+    if (const auto arc = arc_of(shape)) return arc_stroke(*arc, how, detail);
+    if (const auto sector = sector_of(shape)) return swept_stroke(*sector, how, detail, edge_of_sector);
+    if (const auto chord = chord_of(shape)) return swept_stroke(*chord, how, detail, edge_of_chord);
     if (has_region(shape)) return region_stroke(*std::get<const Region*>(shape), how);
     auto centered = how;
     if (!has_inside(shape)) centered.align = Align::center;
-    return stroke_along(lines_of(shape, flatness).value(), centered, FillRule::even_odd);
+    return stroke_along(lines_of(shape, detail).value(), centered, FillRule::even_odd);
 }
 
 }  // namespace coldbrick::detail

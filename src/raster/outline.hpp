@@ -58,7 +58,7 @@ struct SweptForm {
 [[nodiscard]] std::optional<SweptForm> arc_of(const ShapeRef& shape);
 
 // Lines, polylines, polygons, paths and vertex lists.
-[[nodiscard]] std::optional<FlatPath> lines_of(const ShapeRef& shape, double flatness);
+[[nodiscard]] std::optional<FlatPath> lines_of(const ShapeRef& shape, const Detail& detail);
 
 // Whether it is made of lines around an inside: a polygon or a path.
 [[nodiscard]] bool has_inside(const ShapeRef& shape) noexcept;
@@ -70,15 +70,22 @@ struct SweptForm {
 // Draws what is at most a distance away from a box, or at least so far inside if it is negative.
 void draw_box(const BoxForm& box, double distance, Join join, Contours& contours);
 
+// The same detail relative to where a form begins.
+[[nodiscard]] Detail of_form(const EllipseForm& form, const Detail& detail) noexcept;
+
+// The edge of a sector, from its centre on, and of a chord, from where the arc begins; clockwise.
+[[nodiscard]] Track edge_of_sector(const SweptForm& sector, const Detail& detail);
+[[nodiscard]] Track edge_of_chord(const SweptForm& chord, const Detail& detail);
+
 // The edge of a box, clockwise from the beginning of its upper side.
-[[nodiscard]] Track edge_of(const BoxForm& box, double flatness);
+[[nodiscard]] Track edge_of(const BoxForm& box, const Detail& detail);
 
 // What goes on beyond the rays at the ends of an arc's stroke: half a disc, or half a square.
 void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how, Contours& contours);
 
-// The outline of a fill, and of a stroke, with curves as flat as that where they become chords beforehand. They look at
-// the shape when they are drawn.
-[[nodiscard]] Outline outline_of(const ShapeRef& shape, const Fill& how, double flatness);
-[[nodiscard]] Outline outline_of(const ShapeRef& shape, const Stroke& how, double flatness);
+// The outline of a fill, and of a stroke, with curves in so much detail where they become chords beforehand. They look
+// at the shape when they are drawn.
+[[nodiscard]] Outline outline_of(const ShapeRef& shape, const Fill& how, const Detail& detail);
+[[nodiscard]] Outline outline_of(const ShapeRef& shape, const Stroke& how, const Detail& detail);
 
 }  // namespace coldbrick::detail

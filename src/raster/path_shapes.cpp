@@ -1,6 +1,5 @@
 // Fills and strokes of paths.
 #include "raster/closed_shapes.hpp"
-#include "raster/find_bounds.hpp"
 #include "raster/flat_path_scans.hpp"
 
 namespace coldbrick::detail {
@@ -16,12 +15,12 @@ Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const Span
 }
 
 Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
-    return scan_flat(flatten(shape, crisp_flatness), how, clip, receiver);
+    return scan_flat(flatten(shape, detail_in(clip, crisp_flatness)), how, clip, receiver);
 }
 
 Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     check_stroke(how);
-    const auto flat = flatten(shape, crisp_flatness);
+    const auto flat = flatten(shape, detail_in(clip, crisp_flatness, how));
     if (how.align == Align::center) {
         return how.width == 1 ? scan_thin_tracks(flat, how, clip, receiver)
                               : scan_wide_tracks(flat, how, clip, receiver);
@@ -32,21 +31,4 @@ Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const Spa
         [&](const SpanReceiver& gather) { scan_flat(flat, Fill{}, clip, gather); });
 }
 
-Box stroke_bounds(const Path& shape, const Stroke& how) {
-    check_stroke(how);
-    return bounds_of_tracks(flatten(shape, crisp_flatness), how,
-                            [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
-}
-
 }  // namespace coldbrick::detail
-
-namespace coldbrick {
-
-Box bounds(const Path& shape) { return detail::fill_bounds(shape, Fill{}); }
-
-Box detail::fill_bounds(const Path& shape, const Fill& how) {
-    const auto flat = flatten(shape, crisp_flatness);
-    return bounds_of_tracks(flat, Stroke{}, [&](const Box& clip) { return scan_flat(flat, how, clip, nobody); });
-}
-
-}  // namespace coldbrick

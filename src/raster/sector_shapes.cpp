@@ -112,34 +112,19 @@ Box scan_runs_outline(const Rows& rows, const Box& clip, const SpanReceiver& rec
     return batch.finish();
 }
 
-Track edge_of(const Sector& shape, const EllipseForm& form) {
-    Track track;
-    track.add(form.center());
-    form.add_rim(Turn{shape.sweep}, crisp_flatness, track);
-    track.close();
-    return track;
-}
-
-Track edge_of(const Chord& shape, const EllipseForm& form) {
-    Track track;
-    form.add_rim(Turn{shape.sweep}, crisp_flatness, track);
-    // The ends of the arc are corners.
-    if (!track.nodes.empty()) track.nodes.front().smooth = track.nodes.back().smooth = false;
-    track.close();
-    return track;
-}
+using EdgeOf = Track (*)(const SweptForm&, const Detail&);
 
 template <class Rows, class Shape>
-Box scan_stroke_of(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke_of(const Shape& shape, const Stroke& how, EdgeOf edge, const Box& clip, const SpanReceiver& receiver) {
     if (Turn{shape.sweep}.is_whole) return scan_stroke(shape.of, how, clip, receiver);
     const auto scan_fill_of = [&](const SpanReceiver& gather) { return scan_runs(Rows{shape, clip}, clip, gather); };
     const auto scan_hairline_of = [&](const SpanReceiver& gather) {
         return scan_runs_outline(Rows{shape, clip}, clip, gather);
     };
     if (is_hairline(how)) return scan_hairline_of(receiver);
-    const EllipseForm form{shape.of};
-    return scan_around({.edges = {edge_of(shape, form)}, .origin = form.origin()}, how, clip, receiver, scan_fill_of,
-                       scan_hairline_of);
+    const auto swept = SweptForm{.of = EllipseForm{shape.of}, .sweep = shape.sweep};
+    return scan_around({.edges = {edge(swept, detail_in(clip, crisp_flatness, how))}, .origin = swept.of.origin()}, how,
+                       clip, receiver, scan_fill_of, scan_hairline_of);
 }
 
 // The width-1 arc: what of the outline lies in the wedge.
@@ -240,13 +225,13 @@ Box scan_fill(const Chord& shape, const Box& clip, const SpanReceiver& receiver)
 Box scan_stroke(const Sector& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     check_sweep("sector", shape.sweep);
     check_stroke(how);
-    return scan_stroke_of<SectorRows>(shape, how, clip, receiver);
+    return scan_stroke_of<SectorRows>(shape, how, edge_of_sector, clip, receiver);
 }
 
 Box scan_stroke(const Chord& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     check_sweep("chord", shape.sweep);
     check_stroke(how);
-    return scan_stroke_of<ChordRows>(shape, how, clip, receiver);
+    return scan_stroke_of<ChordRows>(shape, how, edge_of_chord, clip, receiver);
 }
 
 Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
@@ -261,7 +246,7 @@ Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const Span
     const Turn turn{shape.sweep};
     const EllipseForm form{shape.of};
     Track track;
-    form.add_rim(turn, crisp_flatness, track);
+    form.add_rim(turn, of_form(form, detail_in(clip, crisp_flatness, how)), track);
     if (turn.is_whole) track.close();
     const auto scan_hairline_of = [&](const SpanReceiver& gather) { return scan_hairline_arc(shape, clip, gather); };
     return scan_around({.edges = {std::move(track)}, .origin = form.origin()}, centered, clip, receiver,

@@ -2,7 +2,6 @@
 #include "geometry/limits.hpp"
 #include "raster/closed_shapes.hpp"
 #include "raster/ellipse_rows.hpp"
-#include "raster/find_bounds.hpp"
 #include "raster/hairline.hpp"
 #include "raster/polygon_checks.hpp"
 #include "raster/stroker.hpp"
@@ -59,14 +58,6 @@ Box scan_rings(const std::vector<Ring>& rings, const Stroke& how, const Box& cli
     });
 }
 
-Box bounds_of_rings(const std::vector<Ring>& rings, const Stroke& how) {
-    const auto origin = rings.front().front();
-    const auto pen = pen_along(how);
-    return bounds_of_contours(origin, FillRule::nonzero, [&](Contours& contours) {
-        for (const auto& ring : rings) draw_track(track_of(ring, true, origin), pen, contours);
-    });
-}
-
 }  // namespace
 
 Box scan_stroke(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
@@ -97,22 +88,5 @@ Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const 
         [&](const Stroke& twice, const SpanReceiver& gather) { scan_rings(shape.rings(), twice, clip, gather); },
         [&](const SpanReceiver& gather) { scan_fill(shape, Fill{}, clip, gather); });
 }
-
-Box bounds_of_lines(const Polyline& shape, const Stroke& how) {
-    const auto& path = shape.through;
-    if (shape.closed && path.size() > 2) return bounds_of_rings({path}, how);
-    const auto track = track_of(path, false, path.front());
-    auto pen = pen_along(how);
-    auto box = Box{};
-    if (how.cap == Cap::round) {
-        pen.cap = Cap::flush;
-        box = enclosing(disc_box(path.front(), how.width), disc_box(path.back(), how.width));
-        if (track.nodes.size() == 1) return box;
-    }
-    return enclosing(box, bounds_of_contours(path.front(), FillRule::nonzero,
-                                             [&](Contours& contours) { draw_track(track, pen, contours); }));
-}
-
-Box bounds_of_lines(const Polygon& shape, const Stroke& how) { return bounds_of_rings(shape.rings(), how); }
 
 }  // namespace coldbrick::detail

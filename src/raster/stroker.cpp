@@ -9,10 +9,28 @@ namespace {
 // No buffer lies further away from a coordinate, in pixels.
 constexpr double beyond_everything = 4294967296.0;
 
-// One straight piece of a track.
+// One straight piece of a track; of no length, the direction of a curve where it begins or ends.
 struct Piece {
     Vec direction;
     double length;
+};
+
+constexpr Piece reversed(const Piece& piece) noexcept {
+    return {.direction = -piece.direction, .length = piece.length};
+}
+
+// A track's node as a contour comes by: with the pieces before and after it.
+struct Bend {
+    Vec at;
+    bool smooth;
+    Piece before;
+    Piece after;
+    Vec in;  // 0,0: as the pieces
+    Vec out;
+
+    [[nodiscard]] Bend reversed() const noexcept {
+        return {at, smooth, detail::reversed(after), detail::reversed(before), -out, -in};
+    }
 };
 
 // Draws the contour along one side of a track: the left side going forward, the right side going back.
@@ -32,6 +50,24 @@ class SideDrawer {
         } else {
             outer(at, before.direction, after.direction, ahead, smooth);
         }
+    }
+
+    // Around a node. Where curves meet corners, their own directions count and not those of their chords.
+    void bend(const Bend& of) {
+        if (of.smooth || (of.in == Vec{} && of.out == Vec{})) return joint(of.at, of.before, of.after, of.smooth);
+        auto before = of.before;
+        if (of.in != Vec{}) {
+            before = {.direction = of.in, .length = 0};
+            joint(of.at, of.before, before, true);
+        }
+        const auto after = of.out != Vec{} ? Piece{.direction = of.out, .length = 0} : of.after;
+        joint(of.at, before, after, false);
+        if (of.out != Vec{}) joint(of.at, after, of.after, true);
+    }
+
+    // From a piece to the direction that its curve has at its end, or the other way round.
+    void straighten(Vec at, const Piece& before, const Piece& after) {
+        if (!(before.direction == after.direction)) joint(at, before, after, true);
     }
 
     // Around an end: from the left side to the right side.
@@ -114,33 +150,31 @@ std::vector<Piece> pieces_of(const Track& track) {
     return pieces;
 }
 
-constexpr Piece reversed(const Piece& piece) noexcept {
-    return {.direction = -piece.direction, .length = piece.length};
+Bend bend_at(const Track& track, std::size_t node, const std::vector<Piece>& pieces, Vec moved) {
+    const auto& of = track.nodes[node];
+    const auto before = node > 0 ? node - 1 : track.nodes.size() - 1;
+    return {of.at + moved, of.smooth, pieces[before], pieces[node], of.in, of.out};
 }
 
 // The contour on the left of a closed track.
 void draw_left_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Contours& contours) {
-    const auto& nodes = track.nodes;
     SideDrawer left{pen, pen.left, contours};
-    auto last = nodes.size() - 1;
-    for (std::size_t i = 0; i < nodes.size(); last = i++) {
-        left.joint(nodes[i].at + pen.moved, pieces[last], pieces[i], nodes[i].smooth);
-    }
+    for (std::size_t i = 0; i < track.nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
+    contours.close();
+}
+
+void draw_right_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Contours& contours) {
+    SideDrawer right{pen, pen.right, contours};
+    for (auto i = track.nodes.size(); i-- > 0;) right.bend(bend_at(track, i, pieces, pen.moved).reversed());
     contours.close();
 }
 
 void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
-    const auto& nodes = track.nodes;
-    const auto count = nodes.size();
+    const auto count = track.nodes.size();
     const auto pieces = pieces_of(track);
     contours.expect(2 * count + count / 4);
     draw_left_side(track, pen, pieces, contours);
-    SideDrawer right{pen, pen.right, contours};
-    for (auto i = count; i-- > 0;) {
-        const auto& [at, smooth] = nodes[i];
-        right.joint(at + pen.moved, reversed(pieces[i]), reversed(pieces[i > 0 ? i - 1 : count - 1]), smooth);
-    }
-    contours.close();
+    draw_right_side(track, pen, pieces, contours);
 }
 
 void draw_open(const Track& track, const Pen& pen, Contours& contours) {
@@ -148,19 +182,22 @@ void draw_open(const Track& track, const Pen& pen, Contours& contours) {
     const auto pieces = pieces_of(track);
     const auto end = nodes.back().at + pen.moved;
     const auto begin = nodes.front().at + pen.moved;
-    const auto along_end = pieces[nodes.size() - 2].direction;
-    const auto along_begin = pieces[0].direction;
+    const auto& last_piece = pieces[nodes.size() - 2];
+    const auto& first_piece = pieces[0];
+    const auto along_end = nodes.back().in != Vec{} ? nodes.back().in : last_piece.direction;
+    const auto along_begin = nodes.front().out != Vec{} ? nodes.front().out : first_piece.direction;
+    const auto at_end = Piece{.direction = along_end, .length = 0};
+    const auto at_begin = Piece{.direction = along_begin, .length = 0};
     SideDrawer left{pen, pen.left, contours};
-    for (std::size_t i = 1; i + 1 < nodes.size(); ++i) {
-        left.joint(nodes[i].at + pen.moved, pieces[i - 1], pieces[i], nodes[i].smooth);
-    }
+    for (std::size_t i = 1; i + 1 < nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
+    left.straighten(end, last_piece, at_end);
     left.cap(end, along_end, pen.left, pen.right, pen.beyond - dot(pen.moved, along_end));
     SideDrawer right{pen, pen.right, contours};
-    for (auto i = nodes.size() - 1; i-- > 1;) {
-        const auto& [at, smooth] = nodes[i];
-        right.joint(at + pen.moved, reversed(pieces[i]), reversed(pieces[i - 1]), smooth);
-    }
+    right.straighten(end, reversed(at_end), reversed(last_piece));
+    for (auto i = nodes.size() - 1; i-- > 1;) right.bend(bend_at(track, i, pieces, pen.moved).reversed());
+    right.straighten(begin, reversed(first_piece), reversed(at_begin));
     right.cap(begin, -along_begin, pen.right, pen.left, pen.beyond + dot(pen.moved, along_begin));
+    left.straighten(begin, at_begin, first_piece);
     contours.close();
     if (pen.cap != Cap::round) return;
     const auto disc = [&](Vec at, Vec along, double inset) {
@@ -189,6 +226,28 @@ double Pen::reach() const noexcept {
     const auto wider = std::max({left, right, disc_radius});
     const auto mitered = join == Join::miter ? std::min(wider * std::max(miter_limit, 1.0), beyond_everything) : wider;
     return mitered + 2 * wider + beyond + 2;
+}
+
+double reach_of(const Stroke& how) noexcept {
+    auto widest = how;
+    widest.width = static_cast<int>(std::min<std::int64_t>(std::int64_t{2} * how.width + 3, max_coordinate));
+    return pen_along(widest).reach();
+}
+
+Detail detail_in(const Box& clip, double flatness) noexcept {
+    const auto window = window_of(clip);
+    constexpr auto margin = 4.0;
+    return {.flatness = flatness,
+            .seen = Surroundings{{double{1} * window.left, double{1} * window.top},
+                                 {double{1} * window.right, double{1} * window.bottom}}
+                        .grown(margin)};
+}
+
+Detail detail_in(const Box& clip, double flatness, const Stroke& how) noexcept {
+    auto detail = detail_in(clip, flatness);
+    detail.seen = detail.seen.grown(reach_of(how));
+    detail.is_measured = !how.dash.empty();
+    return detail;
 }
 
 namespace {
@@ -224,6 +283,16 @@ Pen pen_around(const Stroke& how) noexcept {
             .miter_limit = how.miter_limit,
             .disc_radius = width / 2,
             .disc_left = out - width / 2};
+}
+
+Pen outer_side(Pen pen) noexcept {
+    pen.right = 0;
+    return pen;
+}
+
+Pen inner_side(Pen pen) noexcept {
+    pen.left = 0;
+    return pen;
 }
 
 void draw_grown(const Track& track, const Pen& pen, Contours& contours) {

@@ -39,6 +39,15 @@ struct Pen {
 // the left (rule 3).
 [[nodiscard]] Pen pen_around(const Stroke& how) noexcept;
 
+// Of such a pen, what draws outside, and what draws inside. At a sharp corner the inner one comes out at the other side
+// of the shape: what it draws counts inside only.
+[[nodiscard]] Pen outer_side(Pen pen) noexcept;
+[[nodiscard]] Pen inner_side(Pen pen) noexcept;
+
+// How far from a shape's edge, or from a line, a stroke may reach, in pixels: with its longest miters, however it is
+// drawn.
+[[nodiscard]] double reach_of(const Stroke& how) noexcept;
+
 // Draws what the pen covers as contours.
 void draw_track(const Track& track, const Pen& pen, Contours& contours);
 

@@ -5,28 +5,120 @@
 
 #include "coldbrick/stroke.hpp"
 
-#include <span>
+#include <algorithm>
+#include <initializer_list>
+#include <limits>
 #include <vector>
 
 namespace coldbrick::detail {
+
+// A box of places.
+struct Surroundings {
+    Vec least = {-std::numeric_limits<double>::infinity(), -std::numeric_limits<double>::infinity()};
+    Vec most = {std::numeric_limits<double>::infinity(), std::numeric_limits<double>::infinity()};
+
+    // Whether what lies between some places may have a part in it.
+    [[nodiscard]] bool may_have(std::initializer_list<Vec> places) const noexcept {
+        auto low = Vec{std::numeric_limits<double>::infinity(), std::numeric_limits<double>::infinity()};
+        auto high = -low;
+        for (const auto& at : places) {
+            low = {std::min(low.x, at.x), std::min(low.y, at.y)};
+            high = {std::max(high.x, at.x), std::max(high.y, at.y)};
+        }
+        return low.x <= most.x && high.x >= least.x && low.y <= most.y && high.y >= least.y;
+    }
+    [[nodiscard]] Surroundings relative_to(Vec origin) const noexcept { return {least - origin, most - origin}; }
+    [[nodiscard]] Surroundings grown(double by) const noexcept { return {least - Vec{by, by}, most + Vec{by, by}}; }
+};
+
+// How closely curves are followed by chords, and where: what has no part in what is seen may be told by fewer of them,
+// of which none comes into it either.
+struct Detail {
+    double flatness;  // how far a chord may be from its curve, in pixels
+    Surroundings seen = {};
+    bool is_measured = false;  // whether lengths along curves matter, as for dashes
+
+    [[nodiscard]] Detail relative_to(Vec origin) const noexcept {
+        return {flatness, seen.relative_to(origin), is_measured};
+    }
+};
 
 // Points relative to an origin.
 struct Track {
     struct Node {
         Vec at;
         bool smooth = false;  // a joint within a curve, not a corner
+        // Where a curve comes in and goes on: its directions there. 0,0: those of the straight pieces.
+        Vec in = {};
+        Vec out = {};
+        double longer = 0;  // by how much the curve to here is longer than its straight piece, where it is measured
+        bool is_hidden = false;  // the straight piece to here stands for a curve that is out of sight
     };
     std::vector<Node> nodes;
     bool closed = false;
 
     // Adds a point, but not the last one again.
-    void add(Vec at, bool smooth = false) {
-        if (nodes.empty() || !is_same(nodes.back().at, at)) nodes.push_back({.at = at, .smooth = smooth});
+    void add(Vec at) { add(Node{.at = at}); }
+    void add(Node node) {
+        node.longer += longer_;
+        node.is_hidden = node.is_hidden || is_hidden_;
+        if (nodes.empty() || !is_same(nodes.back().at, node.at)) {
+            nodes.push_back(node);
+            longer_ = 0;
+            is_hidden_ = false;
+            return;
+        }
+        longer_ = node.longer;
+        is_hidden_ = node.is_hidden;
+        nodes.back().out = node.out;
+    }
+    // A joint within a curve of that direction.
+    void add_joint(Vec at, Vec direction) { add({.at = at, .smooth = true, .in = direction, .out = direction}); }
+
+    // Its last point is where a curve ends, and no joint within it.
+    void end_curve() noexcept {
+        if (nodes.empty()) return;
+        nodes.back().smooth = false;
+        nodes.back().out = {};
+    }
+
+    // The same way back.
+    void reverse() {
+        std::reverse(nodes.begin(), nodes.end());
+        for (auto& node : nodes) {
+            std::swap(node.in, node.out);
+            node.in = -node.in;
+            node.out = -node.out;
+        }
+        // What is said of a piece is said at its end.
+        for (std::size_t i = nodes.size(); i-- > 1;) {
+            nodes[i].longer = nodes[i - 1].longer;
+            nodes[i].is_hidden = nodes[i - 1].is_hidden;
+        }
+        if (!nodes.empty()) nodes.front().longer = 0;
+    }
+
+    // Makes the last point the first one.
+    void rotate_to_last() { std::rotate(nodes.begin(), nodes.end() - 1, nodes.end()); }
+
+    // The curve to the next point is longer by so much than its straight piece.
+    void measure(double longer) noexcept { longer_ += longer; }
+    // And it is out of sight.
+    void hide() noexcept { is_hidden_ = true; }
+
+    // Where it ends, a curve goes on in a direction.
+    void go_on(Vec direction) noexcept {
+        if (!nodes.empty()) nodes.back().out = direction;
     }
 
     // Declares it closed: the last point is followed by the first, which is not repeated.
     void close() {
-        while (nodes.size() > 1 && is_same(nodes.back().at, nodes.front().at)) nodes.pop_back();
+        while (nodes.size() > 1 && is_same(nodes.back().at, nodes.front().at)) {
+            nodes.front().in = nodes.back().in;
+            nodes.front().longer += nodes.back().longer;
+            nodes.front().is_hidden = nodes.front().is_hidden || nodes.back().is_hidden;
+            nodes.pop_back();
+        }
         closed = true;
     }
 
@@ -36,7 +128,32 @@ struct Track {
         constexpr auto near = 1.0 / 4096;
         return dot(a - b, a - b) < near * near;
     }
+
+    double longer_ = 0;
+    bool is_hidden_ = false;
 };
+
+// The length of a curve from one parameter to another, by its chords and those of its halves (Romberg's method), with
+// halves of the halves until they agree. at(parameter) is a place, between(a, b) the parameter in the middle.
+template <class Parameter, class At, class Between>
+double curve_length(const Parameter& from, const Parameter& to, const At& at, const Between& between, int depth = 0) {
+    const auto middle = between(from, to);
+    const auto first = at(from);
+    const auto third = at(middle);
+    const auto last = at(to);
+    const auto second = at(between(from, middle));
+    const auto fourth = at(between(middle, to));
+    const auto one = length(last - first);
+    const auto two = length(third - first) + length(last - third);
+    const auto four = length(second - first) + length(third - second) + length(fourth - third) + length(last - fourth);
+    const auto by_two = two + (two - one) / 3;
+    const auto by_four = four + (four - two) / 3;
+    const auto best = by_four + (by_four - by_two) / 15;
+    constexpr auto hardly = 1e-13;
+    constexpr auto deepest = 24;
+    if (!(std::fabs(best - by_four) > hardly * best) || depth == deepest) return best;
+    return curve_length(from, middle, at, between, depth + 1) + curve_length(middle, to, at, between, depth + 1);
+}
 
 // A track with the length along it.
 class MeasuredTrack {
@@ -50,15 +167,15 @@ class MeasuredTrack {
     [[nodiscard]] double begin_of(std::size_t piece) const noexcept { return distances_[piece]; }
     [[nodiscard]] double end_of(std::size_t piece) const noexcept { return distances_[piece + 1]; }
     [[nodiscard]] Vec from(std::size_t piece) const noexcept { return track_.nodes[piece].at; }
-    [[nodiscard]] Vec to(std::size_t piece) const noexcept {
-        return track_.nodes[(piece + 1) % track_.nodes.size()].at;
-    }
+    // Whether a piece stands for a curve that is out of sight.
+    [[nodiscard]] bool is_hidden(std::size_t piece) const noexcept { return end_node(piece).is_hidden; }
+    [[nodiscard]] Vec to(std::size_t piece) const noexcept { return end_node(piece).at; }
 
     // The part from one distance to another; of a closed track, also over its seam. If both are the same, a piece of
     // no length in two points, whose direction is that of the track there, is told by its ends and direction.
     [[nodiscard]] Track part(double from, double to) const;
 
-    // The place and direction at a distance.
+    // The place at a distance, and the direction of the curve there.
     struct Spot {
         Vec at;
         Vec direction;
@@ -66,6 +183,9 @@ class MeasuredTrack {
     [[nodiscard]] Spot spot(double distance) const noexcept;
 
   private:
+    [[nodiscard]] const Track::Node& end_node(std::size_t piece) const noexcept {
+        return track_.nodes[(piece + 1) % track_.nodes.size()];
+    }
     [[nodiscard]] std::size_t piece_at(double distance) const noexcept;
 
     const Track& track_;

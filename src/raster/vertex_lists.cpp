@@ -1,6 +1,5 @@
 // Points, lines and triangles from arrays.
 #include "geometry/limits.hpp"
-#include "raster/find_bounds.hpp"
 #include "raster/flat_path_scans.hpp"
 #include "raster/outline.hpp"
 #include "raster/stroker.hpp"
@@ -82,7 +81,7 @@ class ElementTracks {
         const auto goes_on = list_.as == Elements::line_strip && !flat_.tracks.empty();
         auto& track = goes_on ? flat_.tracks.back() : flat_.tracks.emplace_back();
         for (std::size_t i = goes_on ? 1 : 0; i < vertices; ++i) {
-            track.add({places[i].x - flat_.origin.x, places[i].y - flat_.origin.y});
+            track.add(Vec{places[i].x - flat_.origin.x, places[i].y - flat_.origin.y});
         }
         if (vertices != 3) return;
         // Clockwise, so that triangles add up.
@@ -154,17 +153,11 @@ std::size_t VertexList::elements() const noexcept {
     return used < vertices ? 0 : used - vertices + 1;
 }
 
-Box bounds(const VertexList& list) {
-    detail::check_fillable(list);
-    ElementTracks tracks{list};
-    tracks.add_all();
-    return detail::bounds_of_tracks(tracks.flat(), Stroke{},
-                                    [&](const Box& clip) { return detail::scan_fill(list, clip, detail::nobody); });
-}
-
 namespace detail {
 
 void check_vertices(const VertexList& list) {
+    check_choice("vertex list", "as", list.as,
+                 {"points", "line_pairs", "line_strip", "triangles", "triangle_strip", "triangle_fan"});
     const auto [name, vertices, shares] = kind_of(list.as);
     const auto used = used_vertices(list);
     if (used < vertices || (!shares && used % vertices != 0)) {
@@ -250,13 +243,6 @@ Box scan_stroke(const VertexElement& shape, const Stroke& how, const Box& clip, 
     ElementTracks tracks{shape.list};
     tracks.add(shape.number);
     return scan_tracks(tracks.flat(), how, clip, receiver);
-}
-
-Box stroke_bounds(const VertexList& shape, const Stroke& how) {
-    check_vertices(shape);
-    ElementTracks tracks{shape};
-    tracks.add_all();
-    return bounds_of_tracks(tracks.flat(), how, [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
 }
 
 }  // namespace detail

@@ -72,6 +72,16 @@ std::string describe(const mu::Parser::exception_type& fault) {
     }
 }
 
+// A number with a point and no more; others are expressions.
+std::optional<double> decimal_of(std::string_view text) {
+    const auto is_plain = [](char c) { return (c >= '0' && c <= '9') || c == '.'; };
+    const auto digits = text.substr(text.starts_with('-') ? 1 : 0);
+    if (digits.empty() || !std::all_of(digits.begin(), digits.end(), is_plain)) return std::nullopt;
+    auto value = 0.0;
+    const auto [read_to, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+    return error == std::errc{} && read_to == text.data() + text.size() ? std::optional{value} : std::nullopt;
+}
+
 }  // namespace
 
 ValueReader::ValueReader(Faults& faults) : faults_{faults} {}
@@ -82,6 +92,7 @@ std::optional<double> ValueReader::number(const Word& word) {
     const auto* const end = word.text.data() + word.text.size();
     const auto [read_to, error] = std::from_chars(word.text.data(), end, whole);
     if (error == std::errc{} && read_to == end) return whole;
+    if (const auto decimal = decimal_of(word.text)) return decimal;
     if (!expressions_) expressions_ = std::make_unique<Expressions>();
     try {
         expressions_->parser.SetExpr(word.text);
@@ -287,14 +298,19 @@ std::vector<Word> split_at_commas(const Word& word) {
     std::vector<Word> parts;
     std::size_t begin = 0;
     auto depth = 0;
+    auto place = word.place;
+    const auto add = [&](std::size_t end) {
+        parts.push_back({.text = word.text.substr(begin, end - begin), .place = place});
+        place.column +=
+            character_count(std::string_view{word.text}.substr(std::min(begin, word.text.size()), end + 1 - begin));
+        begin = end + 1;
+    };
     for (std::size_t i = 0; i < word.text.size(); ++i) {
         if (word.text[i] == '(') ++depth;
         if (word.text[i] == ')') --depth;
-        if (word.text[i] != ',' || depth > 0) continue;
-        parts.push_back(part_of(word, begin, i));
-        begin = i + 1;
+        if (word.text[i] == ',' && depth <= 0) add(i);
     }
-    parts.push_back(part_of(word, begin, word.text.size()));
+    add(word.text.size());
     return parts;
 }
 

@@ -73,15 +73,23 @@ class LineSplitter {
         return word_from(begin, at_);
     }
 
-    [[nodiscard]] Word word_from(std::size_t begin, std::size_t end) const {
-        return {.text = std::string{line_.substr(begin, end - begin)},
-                .place = {.line = number_, .column = character_count(line_.substr(0, begin)) + 1}};
+    // Words come from left to right, so that no character is counted again.
+    [[nodiscard]] Word word_from(std::size_t begin, std::size_t end) {
+        if (begin < counted_) {
+            counted_ = 0;
+            column_ = 1;
+        }
+        column_ += character_count(line_.substr(counted_, begin - counted_));
+        counted_ = begin;
+        return {.text = std::string{line_.substr(begin, end - begin)}, .place = {.line = number_, .column = column_}};
     }
 
     std::string_view line_;
     int number_;
     Faults& faults_;
     std::size_t at_ = 0;
+    std::size_t counted_ = 0;  // how many bytes stand before the column
+    int column_ = 1;
     bool sound_ = true;
 };
 

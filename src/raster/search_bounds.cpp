@@ -1,0 +1,199 @@
+#include "raster/search_bounds.hpp"
+
+#include "geometry/trigonometry.hpp"
+#include "raster/window.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+#include <queue>
+
+namespace coldbrick::detail {
+
+namespace {
+
+using Segments = std::vector<FineSegment>;
+
+constexpr auto nowhere = std::numeric_limits<double>::infinity();
+
+double pixels(std::int64_t fine) noexcept { return static_cast<double>(fine) / static_cast<double>(fine_unit); }
+
+// Of numbers for each group, the least that holds for what is covered: a place in several groups is beyond all of their
+// bounds.
+double least_covered(const std::array<double, 3>& of_groups, std::uint8_t truth) noexcept {
+    auto least = nowhere;
+    for (auto inside = 1U; inside < 8; ++inside) {
+        if (((truth >> inside) & 1U) == 0) continue;
+        auto all = -nowhere;
+        for (auto group = 0U; group < 3; ++group) {
+            if (((inside >> group) & 1U) != 0) all = std::max(all, of_groups[group]);
+        }
+        least = std::min(least, all);
+    }
+    return least;
+}
+
+// Turned so that what is looked for is always the least coordinate.
+FineSegment mirrored(const FineSegment& segment) noexcept {
+    return {.from = {.x = -segment.from.x, .y = segment.from.y},
+            .to = {.x = -segment.to.x, .y = segment.to.y},
+            .group = segment.group};
+}
+
+// The leftmost place of a segment within some rows, in pixels.
+double leftmost(const FineSegment& segment, double top, double bottom) noexcept {
+    const auto downward = segment.from.y <= segment.to.y;
+    const auto& upper = downward ? segment.from : segment.to;
+    const auto& lower = downward ? segment.to : segment.from;
+    const auto [y0, y1] = std::pair{pixels(upper.y), pixels(lower.y)};
+    const auto [x0, x1] = std::pair{pixels(upper.x), pixels(lower.x)};
+    if (y1 < top || y0 > bottom) return nowhere;
+    const auto at = [&](double y) {
+        return y1 > y0 ? x0 + (x1 - x0) * std::clamp((y - y0) / (y1 - y0), 0.0, 1.0) : x0;
+    };
+    if (y1 <= y0) return std::min(x0, x1);
+    return std::min(at(top), at(bottom));
+}
+
+// The first pixel whose centre is there or behind it; of smooth areas, the one that it lies in. Rounding may have moved
+// it by a little.
+std::int64_t first_pixel(double place, const KnownArea& area) noexcept {
+    constexpr auto slack = 1.0 / 32;
+    constexpr auto most = 4e9;
+    const auto within = std::clamp(place, -most, most);
+    if (area.is_smooth) return floor_of(within + 0.5 - (area.is_straight ? 0 : slack));
+    return ceil_of(within - slack);
+}
+
+constexpr auto leaf_rows = 256;
+constexpr auto most_leaves = 512;
+constexpr auto most_nodes = 8192;
+
+// The leftmost column of an area: rows are halved, those first whose edges come furthest to the left.
+class ColumnSearch {
+  public:
+    // scan_rows(first, last) returns the leftmost column of what is in these rows, or a number beyond all.
+    ColumnSearch(const Segments& segments, const KnownArea& area, std::function<std::int64_t(int, int)> scan_rows)
+        : segments_{segments}, area_{area}, scan_rows_{std::move(scan_rows)} {}
+
+    std::int64_t search(int top, int bottom) {
+        std::vector<std::uint32_t> all(segments_.size());
+        for (std::uint32_t i = 0; i < all.size(); ++i) all[i] = i;
+        add(top, bottom, all);
+        for (auto nodes = 0; !waiting_.empty(); ++nodes) {
+            const auto next = waiting_.top();
+            if (next.column >= known_) break;
+            if (leaves_ > most_leaves || nodes > most_nodes) return next.column;
+            waiting_.pop();
+            if (next.bottom - next.top < leaf_rows) {
+                ++leaves_;
+                known_ = std::min(known_, scan_rows_(next.top, next.bottom));
+                continue;
+            }
+            const auto middle = next.top + (next.bottom - next.top) / 2;
+            add(next.top, middle, next.segments);
+            add(middle + 1, next.bottom, next.segments);
+        }
+        return known_;
+    }
+
+  private:
+    struct Rows {
+        std::int64_t column;  // none of what is covered lies further to the left
+        int top;
+        int bottom;
+        std::vector<std::uint32_t> segments;  // that have a part in them
+        bool operator<(const Rows& other) const noexcept { return column > other.column; }
+    };
+
+    void add(int top, int bottom, const std::vector<std::uint32_t>& among) {
+        std::array<double, 3> of_groups{nowhere, nowhere, nowhere};
+        Rows rows{.column = 0, .top = top, .bottom = bottom, .segments = {}};
+        for (const auto number : among) {
+            const auto& segment = segments_[number];
+            const auto place = leftmost(segment, top - 0.5, bottom + 0.5);
+            if (place == nowhere) continue;
+            auto& least = of_groups[static_cast<std::size_t>(segment.group)];
+            least = std::min(least, place);
+            rows.segments.push_back(number);
+        }
+        const auto place = least_covered(of_groups, area_.truth);
+        if (place == nowhere) return;
+        rows.column = first_pixel(place, area_);
+        waiting_.push(std::move(rows));
+    }
+
+    const Segments& segments_;
+    const KnownArea& area_;
+    std::function<std::int64_t(int, int)> scan_rows_;
+    std::priority_queue<Rows> waiting_;
+    std::int64_t known_ = std::numeric_limits<std::int64_t>::max();
+    int leaves_ = 0;
+};
+
+// The first row that has something, looked for from one on in ever more rows at a time; if there is none among many,
+// the one where it may begin. look(first, count) says where in these rows.
+std::int64_t first_row(std::int64_t from, std::int64_t last,
+                       const std::function<std::int64_t(std::int64_t, std::int64_t)>& look) {
+    constexpr auto most = std::int64_t{1} << 17U;
+    constexpr auto none = std::numeric_limits<std::int64_t>::max();
+    for (std::int64_t done = 0, count = 64; done < most && from + done <= last; done += count, count *= 2) {
+        const auto found = look(from + done, std::min(count, last - from - done + 1));
+        if (found != none) return found;
+    }
+    return from + most > last ? none : from;
+}
+
+constexpr int as_int(std::int64_t value) noexcept {
+    constexpr auto most = std::int64_t{std::numeric_limits<int>::max()};
+    return static_cast<int>(std::clamp(value, -most, most));
+}
+
+}  // namespace
+
+Box search_bounds(const KnownArea& area, const std::function<Box(const Box&)>& scan) {
+    std::array<double, 3> tops{nowhere, nowhere, nowhere};
+    std::array<double, 3> bottoms{nowhere, nowhere, nowhere};
+    for (const auto& [from, to, group] : area.segments) {
+        const auto of = static_cast<std::size_t>(group);
+        tops[of] = std::min({tops[of], pixels(from.y), pixels(to.y)});
+        bottoms[of] = std::min({bottoms[of], -pixels(from.y), -pixels(to.y)});
+    }
+    const auto least = least_covered(tops, area.truth);
+    const auto most = least_covered(bottoms, area.truth);
+    if (least == nowhere || most == nowhere) return {};
+    const auto top = first_pixel(least, area);
+    const auto bottom = -first_pixel(most, area);
+    const auto scan_rows = [&](std::int64_t first, std::int64_t last) {
+        constexpr auto side = std::numeric_limits<int>::max() / 2 + 1;
+        return scan(box_of({.left = -side, .top = as_int(first), .right = side, .bottom = as_int(last + 1)}));
+    };
+    constexpr auto none = std::numeric_limits<std::int64_t>::max();
+    const auto first = first_row(top, bottom, [&](std::int64_t from, std::int64_t count) {
+        const auto found = scan_rows(from, from + count - 1);
+        return found.empty() ? none : std::int64_t{found.at.y};
+    });
+    if (first == none) return {};
+    const auto last = -first_row(-bottom, -first, [&](std::int64_t from, std::int64_t count) {
+        const auto found = scan_rows(-from - count + 1, -from);
+        return found.empty() ? none : -std::int64_t{found.last().y};
+    });
+    Segments turned;
+    turned.reserve(area.segments.size());
+    std::transform(area.segments.begin(), area.segments.end(), std::back_inserter(turned), mirrored);
+    const auto left = ColumnSearch{
+        area.segments, area, [&](int from, int to) {
+            const auto found = scan_rows(from, to);
+            return found.empty() ? none : std::int64_t{found.at.x};
+        }}.search(as_int(first), as_int(last));
+    const auto right = -ColumnSearch{
+        turned, area, [&](int from, int to) {
+            const auto found = scan_rows(from, to);
+            return found.empty() ? none : -std::int64_t{found.last().x};
+        }}.search(as_int(first), as_int(last));
+    if (left == none || right == -none || left > right) return {};
+    return box_of({.left = as_int(left), .top = as_int(first), .right = as_int(right + 1), .bottom = as_int(last + 1)});
+}
+
+}  // namespace coldbrick::detail
