@@ -96,21 +96,40 @@ struct VertexElement {
 // Throws Error unless there is an ink for each element.
 void check_inks(const VertexList& list, std::size_t inks);
 
+// Throws Error for an ink that the surface cannot take.
+void check_ink(const Surface& surface, const Ink& ink);
+
+// Calls draw(number, ink) for each of some inks, once all have been looked at.
+template <class Inks, class Draw>
+void for_each_ink(const Surface& surface, const Inks& inks, const Draw& draw) {
+    if constexpr (std::is_same_v<std::remove_cvref_t<decltype(inks[0])>, Color>) {
+        for (std::size_t i = 0; i < inks.size(); ++i) draw(i, Ink{inks[i]});
+    } else {
+        std::vector<Ink> checked;
+        checked.reserve(inks.size());
+        for (std::size_t i = 0; i < inks.size(); ++i) {
+            checked.push_back(Ink{inks[i]});
+            check_ink(surface, checked.back());
+        }
+        for (std::size_t i = 0; i < checked.size(); ++i) draw(i, checked[i]);
+    }
+}
+
 // What check_vertices says, and that the list has insides.
 void check_fillable(const VertexList& list);
 
 }  // namespace detail
 
 // Fills or strokes each element with an ink of its own, one after the other. Throws Error, and draws nothing, if there
-// are more or fewer inks than elements. Inks are anything with size() and [], such as a std::vector<Color>.
+// are more or fewer inks than elements, or one of them is none that the target takes. Inks are anything with size() and [], such as a std::vector<Color>.
 template <Target T, class Inks>
 Box fill_each(T&& target, const VertexList& list, const Inks& inks) {
     detail::check_fillable(list);
     detail::check_inks(list, inks.size());
     auto touched = Box{};
-    for (std::size_t i = 0; i < inks.size(); ++i) {
-        touched = enclosing(touched, fill(target, detail::VertexElement{.list = list, .number = i}, Ink{inks[i]}));
-    }
+    detail::for_each_ink(detail::SurfaceAccess::of(target), inks, [&](std::size_t i, const Ink& ink) {
+        touched = enclosing(touched, fill(target, detail::VertexElement{.list = list, .number = i}, ink));
+    });
     return touched;
 }
 
@@ -131,10 +150,9 @@ Box stroke_each(T&& target, const VertexList& list, const Stroke& how, const Ink
     detail::check_vertices(list);
     detail::check_inks(list, inks.size());
     auto touched = Box{};
-    for (std::size_t i = 0; i < inks.size(); ++i) {
-        touched =
-            enclosing(touched, stroke(target, detail::VertexElement{.list = list, .number = i}, how, Ink{inks[i]}));
-    }
+    detail::for_each_ink(detail::SurfaceAccess::of(target), inks, [&](std::size_t i, const Ink& ink) {
+        touched = enclosing(touched, stroke(target, detail::VertexElement{.list = list, .number = i}, how, ink));
+    });
     return touched;
 }
 

@@ -8,6 +8,7 @@
 
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
+#include "coldbrick/vertices.hpp"
 
 #include <algorithm>
 #include <array>
@@ -201,18 +202,6 @@ std::optional<Color> simple_blend(const Surface& surface, const Ink& ink) {
     return with_alpha(*ink.color(), nearest_whole<std::uint8_t>(alpha));
 }
 
-// Refuses what the surface cannot take.
-void check_ink(const Surface& surface, const Ink& ink) {
-    const auto* const entry = std::get_if<PaletteEntry>(&ink.of());
-    if (entry == nullptr) return;
-    if (surface.kernel != &index8_kernel) {
-        throw Error{"ink: palette entry " + std::to_string(entry->number) +
-                    " is given for a buffer without palette; allowed are colours, or Index8 buffers"};
-    }
-    const auto last = static_cast<int>(palette_of(surface).size()) - 1;
-    if (entry->number < 0 || entry->number > last) refuse("ink", "palette entry", entry->number, 0, last);
-}
-
 Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, const SpanReceiver* parts,
                  const AreaRef& area) {
     OpaquePainter painter{.surface = surface,
@@ -239,6 +228,17 @@ Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
 }
 
 }  // namespace
+
+void check_ink(const Surface& surface, const Ink& ink) {
+    const auto* const entry = std::get_if<PaletteEntry>(&ink.of());
+    if (entry == nullptr) return;
+    if (surface.kernel != &index8_kernel) {
+        throw Error{"ink: palette entry " + std::to_string(entry->number) +
+                    " is given for a buffer without palette; allowed are colours, or Index8 buffers"};
+    }
+    const auto last = static_cast<int>(palette_of(surface).size()) - 1;
+    if (entry->number < 0 || entry->number > last) refuse("ink", "palette entry", entry->number, 0, last);
+}
 
 void cover_with(const Surface& surface, std::span<const CoverSpan> spans, Color color) {
     for (const auto& span : spans) {

@@ -146,12 +146,11 @@ class HatchSource final : public detail::InkSource {
 Tile detail::tile_of(const Surface& surface) {
     const auto& [at, size] = surface.clip;
     if (surface.clip.empty()) throw Error{"pattern: the picture's clip is empty; it must have at least one pixel"};
-    Tile tile{.size = size, .colors = {}};
-    tile.colors.reserve(static_cast<std::size_t>(size.width) * static_cast<std::size_t>(size.height));
+    const auto width = static_cast<std::size_t>(size.width);
+    Tile tile{.size = size, .colors = std::vector<Color16>(width * static_cast<std::size_t>(size.height))};
     for (int y = 0; y < size.height; ++y) {
-        for (int x = 0; x < size.width; ++x) {
-            tile.colors.push_back(decode_deep(surface, pixel_address(surface, at.x + x, at.y + y)));
-        }
+        auto* const row = tile.colors.data() + width * static_cast<std::size_t>(y);
+        read_colors(surface, pixel_address(surface, at.x, at.y + y), size.width, row);
     }
     return tile;
 }

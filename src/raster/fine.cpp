@@ -93,6 +93,7 @@ class ContourSweep {
         starts_.reserve(edges_.size() / 4);
         link();
         sort_by_first_row(starts_, edges.window());
+        active_.reserve(edges_.size());
     }
 
     void run(SpanBatch& batch) {

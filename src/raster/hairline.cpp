@@ -165,19 +165,19 @@ Box scan_path(const std::vector<Point>& path, bool closed, const Stroke& how, co
 
 Box scan_hairline(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     if (how.dash.empty()) return scan_edge(PointEdge::between(shape.from, shape.to), clip, receiver);
-    return scan_merged(receiver, [&](const SpanReceiver& gather) {
+    return scan_directly(receiver, [&](const SpanReceiver& gather) {
         return scan_path({shape.from, shape.to}, false, how, clip, gather);
     });
 }
 
 Box scan_hairline(const Polyline& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    return scan_merged(receiver, [&](const SpanReceiver& gather) {
+    return scan_directly(receiver, [&](const SpanReceiver& gather) {
         return scan_path(shape.through, shape.closed, how, clip, gather);
     });
 }
 
 Box scan_hairline(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    return scan_merged(receiver, [&](const SpanReceiver& gather) {
+    return scan_directly(receiver, [&](const SpanReceiver& gather) {
         auto touched = Box{};
         for (const auto& ring : shape.rings()) {
             touched = enclosing(touched, scan_path(ring, true, how, clip, gather));

@@ -68,6 +68,7 @@ class RowSweep {
     RowSweep(std::pmr::vector<Waiting>& edges, const Window& window, FillRule rule)
         : waiting_{edges}, active_{edges.get_allocator()}, winding_mask_{rule == FillRule::even_odd ? 1 : -1} {
         sort_by_first_row(waiting_, window);
+        active_.reserve(waiting_.size());
     }
 
     void run(SpanBatch& batch) {

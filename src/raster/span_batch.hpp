@@ -104,14 +104,19 @@ class SpanMerger {
     std::vector<Span> spans_;
 };
 
-// Has scan(receiver) tell spans in any order and with repeats. Where each pixel may come only once, they are gathered
-// and merged first.
+// Has scan(receiver) tell spans in any order and with repeats. They are gathered and merged first: so each pixel comes
+// once, and what memory the scan takes on its way it has before the first pixel is told.
 template <class Scan>
 Box scan_merged(const SpanReceiver& receiver, const Scan& scan) {
-    if (receiver.repeats == Repeats::harmless) return scan(receiver);
     SpanMerger merger;
     scan(merger.receiver());
     return merger.pass_on(receiver);
+}
+
+// The same of a scan that takes no memory between its spans: where repeats are harmless it tells them at once.
+template <class Scan>
+Box scan_directly(const SpanReceiver& receiver, const Scan& scan) {
+    return receiver.repeats == Repeats::harmless ? scan(receiver) : scan_merged(receiver, scan);
 }
 
 }  // namespace coldbrick::detail

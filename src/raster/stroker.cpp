@@ -229,9 +229,16 @@ double Pen::reach() const noexcept {
 }
 
 double reach_of(const Stroke& how) noexcept {
-    auto widest = how;
-    widest.width = static_cast<int>(std::min<std::int64_t>(std::int64_t{2} * how.width + 3, max_coordinate));
-    return pen_along(widest).reach();
+    // A pen of twice the width, which is drawn where a stroke lies on one side.
+    const auto half = how.width + 2.0;
+    return Pen{.left = half,
+               .right = half,
+               .cap = how.cap,
+               .join = how.join,
+               .miter_limit = how.miter_limit,
+               .beyond = half,
+               .disc_radius = half}
+        .reach();
 }
 
 Detail detail_in(const Box& clip, double flatness) noexcept {

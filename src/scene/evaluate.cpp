@@ -102,21 +102,42 @@ void Evaluator::sheet(const ParsedStatement& statement) {
     scene_.ground = *ground;
 }
 
+namespace {
+
+// What a transform takes into a box, as a box around it.
+Box seen_before(const Transform& by, const Box& box) {
+    if (by.is_identity()) return box;
+    const auto& [xx, xy, dx, yx, yy, dy] = by.rows();
+    const auto determinant = xx * yy - xy * yx;
+    constexpr auto far = double{max_coordinate} / 4;
+    auto least = Position{far, far};
+    auto most = Position{-far, -far};
+    for (const auto x : {double{1} * box.at.x - 1, double{1} * box.last().x + 1}) {
+        for (const auto y : {double{1} * box.at.y - 1, double{1} * box.last().y + 1}) {
+            const auto before = Position{(yy * (x - dx) - xy * (y - dy)) / determinant,
+                                         (xx * (y - dy) - yx * (x - dx)) / determinant};
+            least = {std::min(least.x, before.x), std::min(least.y, before.y)};
+            most = {std::max(most.x, before.x), std::max(most.y, before.y)};
+        }
+    }
+    const auto pixel = [=](double value) { return static_cast<int>(std::clamp(value, -far, far)); };
+    return Box::between({.from = {pixel(least.x - 1), pixel(least.y - 1)}, .to = {pixel(most.x + 1), pixel(most.y + 1)}});
+}
+
+}  // namespace
+
 std::optional<Figure> Evaluator::region_figure(const ParsedStatement& statement, Arguments& given) {
-    // Only what is near the sheet can show: as far as a stroke may reach. Under a transform, all is taken.
+    // Only what is near the sheet can show: as far as a stroke may reach, from where a transform takes it.
     const auto is_stroked = statement.verb.text == "stroke";
     const auto how = is_stroked ? read_stroke(given) : Stroke{};
     if (!how) return std::nullopt;
     const auto reach = std::min(how->width, max_coordinate / 4) + 4;
-    const auto& size = drawn().size;
-    const auto is_moved = !blocks_.empty() && !blocks_.back().by.is_identity();
-    constexpr auto everything = Box{.at = {.x = -max_coordinate / 2, .y = -max_coordinate / 2},
-                                    .size = {.width = max_coordinate, .height = max_coordinate}};
-    const auto near = Box{.at = {.x = -reach, .y = -reach},
-                          .size = {.width = size.width + 2 * reach, .height = size.height + 2 * reach}};
+    const auto seen = seen_before(blocks_.empty() ? Transform{} : blocks_.back().by, drawn_box());
+    const auto near = Box{.at = {.x = seen.at.x - reach, .y = seen.at.y - reach},
+                          .size = {.width = seen.size.width + 2 * reach, .height = seen.size.height + 2 * reach}};
     const auto unmoved = Transform{};
     auto region = read_region({.parts = statement.parts, .by = unmoved, .values = values_, .faults = faults_},
-                              is_moved ? everything : near);
+                              near);
     if (!region) return std::nullopt;
     if (is_stroked) return stroked(std::move(*region), *how);
     return filled(std::move(*region), Fill{.edge = given.edge().value_or(Edge::crisp)});

@@ -1,6 +1,8 @@
 // Regions and clips: from their parts to sets of pixels.
 #include "scene/figures.hpp"
 
+#include <utility>
+
 namespace coldbrick::detail {
 
 namespace {
@@ -19,20 +21,48 @@ std::optional<Figure> read_part(const RegionPart& part, const PartsOf& of) {
 
 }  // namespace
 
+namespace {
+
+// What parts that are joined alike make together, two by two: so that the work grows with the number of their spans, and
+// not with its square. xor, plus and within do not care how they are grouped; what is taken away one by one is taken
+// away together.
+Region joined(std::vector<Region> parts, const std::string& joiner) {
+    for (auto count = parts.size(); count > 1; count = (count + 1) / 2) {
+        for (std::size_t i = 0; 2 * i < count; ++i) {
+            auto& first = parts[2 * i];
+            if (2 * i + 1 == count) {
+                parts[i] = std::move(first);
+                continue;
+            }
+            const auto& second = parts[2 * i + 1];
+            parts[i] = joiner == "within" ? intersection(first, second)
+                       : joiner == "xor"  ? symmetric_difference(first, second)
+                                          : unite(first, second);
+        }
+    }
+    return std::move(parts.front());
+}
+
+Region with(const Region& before, std::vector<Region> parts, const std::string& joiner) {
+    const auto all = joined(std::move(parts), joiner);
+    if (joiner == "minus") return difference(before, all);
+    if (joiner == "within") return intersection(before, all);
+    return joiner == "xor" ? symmetric_difference(before, all) : unite(before, all);
+}
+
+}  // namespace
+
 std::optional<Region> read_region(const PartsOf& of, const Box& within) {
     auto region = std::optional{Region{}};
-    for (const auto& part : of.parts) {
+    std::vector<Region> alike;
+    for (std::size_t i = 0; i < of.parts.size(); ++i) {
+        const auto& part = of.parts[i];
         const auto figure = read_part(part, of);
-        if (!figure) {
-            region = std::nullopt;
-            continue;
-        }
+        if (!figure) region = std::nullopt;
         if (!region) continue;
-        const auto pixels = region_of(*figure, of.by, within);
-        region = part.joiner == "minus"    ? difference(*region, pixels)
-                 : part.joiner == "within" ? intersection(*region, pixels)
-                 : part.joiner == "xor"    ? symmetric_difference(*region, pixels)
-                                           : unite(*region, pixels);
+        alike.push_back(region_of(*figure, of.by, within));
+        if (i + 1 < of.parts.size() && of.parts[i + 1].joiner == part.joiner) continue;
+        region = with(*region, std::exchange(alike, {}), part.joiner);
     }
     return region;
 }
