@@ -168,7 +168,7 @@ TEST(Faults, AboutTheSheet) {
     EXPECT_EQ(faults_of("sheet size 0,9")[0].what, "this is 0; allowed is 1 to 1073741823");
     const auto large = faults_of("sheet ink red size 99999,99999");
     ASSERT_EQ(large.size(), 1U);
-    EXPECT_EQ(large[0].what, "the sheet has 9999800001 pixels; allowed are 134217728");
+    EXPECT_EQ(large[0].what, "the sheet has 9999800001 pixels; allowed are 67108864");
     EXPECT_EQ(large[0].place, (Place{1, 20}));
 }
 

@@ -1,6 +1,7 @@
 // The tool's commands: each reads its arguments and gives its exit code.
 #pragma once
 
+#include <optional>
 #include <stdexcept>
 #include <string>
 #include <vector>
@@ -18,10 +19,10 @@ class WrongCall : public std::runtime_error {
 
 // Where a picture goes, and how it is written.
 struct SaveArguments {
-    std::string picture;  // a path, or "-" for standard output
-    std::string kind;     // png, jpg, pbm and so on; empty: as the picture's suffix says
-    bool small = false;   // PNG as small as it can be, however long it takes
-    int quality = 90;     // of JPEG
+    std::string picture;         // a path, or "-" for standard output
+    std::string kind;            // png, jpg, pbm and so on; empty: as the picture's suffix says
+    bool small = false;          // PNG as small as it can be, however long it takes
+    std::optional<int> quality;  // of JPEG
 };
 
 struct OutputArguments : SaveArguments {
@@ -29,10 +30,12 @@ struct OutputArguments : SaveArguments {
 };
 
 struct RenderArguments : OutputArguments {
-    std::string scene;  // a path, or "-" for standard input
+    std::string scene;                    // a path, or "-" for standard input
+    std::vector<std::string> files_from;  // folders that the scene may read pictures from, besides its own
+    std::vector<std::string> limits;      // "NAME=NUMBER" each
 };
 
-// Draws a scene to one picture file, or one for each scale.
+// Draws a scene to one picture file, or one for each scale; without a picture it only says what it would draw.
 Exit render(const RenderArguments& arguments);
 
 struct ShapesArguments : OutputArguments {

@@ -3,11 +3,14 @@
 #include "picture_commands.hpp"
 
 #include "coldbrick/error.hpp"
+#include "coldbrick/scene.hpp"
 
+#include <algorithm>
+#include <cstdio>
 #include <new>
 
 #include <CLI/CLI.hpp>
-#include <fmt/core.h>
+#include <fmt/format.h>
 
 namespace {
 
@@ -87,6 +90,13 @@ clips; rings, thick strokes that cross themselves, floods; smooth edges; inks, b
 10 pixels.
 )";
 
+CLI::App* add_command(CLI::App& app, const char* name, const char* what) {
+    auto* const command = app.add_subcommand(name, what);
+    command->set_help_flag("-h,--help", "Tell what it does and takes");
+    command->group("Commands");
+    return command;
+}
+
 void add_save(CLI::App& command, coldbrick::tool::SaveArguments& arguments) {
     command
         .add_option("--kind", arguments.kind,
@@ -96,6 +106,13 @@ void add_save(CLI::App& command, coldbrick::tool::SaveArguments& arguments) {
     command.add_flag("--small", arguments.small,
                      "The smallest PNG, however long it takes: in fewer bits where they hold the picture");
     command.add_option("--quality", arguments.quality, "Of JPEG, 1 to 100 (90)")->type_name("N");
+}
+
+void add_limits(CLI::App& command, std::vector<std::string>& limits) {
+    command
+        .add_option("--limit", limits,
+                    "Allow more, or less, than usual, as in memory=8000000000; a message that a limit is met names it")
+        ->type_name("NAME=NUMBER");
 }
 
 void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) {
@@ -109,17 +126,23 @@ void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) 
 }
 
 void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
-    auto* const render = app.add_subcommand("render", "Draw a scene to a picture file");
+    auto* const render = add_command(app, "render", "Draw a scene to a picture file");
     render->add_option("SCENE", arguments.scene, "The scene file; - for standard input")->required();
-    render->add_option("-o,--output", arguments.picture, "The picture file; - for standard output")
-        ->required()
+    render
+        ->add_option("-o,--output", arguments.picture,
+                     "The picture file; - for standard output. Without it the scene is only checked")
         ->type_name("PICTURE");
     add_output(*render, arguments);
+    render
+        ->add_option("--files-from", arguments.files_from,
+                     "A folder from which the scene may read pictures, besides the one that it is in")
+        ->type_name("FOLDER");
+    add_limits(*render, arguments.limits);
     render->footer(render_footer);
 }
 
 void add_shapes(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {
-    auto* const shapes = app.add_subcommand("shapes", "Draw a sheet of every shape and kind of stroke");
+    auto* const shapes = add_command(app, "shapes", "Draw a sheet of every shape and kind of stroke");
     shapes->add_option("-o,--output", arguments.picture, "The picture file; - for standard output")
         ->type_name("PICTURE");
     add_output(*shapes, arguments);
@@ -129,17 +152,21 @@ void add_shapes(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {
 }
 
 void add_info(CLI::App& app, coldbrick::tool::InfoArguments& arguments) {
-    auto* const info = app.add_subcommand("info", "Say what picture files are, and what is odd about them");
+    auto* const info = add_command(app, "info", "Say what picture files are, and what is odd about them");
     info->add_option("PICTURE", arguments.pictures, "Picture files; - for standard input")->required();
     info->add_flag("--json", arguments.as_json, "As JSON: a list with an object for each");
+    add_limits(*info, arguments.limits);
     info->footer("\nExit code: 1 if a file cannot be read; the others are told all the same.\n");
 }
 
 void add_resave(CLI::App& app, coldbrick::tool::ResaveArguments& arguments) {
-    auto* const resave = app.add_subcommand("resave", "Write a picture in another format, size, depth or channel set");
+    auto* const resave = add_command(app, "resave", "Write a picture in another format, size, depth or channel set");
     resave->add_option("IN", arguments.from, "The picture file; - for standard input")->required();
     resave->add_option("OUT", arguments.picture, "The new file; - for standard output")->required();
     add_save(*resave, arguments);
+    resave->add_option("--part", arguments.part, "Take only this part of the picture")->type_name("X,Y,W,H");
+    resave->add_option("--mirrored", arguments.mirrored, "left_right or top_bottom, before it is turned")->type_name("HOW");
+    resave->add_option("--turned", arguments.turned, "90, 180 or 270 degrees clockwise")->type_name("ANGLE");
     resave->add_option("--size", arguments.size, "The new size; 0 for a side that is to be in proportion")
         ->type_name("W,H");
     resave
@@ -147,30 +174,63 @@ void add_resave(CLI::App& app, coldbrick::tool::ResaveArguments& arguments) {
                      "nearest, box, bilinear or lanczos. Without it: box to reduce, bilinear to enlarge")
         ->type_name("HOW");
     resave->add_option("--channels", arguments.channels, "gray, rgb, rgba or palette")->type_name("SET");
+    resave->add_option("--colors", arguments.colors, "How many a palette has at most, 1 to 256 (256)")->type_name("N");
+    resave->add_flag("--diffused", arguments.diffused,
+                     "Pass on to the pixels around what the colours of a palette lack");
     resave->add_option("--bits", arguments.bits, "8 or 16 for each channel")->type_name("N");
     resave->add_option("--on", arguments.ground, "Lay the picture on a ground of this colour, a CSS name or #rrggbb")
         ->type_name("COLOUR");
     resave->add_flag("--plain", arguments.plain, "PNM as text");
     resave->add_flag("--keep", arguments.keeps, "Keep density and texts too");
+    add_limits(*resave, arguments.limits);
     resave->footer("\nFor example: coldbrick resave wall.png wall.jpg --size 640,0 --quality 80 --on white\n");
 }
 
 void add_pick(CLI::App& app, coldbrick::tool::PickArguments& arguments) {
-    auto* const pick = app.add_subcommand("pick", "Say the colours of pixels");
+    auto* const pick = add_command(app, "pick", "Say the colours of pixels");
     pick->add_option("PICTURE", arguments.picture, "The picture file; - for standard input")->required();
     pick->add_option("PIXEL", arguments.places, "Pixels, X,Y each; 0,0 is the upper left one")->required();
+    add_limits(*pick, arguments.limits);
     pick->footer("\nExit code: 1 if a pixel lies outside the picture.\n");
 }
 
 void add_differ(CLI::App& app, coldbrick::tool::DifferArguments& arguments) {
-    auto* const differ = app.add_subcommand("differ", "Compare two pictures pixel by pixel");
+    auto* const differ = add_command(app, "differ", "Compare two pictures pixel by pixel");
     differ->add_option("A", arguments.first, "A picture file; - for standard input")->required();
     differ->add_option("B", arguments.second, "The other one")->required();
     differ->add_option("-o,--output", arguments.shown, "A picture of A in pale grays, and of what differs in red")
         ->type_name("PICTURE");
     differ->add_option("--tolerance", arguments.tolerance, "How much a channel may differ, in 255ths (0)")
         ->type_name("N");
+    add_limits(*differ, arguments.limits);
     differ->footer("\nExit code: 0 if they are equal, 1 if they differ, 2 if they cannot be compared.\n");
+}
+
+// What is wrong with a call, in our words.
+std::string words_of(const CLI::ParseError& error) {
+    const auto text = std::string{error.what()};
+    const auto end = text.find(" is required");
+    const auto colon = text.rfind(": ");
+    const auto behind_colon = colon == std::string::npos ? text : text.substr(colon + 2);
+    if (error.get_name() == "RequiredError") return text.substr(0, end) + " is missing";
+    if (error.get_name() == "ExtrasError") return "this has no place here: " + coldbrick::printable(behind_colon);
+    if (error.get_name() == "ArgumentMismatch") return text.substr(0, text.find(':')) + " needs a value after it";
+    if (error.get_name() == "ConversionError") return "this is no value for the option: " + coldbrick::printable(behind_colon);
+    return text;
+}
+
+// Says so if the first word is no command.
+void check_command(const CLI::App& app, int argc, const char* const* argv) {
+    std::vector<std::string> names;
+    for (const auto* const command : app.get_subcommands({})) names.push_back(command->get_name());
+    const std::vector<std::string_view> known{names.begin(), names.end()};
+    const auto list = fmt::format("{}", fmt::join(names, ", "));
+    const auto first = std::string{argc > 1 ? argv[1] : ""};
+    if (argc < 2) throw coldbrick::tool::WrongCall{"which command? There are " + list};
+    if (first.starts_with("-") || std::find(names.begin(), names.end(), first) != names.end()) return;
+    const auto near = coldbrick::nearest_word(first, known);
+    throw coldbrick::tool::WrongCall{fmt::format("there is no command '{}'; {}", coldbrick::printable(first),
+                                                 near.empty() ? "there are " + list : fmt::format("did you mean '{}'?", near))};
 }
 
 int complain(std::string_view message, coldbrick::tool::Exit code) {
@@ -182,8 +242,15 @@ int run(int argc, char** argv) {
     using coldbrick::tool::Exit;
     CLI::App app{introduction, "coldbrick"};
     app.footer(example);
-    app.set_version_flag("--version", "coldbrick " COLDBRICK_VERSION);
+    app.set_version_flag("--version", "coldbrick " COLDBRICK_VERSION, "Tell the version");
+    app.set_help_flag("-h,--help", "Tell what there is");
     app.require_subcommand(1);
+    app.get_formatter()->label("REQUIRED", "");
+    app.get_formatter()->label("TEXT", "");
+    app.get_formatter()->label("OPTIONS", "options");
+    app.get_formatter()->label("SUBCOMMAND", "command");
+    app.get_formatter()->label("Subcommands", "Commands");
+    app.get_formatter()->label("Positionals", "It takes");
     coldbrick::tool::RenderArguments to_render;
     add_render(app, to_render);
     coldbrick::tool::ShapesArguments to_show;
@@ -197,6 +264,7 @@ int run(int argc, char** argv) {
     coldbrick::tool::DifferArguments to_compare;
     add_differ(app, to_compare);
     try {
+        check_command(app, argc, argv);
         app.parse(argc, argv);
         if (app.got_subcommand("differ")) return coldbrick::tool::differ(to_compare);
         if (app.got_subcommand("info")) return static_cast<int>(coldbrick::tool::info(to_tell));
@@ -205,7 +273,11 @@ int run(int argc, char** argv) {
         const auto is_render = app.got_subcommand("render");
         return static_cast<int>(is_render ? coldbrick::tool::render(to_render) : coldbrick::tool::shapes(to_show));
     } catch (const CLI::ParseError& error) {
-        return app.exit(error) == 0 ? 0 : static_cast<int>(Exit::wrong_call);
+        if (error.get_exit_code() == 0) return app.exit(error);
+        const auto commands = app.get_subcommands();
+        const auto of = commands.empty() ? std::string{} : " " + commands.front()->get_name();
+        return complain(fmt::format("coldbrick{}: {}\n    'coldbrick{} --help' tells more", of, words_of(error), of),
+                        Exit::wrong_call);
     } catch (const coldbrick::tool::WrongCall& error) {
         return complain(fmt::format("coldbrick: {}", error.what()), Exit::wrong_call);
     } catch (const coldbrick::Error& error) {
@@ -219,7 +291,10 @@ int run(int argc, char** argv) {
 
 int main(int argc, char** argv) {
     try {
-        return run(argc, argv);
+        const auto code = run(argc, argv);
+        // What was printed must have arrived.
+        if (std::fflush(stdout) == 0) return code;
+        return complain("standard output: cannot be written", coldbrick::tool::Exit::fault);
     } catch (const std::exception& error) {
         return complain(fmt::format("coldbrick: {}", error.what()), coldbrick::tool::Exit::fault);
     }

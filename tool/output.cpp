@@ -2,7 +2,11 @@
 
 #include <coldbrick/error.hpp>
 
+#include <algorithm>
+#include <charconv>
+#include <functional>
 #include <iostream>
+#include <limits>
 
 #include <fmt/core.h>
 
@@ -20,18 +24,93 @@ FileFormat format_for(const SaveArguments& arguments) {
 }
 
 SaveOptions options_for(const SaveArguments& arguments) {
-    if (arguments.quality < 1 || arguments.quality > 100) {
-        throw WrongCall{fmt::format("--quality is {}; allowed is 1 to 100", arguments.quality)};
+    constexpr auto usual_quality = 90;
+    const auto quality = arguments.quality.value_or(usual_quality);
+    if (quality < 1 || quality > 100) throw WrongCall{fmt::format("--quality is {}; allowed is 1 to 100", quality)};
+    const auto format = format_for(arguments);
+    if (arguments.quality && format != FileFormat::jpeg) {
+        throw WrongCall{fmt::format("--quality is for jpeg, and the picture is written as {}", name_of(format))};
+    }
+    if (arguments.small && format != FileFormat::png) {
+        throw WrongCall{fmt::format("--small is for png, and the picture is written as {}", name_of(format))};
     }
     return {.effort = arguments.small ? Effort::most : Effort::usual,
             .storage = arguments.small ? Storage::fewest_bits : Storage::as_it_is,
-            .quality = arguments.quality};
+            .quality = quality};
+}
+
+namespace {
+
+// The numbers of a limit's name, and where it is kept.
+struct Limit {
+    std::string_view name;
+    std::function<void(double)> set;
+};
+
+template <class Number>
+Limit limit(std::string_view name, Number& number) {
+    return {name, [&number](double value) {
+                constexpr auto most = static_cast<double>(std::numeric_limits<Number>::max() / 2);
+                number = static_cast<Number>(std::min(value, most));
+            }};
+}
+
+std::vector<Limit> limits_of(LoadLimits& limits) {
+    return {limit("pixels", limits.pixels),
+            limit("side", limits.side),
+            limit("file_bytes", limits.file_bytes),
+            limit("memory", limits.memory),
+            limit("pixels_per_byte", limits.pixels_per_byte),
+            limit("text_bytes", limits.text_bytes),
+            limit("texts", limits.texts),
+            limit("scans", limits.scans)};
+}
+
+void set_limits(const std::vector<Limit>& limits, const std::vector<std::string>& words) {
+    for (const auto& word : words) {
+        const auto equals = std::min(word.find('='), word.size());
+        const auto name = word.substr(0, equals);
+        const auto found = std::find_if(limits.begin(), limits.end(), [&](const Limit& of) { return of.name == name; });
+        if (found == limits.end()) {
+            std::string names;
+            for (const auto& of : limits) names += (names.empty() ? "" : ", ") + std::string{of.name};
+            throw WrongCall{fmt::format("--limit has no '{}'; allowed are {}", printable(name), names)};
+        }
+        auto value = 0.0;
+        const auto* const end = word.data() + word.size();
+        const auto* const begin = word.data() + std::min(equals + 1, word.size());
+        const auto [read_to, error] = std::from_chars(begin, end, value);
+        if (error != std::errc{} || read_to != end || !(value > 0)) {
+            throw WrongCall{fmt::format("--limit {} needs a number above 0, as in {}=1000000", name, name)};
+        }
+        found->set(value);
+    }
+}
+
+}  // namespace
+
+LoadLimits load_limits(const std::vector<std::string>& words) {
+    LoadLimits limits;
+    set_limits(limits_of(limits), words);
+    return limits;
+}
+
+SceneLimits scene_limits(const std::vector<std::string>& words) {
+    SceneLimits limits;
+    auto all = limits_of(limits.pictures);
+    all.push_back(limit("scene_bytes", limits.scene_bytes));
+    all.push_back(limit("statements", limits.statements));
+    all.push_back(limit("sheet_pixels", limits.sheet_pixels));
+    all.push_back(limit("scene_memory", limits.scene_memory));
+    all.push_back(limit("seconds", limits.seconds));
+    set_limits(all, words);
+    return limits;
 }
 
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what) {
     const auto is_stdout = path == "-";
     is_stdout ? write_stream(std::cout, bytes) : write_file(path, bytes);
-    fmt::print(is_stdout ? stderr : stdout, "{}: {}, {} bytes\n", is_stdout ? "standard output" : path, what,
+    fmt::print(is_stdout ? stderr : stdout, "{}: {}, {} bytes\n", is_stdout ? "standard output" : printable(path), what,
                bytes.size());
 }
 

@@ -4,6 +4,7 @@
 #include "commands.hpp"
 
 #include <coldbrick/files.hpp>
+#include <coldbrick/scene.hpp>
 
 namespace coldbrick::tool {
 
@@ -12,6 +13,10 @@ namespace coldbrick::tool {
 
 // Throws WrongCall for a quality that is not from 1 to 100.
 [[nodiscard]] SaveOptions options_for(const SaveArguments& arguments);
+
+// The limits that "NAME=NUMBER" words set. Throws WrongCall for a name that is none, and for no number.
+[[nodiscard]] LoadLimits load_limits(const std::vector<std::string>& words);
+[[nodiscard]] SceneLimits scene_limits(const std::vector<std::string>& words);
 
 // Writes a file to a path or, for "-", to standard output, and says so in a line "PATH: what, N bytes".
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what);

@@ -16,7 +16,15 @@ namespace coldbrick::tool {
 
 namespace {
 
-LoadedPicture read(const std::string& path) { return path == "-" ? load_any(std::cin) : load_any(path); }
+LoadedPicture read(const std::string& path, const std::vector<std::string>& limits) {
+    const auto allowed = load_limits(limits);
+    if (path != "-") return load_any(path, allowed);
+    try {
+        return load_any(std::cin, allowed);
+    } catch (const Error& error) {
+        throw Error{fmt::format("standard input: {}", error.what())};
+    }
+}
 
 std::string shown_name(const std::string& path) { return path == "-" ? "standard input" : printable(path); }
 
@@ -131,14 +139,18 @@ Exit info(const InfoArguments& arguments) {
     auto list = nlohmann::ordered_json::array();
     for (const auto& path : arguments.pictures) {
         try {
-            const auto picture = read(path);
+            const auto picture = read(path, arguments.limits);
             if (arguments.as_json) {
                 list.push_back(json_of(picture, path));
             } else {
                 print_info(picture, path);
             }
         } catch (const Error& error) {
-            fmt::print(stderr, "{}{}\n", path == "-" ? "standard input: " : "", error.what());
+            if (arguments.as_json) {
+                list.push_back({{"file", shown_name(path)}, {"error", error.what()}});
+            } else {
+                fmt::print(stderr, "{}\n", error.what());
+            }
             result = Exit::fault;
         }
     }
@@ -184,28 +196,105 @@ std::optional<Color> wanted_ground(const ResaveArguments& arguments) {
     }
 }
 
+// Four whole numbers and commas between.
+std::optional<Box> wanted_part(const std::string& words) {
+    if (words.empty()) return std::nullopt;
+    const auto middle = words.find(',', words.find(',') == std::string::npos ? 0 : words.find(',') + 1);
+    if (middle == std::string::npos) {
+        throw WrongCall{fmt::format("--part is {}; it is a place and a size, as in 10,20,64,48", printable(words))};
+    }
+    const auto at = pair_of(words.substr(0, middle), "--part's place");
+    const auto size = pair_of(words.substr(middle + 1), "--part's size");
+    return Box{.at = at, .size = {.width = size.x, .height = size.y}};
+}
+
+Quarters wanted_turn(const std::string& words) {
+    if (words.empty()) return Quarters::none;
+    if (words == "90") return Quarters::one;
+    if (words == "180") return Quarters::two;
+    if (words == "270" || words == "-90") return Quarters::three;
+    throw WrongCall{fmt::format("--turned is {}; allowed are 90, 180, 270 and -90", printable(words))};
+}
+
 // What a call asks for, checked before anything is read.
 struct Changes {
     explicit Changes(const ResaveArguments& arguments)
-        : size{wanted_size(arguments)},
+        : part{wanted_part(arguments.part)},
+          turned{wanted_turn(arguments.turned)},
+          size{wanted_size(arguments)},
           scaling{wanted_scaling(arguments.scaling)},
           ground{wanted_ground(arguments)},
           channels{arguments.channels},
-          bits{arguments.bits} {
+          bits{arguments.bits},
+          colors{arguments.colors.value_or(256)},
+          is_diffused{arguments.diffused} {
+        check_word("--mirrored", arguments.mirrored, "left_right", "top_bottom");
+        if (arguments.mirrored == "left_right") mirrored = Mirror::left_right;
+        if (arguments.mirrored == "top_bottom") mirrored = Mirror::top_bottom;
         check_word("--channels", channels, "gray", "rgb", "rgba", "palette");
         check_word("--scaling", arguments.scaling, "nearest", "box", "bilinear", "lanczos");
         if (bits != 0 && bits != 8 && bits != 16)
             throw WrongCall{fmt::format("--bits is {}; allowed are 8 and 16", bits)};
+        if (colors < 1 || colors > 256) throw WrongCall{fmt::format("--colors is {}; allowed is 1 to 256", colors)};
+        check_effects(arguments);
+    }
+
+    // Options that would do nothing.
+    void check_effects(const ResaveArguments& arguments) const {
+        const auto is_palette = channels == "palette";
+        if (!arguments.scaling.empty() && !size) throw WrongCall{"--scaling does nothing without --size"};
+        if (arguments.colors && !is_palette) throw WrongCall{"--colors does nothing without --channels palette"};
+        if (is_diffused && !is_palette) throw WrongCall{"--diffused does nothing without --channels palette"};
+        if (is_palette && bits == 16) throw WrongCall{"--channels palette goes with 8 bits"};
+        const auto format = format_for(arguments);
+        const auto is_pnm = format == FileFormat::pbm || format == FileFormat::pgm || format == FileFormat::ppm ||
+                            format == FileFormat::pnm;
+        if (arguments.plain && !is_pnm) {
+            throw WrongCall{fmt::format("--plain is for pnm, and the picture is written as {}", name_of(format))};
+        }
+        const auto holds_more =
+            format == FileFormat::png || format == FileFormat::jpeg || format == FileFormat::bmp;
+        if (arguments.keeps && !holds_more) {
+            throw WrongCall{fmt::format("--keep is for png, jpeg and bmp, and the picture is written as {}",
+                                        name_of(format))};
+        }
     }
 
     [[nodiscard]] bool are_none() const { return !size && !ground && channels.empty() && bits == 0; }
 
+    std::optional<Box> part;
+    Quarters turned;
+    Mirror mirrored = Mirror::none;
     std::optional<Size> size;
     std::optional<Scaling> scaling;
     std::optional<Color> ground;
     std::string channels;
     int bits;
+    int colors;
+    bool is_diffused;
 };
+
+// Takes a part, mirrors and turns, in the picture's own format.
+void reshape(LoadedPicture& loaded, const Changes& changes, const ResaveArguments& arguments) {
+    const auto size = loaded.info.size;
+    const auto whole = Box{.at = {}, .size = size};
+    const auto part = changes.part.value_or(whole);
+    if (part.empty() || intersection(part, whole) != part) {
+        throw Error{fmt::format("{}: the part {} is not in the picture, which has {} x {} pixels",
+                                shown_name(arguments.from), printable(arguments.part), size.width, size.height)};
+    }
+    if (part == whole && changes.turned == Quarters::none && changes.mirrored == Mirror::none) return;
+    std::visit([&](auto& bitmap) { bitmap = turned(crop(std::as_const(bitmap), part), changes.turned, changes.mirrored); },
+               loaded.bitmap);
+    loaded.info.size = std::visit([](const auto& bitmap) { return bitmap.size(); }, loaded.bitmap);
+}
+
+// What an error says, without what only programs can do.
+std::string without_cpp(const Error& error) {
+    const auto text = std::string{error.what()};
+    const auto advice = text.find(" (convert it to ");
+    return advice == std::string::npos ? text : text.substr(0, advice);
+}
 
 // Where a picture goes, and what of the file that it came from.
 struct Destination {
@@ -215,9 +304,10 @@ struct Destination {
 };
 
 template <PixelFormat Format>
-void write_to(const Destination& destination, const Bitmap<Format>& picture) {
+void write_to(const Destination& destination, const Bitmap<Format>& picture, Storage storage = Storage::as_it_is) {
     const auto& [arguments, format, info] = destination;
     auto options = options_for(arguments);
+    if (!arguments.small) options.storage = storage;
     if (arguments.plain) options.notation = Notation::plain;
     if (arguments.keeps) {
         options.density = info.density;
@@ -227,22 +317,12 @@ void write_to(const Destination& destination, const Bitmap<Format>& picture) {
     try {
         bytes = encode(picture, format, options);
     } catch (const Error& error) {
-        throw Error{fmt::format("{}\n    --channels, --bits and --on change the picture first", error.what())};
+        const auto name = arguments.picture == "-" ? "standard output" : printable(arguments.picture);
+        throw Error{
+            fmt::format("{}: {}\n    --channels, --bits and --on change the picture first", name, without_cpp(error))};
     }
     put_file(arguments.picture, bytes,
              fmt::format("{}, {} x {} pixels", name_of(format), picture.size().width, picture.size().height));
-}
-
-// The picture's own colours, if they are no more than a palette can have; else those of a cube, of which the nearest
-// are taken.
-Palette palette_for(const Bitmap<Rgba8>& picture) {
-    constexpr std::size_t most = 256;
-    const auto colors = colors_of(picture);
-    if (colors.size() > most) return palettes::cube();
-    std::vector<Color> narrow;
-    narrow.reserve(colors.size());
-    for (const auto& color : colors) narrow.push_back(narrowed(color));
-    return Palette{std::move(narrow)};
 }
 
 // 16 bits go through Rgba16, all else through Rgba8.
@@ -262,12 +342,18 @@ void change_and_write(const LoadedPicture& loaded, const Changes& changes, const
     if (channels.empty()) channels = is_gray ? "gray" : loaded.info.has_alpha && !changes.ground ? "rgba" : "rgb";
     if (channels == "gray") return write_to(destination, convert<Gray>(picture));
     if constexpr (is_deep) {
-        if (channels == "palette") throw WrongCall{"--channels palette goes with 8 bits (--bits 8)"};
-        // Opaque.
-        const auto opaque = Ink{Color{}, {.blend = Blend::replace, .channels = Channels::alpha}};
-        if (channels == "rgb") fill(picture, Box{.at = {}, .size = picture.size()}, opaque);
+        if (channels == "palette") throw WrongCall{"--channels palette goes with 8 bits: --bits 8 does that first"};
+        if (channels == "rgb") {
+            const auto opaque = Ink{Color{}, {.blend = Blend::replace, .channels = Channels::alpha}};
+            fill(picture, Box{.at = {}, .size = picture.size()}, opaque);
+            return write_to(destination, picture, Storage::without_alpha);
+        }
     } else {
-        if (channels == "palette") return write_to(destination, convert(picture, palette_for(picture)));
+        if (channels == "palette") {
+            auto palette = palette_for(picture, changes.colors);
+            return write_to(destination, changes.is_diffused ? diffused(picture, std::move(palette))
+                                                             : convert(picture, std::move(palette)));
+        }
         if (channels == "rgb") return write_to(destination, convert<Rgb8>(picture));
     }
     write_to(destination, picture);
@@ -279,7 +365,8 @@ Exit resave(const ResaveArguments& arguments) {
     const Changes changes{arguments};
     const auto format = format_for(arguments);
     (void)options_for(arguments);
-    const auto loaded = read(arguments.from);
+    auto loaded = read(arguments.from, arguments.limits);
+    reshape(loaded, changes, arguments);
     const Destination destination{.arguments = arguments, .format = format, .info = loaded.info};
     const auto is_deep = changes.bits == 16 || (changes.bits == 0 && loaded.info.bits == 16);
     if (changes.are_none()) {
@@ -296,7 +383,7 @@ Exit pick(const PickArguments& arguments) {
     std::vector<Point> places;
     places.reserve(arguments.places.size());
     for (const auto& words : arguments.places) places.push_back(pair_of(words, "the pixel"));
-    const auto loaded = read(arguments.picture);
+    const auto loaded = read(arguments.picture, arguments.limits);
     const auto size = loaded.info.size;
     for (const auto& [x, y] : places) {
         if (contains(Box{.at = {}, .size = size}, Point{x, y})) continue;
@@ -311,6 +398,10 @@ Exit pick(const PickArguments& arguments) {
         const auto is_exact = std::any_of(named_colors.begin(), named_colors.end(), [&](const NamedColor& named) {
             return named.name == name && named.color == with_alpha(color, 255);
         });
+        if (deep.alpha == 0) {
+            fmt::print("{},{}  {}  transparent\n", at.x, at.y, hex(color));
+            continue;
+        }
         fmt::print("{},{}  {}  red {} green {} blue {}{}  {}{}", at.x, at.y, hex(color), color.red, color.green,
                    color.blue, alpha, is_exact ? "" : "near ", name);
         if (loaded.info.bits == 16) fmt::print("  (16 bits: {} {} {} {})", deep.red, deep.green, deep.blue, deep.alpha);
@@ -325,8 +416,8 @@ int differ(const DifferArguments& arguments) {
         if (!(arguments.tolerance >= 0 && arguments.tolerance <= 255)) {
             throw WrongCall{fmt::format("--tolerance is {:g}; allowed is 0 to 255", arguments.tolerance)};
         }
-        const auto first = read(arguments.first);
-        const auto second = read(arguments.second);
+        const auto first = read(arguments.first, arguments.limits);
+        const auto second = read(arguments.second, arguments.limits);
         const auto& [size, other_size] = std::pair{first.info.size, second.info.size};
         if (size != other_size) {
             throw Error{fmt::format("{} has {} x {} pixels, and {} {} x {}: they cannot be compared",

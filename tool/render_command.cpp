@@ -24,20 +24,41 @@ struct Output {
     SaveOptions options;
 };
 
-std::string read_all(std::istream& stream) {
-    return {std::istreambuf_iterator<char>{stream}, std::istreambuf_iterator<char>{}};
+// No further than one byte more than a scene may have.
+std::string read_all(std::istream& stream, std::uint64_t most) {
+    std::string text;
+    constexpr std::size_t at_once = 1 << 16;
+    while (stream && text.size() <= most) {
+        const auto before = text.size();
+        text.resize(before + at_once);
+        stream.read(text.data() + before, at_once);
+        text.resize(before + static_cast<std::size_t>(stream.gcount()));
+    }
+    return text;
 }
 
-std::string read_scene(const std::string& path) {
-    if (path == "-") return read_all(std::cin);
+std::string read_scene(const std::string& path, std::uint64_t most) {
+    if (path == "-") return read_all(std::cin, most);
     const auto fail = [&](std::errc reason) {
-        throw Error{fmt::format("{}: cannot be read: {}", path, std::make_error_code(reason).message())};
+        throw Error{fmt::format("{}: cannot be read: {}", printable(path), std::make_error_code(reason).message())};
     };
     if (std::filesystem::is_directory(path)) fail(std::errc::is_a_directory);
     errno = 0;
     std::ifstream file{path, std::ios::binary};
     if (!file) fail(static_cast<std::errc>(errno));
-    return read_all(file);
+    return read_all(file, most);
+}
+
+// A picture given in its place is told as such.
+void check_text(const std::string& text, const std::string& name) {
+    const auto* const bytes = reinterpret_cast<const std::uint8_t*>(text.data());
+    const auto format = file_format_of(std::span{bytes, text.size()});
+    const auto is_text = text.substr(0, 512).find('\0') == std::string::npos;
+    if (format && !(is_text && text.find("sheet") != std::string::npos)) {
+        throw Error{fmt::format("{}: this is a picture ({}), and no scene; 'coldbrick info' tells about it",
+                                printable(name), name_of(*format))};
+    }
+    if (!is_text) throw Error{fmt::format("{}: this is no text, and so no scene", printable(name))};
 }
 
 std::vector<Output> outputs_for(const OutputArguments& arguments) {
@@ -62,14 +83,27 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
 }
 
 void warn_of_unseen(const Scene& scene, const std::vector<Box>& touched) {
+    constexpr auto most = 20;
+    auto unseen = 0;
     for (std::size_t i = 0; i < touched.size(); ++i) {
-        if (touched[i].empty()) fmt::print(stderr, "{}\n", explain_unseen(scene, scene.calls[i]));
+        if (!touched[i].empty() || ++unseen > most) continue;
+        fmt::print(stderr, "{}\n", explain_unseen(scene, scene.calls[i]));
+    }
+    if (unseen > most) fmt::print(stderr, "... and {} more of which nothing shows\n", unseen - most);
+}
+
+template <class Picture>
+std::vector<std::uint8_t> encoded(const Picture& picture, const Output& output, FileFormat format) {
+    try {
+        return encode(picture, format, output.options);
+    } catch (const Error& error) {
+        throw Error{fmt::format("{}: {}", output.path == "-" ? "standard output" : printable(output.path), error.what())};
     }
 }
 
 template <class Picture>
 void write(const Picture& picture, const Output& output, FileFormat format, const std::string& summary) {
-    put_file(output.path, encode(picture, format, output.options),
+    put_file(output.path, encoded(picture, output, format),
              fmt::format("{} x {} pixels, {}", picture.size().width, picture.size().height, summary));
 }
 
@@ -79,6 +113,10 @@ void draw_as(const Scene& scene, const std::vector<Output>& outputs, FileFormat 
     const auto touched = render(scene, picture);
     const auto shown = std::count_if(touched.begin(), touched.end(), [](const Box& box) { return !box.empty(); });
     const auto summary = fmt::format("{} of {} drawings show", shown, touched.size());
+    if (outputs.empty()) {
+        fmt::print("{}: {} x {} pixels, {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
+                   picture.size().width, picture.size().height, summary);
+    }
     for (const auto& output : outputs) {
         if (output.scale == 1) {
             write(picture, output, format, summary);
@@ -109,12 +147,20 @@ void draw_to(const Scene& scene, const std::vector<Output>& outputs, FileFormat 
 }  // namespace
 
 Exit render(const RenderArguments& arguments) {
-    const auto format = format_for(arguments);
-    const auto outputs = outputs_for(arguments);
-    const auto text = read_scene(arguments.scene);
+    const auto is_written = !arguments.picture.empty();
+    if (!is_written && (!arguments.kind.empty() || arguments.small || arguments.quality || arguments.scales != std::vector{1})) {
+        throw WrongCall{"without -o PICTURE nothing is written, and --kind, --small, --quality and --scale do nothing"};
+    }
+    const auto format = is_written ? format_for(arguments) : FileFormat::png;
+    const auto outputs = is_written ? outputs_for(arguments) : std::vector<Output>{};
+    auto limits = scene_limits(arguments.limits);
+    limits.files_from = arguments.files_from;
     const auto is_stdin = arguments.scene == "-";
+    const auto name = is_stdin ? "standard input" : arguments.scene;
+    const auto text = read_scene(arguments.scene, limits.scene_bytes);
+    check_text(text, name);
     const auto folder = is_stdin ? std::filesystem::path{} : std::filesystem::path{arguments.scene}.parent_path();
-    draw_to(parse_scene(text, is_stdin ? "standard input" : arguments.scene, folder.string()), outputs, format);
+    draw_to(parse_scene(text, name, folder.string(), limits), outputs, format);
     return Exit::done;
 }
 

@@ -32,6 +32,7 @@
 #include "coldbrick/pattern.hpp"
 #include "coldbrick/pixels.hpp"
 #include "coldbrick/region.hpp"
+#include "coldbrick/quantize.hpp"
 #include "coldbrick/resize.hpp"
 #include "coldbrick/scene.hpp"
 #include "coldbrick/shapes.hpp"

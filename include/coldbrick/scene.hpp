@@ -96,11 +96,11 @@ struct DrawingCall {
 struct SceneLimits {
     std::uint64_t scene_bytes = std::uint64_t{1} << 25U;  // of the text
     std::uint64_t statements = 1'000'000;
-    std::uint64_t sheet_pixels = std::uint64_t{1} << 27U;  // width times height of the sheet
+    std::uint64_t sheet_pixels = std::uint64_t{1} << 26U;  // width times height of the sheet
     // In bytes: of the sheet, of patterns and pictures, and of all drawing calls and clips, about.
-    std::uint64_t scene_memory = std::uint64_t{1} << 30U;
+    std::uint64_t scene_memory = std::uint64_t{1} << 29U;
     double seconds = 60;  // to read the scene, and to draw it; asked after each statement
-    LoadLimits pictures = {.pixels = std::uint64_t{1} << 26U, .memory = std::uint64_t{1} << 30U};  // of each
+    LoadLimits pictures = {.pixels = std::uint64_t{1} << 26U, .memory = std::uint64_t{1} << 29U};  // of each
     std::vector<std::string> files_from = {};  // folders from which pictures may be read, besides the scene's own
 };
 

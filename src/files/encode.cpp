@@ -16,7 +16,7 @@ void check(const SaveOptions& options) {
         throw Error{"quality is " + std::to_string(options.quality) + "; allowed is 1 to 100"};
     }
     check_choice("save", "effort", options.effort, {"usual", "most"});
-    check_choice("save", "storage", options.storage, {"as_it_is", "fewest_bits"});
+    check_choice("save", "storage", options.storage, {"as_it_is", "fewest_bits", "without_alpha"});
     check_choice("save", "notation", options.notation, {"binary", "plain"});
     if (options.density) {
         check_choice("save", "density.unit", options.density->unit, {"meter", "inch", "none"});
@@ -58,6 +58,7 @@ Packed of_8_bits(Packed packed, std::string_view format) {
 }
 
 Packed pack_for_png(const Surface& picture, Storage storage) {
+    if (storage == Storage::without_alpha && !is_gray(picture)) return pack_rgb(picture, "png");
     return storage == Storage::fewest_bits ? pack_fewest_bits(picture) : pack_with_palette(picture);
 }
 
@@ -96,7 +97,8 @@ std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format, cons
         case FileFormat::pnm:
             return write_pnm(is_gray(picture) ? pack_gray(picture, "pnm") : pack_rgb(picture, "pnm"), options.notation);
         case FileFormat::pam:
-            return write_pam(pack_as_is(picture));
+            return write_pam(options.storage == Storage::without_alpha && !is_gray(picture) ? pack_rgb(picture, "pam")
+                                                                                            : pack_as_is(picture));
         case FileFormat::bmp:
             return write_bmp(pack_for_bmp(picture), options);
         case FileFormat::qoi:

@@ -227,6 +227,7 @@ AnyBitmap read_colors(FileBytes rows, const Header& header) {
     if (masks[3] != 0) {
         return bitmap_of<Rgba8>(header.size, [&](int x, int y, std::uint8_t* pixel) {
             const auto color = color_at(x, y);
+            static_assert(sizeof color == 4);
             std::memcpy(pixel, &color, 4);
         });
     }

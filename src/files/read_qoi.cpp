@@ -102,6 +102,7 @@ AnyBitmap read_pixels(QoiPixels& pixels, PictureInfo& info) {
     if (info.channels == 4) {
         return bitmap_of<Rgba8>(info.size, [&](int, int, std::uint8_t* pixel) {
             const auto color = pixels.next();
+            static_assert(sizeof color == 4);
             std::memcpy(pixel, &color, 4);
         });
     }

@@ -3,12 +3,14 @@
 #include "coldbrick/files.hpp"
 
 #include <cerrno>
+#include <csignal>
 #include <ostream>
 #include <string>
 #include <system_error>
 #include <utility>
 
 #include <fcntl.h>
+#include <pthread.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -19,15 +21,42 @@ namespace fs = std::filesystem;
 namespace {
 
 [[noreturn]] void fail(const fs::path& path, int error) {
-    throw Error{path.string() + ": cannot be written: " + std::generic_category().message(error)};
+    throw Error{printable(path.string()) + ": cannot be written: " + std::generic_category().message(error)};
 }
+
+// While it lives, this thread takes no signal that would end it with an unfinished file; those that come are taken then.
+// One for a file that grows beyond a limit is told by the call that writes, and is not taken any more.
+class SignalsHeld {
+  public:
+    SignalsHeld() noexcept {
+        sigset_t held;
+        sigemptyset(&held);
+        for (const auto signal : {SIGINT, SIGTERM, SIGHUP, SIGQUIT, SIGXFSZ}) sigaddset(&held, signal);
+        pthread_sigmask(SIG_BLOCK, &held, &before_);
+    }
+    SignalsHeld(const SignalsHeld&) = delete;
+    SignalsHeld(SignalsHeld&&) = delete;
+    SignalsHeld& operator=(const SignalsHeld&) = delete;
+    SignalsHeld& operator=(SignalsHeld&&) = delete;
+    ~SignalsHeld() {
+        sigset_t of_size;
+        sigemptyset(&of_size);
+        sigaddset(&of_size, SIGXFSZ);
+        constexpr timespec at_once{};
+        if (sigismember(&before_, SIGXFSZ) == 0) sigtimedwait(&of_size, nullptr, &at_once);
+        pthread_sigmask(SIG_SETMASK, &before_, nullptr);
+    }
+
+  private:
+    sigset_t before_{};
+};
 
 // A file to write to, closed in any case.
 class OpenFile {
   public:
-    OpenFile(fs::path path, int flags) : path_{std::move(path)} {
+    OpenFile(const fs::path& path, int flags) {
         do {
-            descriptor_ = ::open(path_.c_str(), flags | O_WRONLY | O_CLOEXEC, 0666);
+            descriptor_ = ::open(path.c_str(), flags | O_WRONLY | O_CLOEXEC, 0666);
         } while (descriptor_ < 0 && errno == EINTR);
     }
     OpenFile(const OpenFile&) = delete;
@@ -39,6 +68,7 @@ class OpenFile {
     }
 
     [[nodiscard]] bool is_open() const noexcept { return descriptor_ >= 0; }
+    [[nodiscard]] int descriptor() const noexcept { return descriptor_; }
 
     // Each returns 0, or the error's number.
     [[nodiscard]] int write(const std::vector<std::uint8_t>& bytes) noexcept {
@@ -49,11 +79,21 @@ class OpenFile {
         }
         return 0;
     }
-    [[nodiscard]] int take_mode(mode_t mode) noexcept { return ::fchmod(descriptor_, mode) == 0 ? 0 : errno; }
+    // Owner and group as far as that is allowed, and the mode but for the bits that set an owner or a group.
+    [[nodiscard]] int become_like(const struct stat& old) noexcept {
+        constexpr mode_t permissions = 0777;
+        if (::fchown(descriptor_, old.st_uid, old.st_gid) != 0) {
+            (void)!::fchown(descriptor_, static_cast<uid_t>(-1), old.st_gid);
+        }
+        return ::fchmod(descriptor_, old.st_mode & permissions) == 0 ? 0 : errno;
+    }
+    // Waits until it is on the disk. What has no disk needs no waiting.
+    [[nodiscard]] int sync() noexcept {
+        return ::fsync(descriptor_) == 0 || errno == EINVAL || errno == EROFS ? 0 : errno;
+    }
     [[nodiscard]] int close() noexcept { return ::close(std::exchange(descriptor_, -1)) == 0 ? 0 : errno; }
 
   private:
-    fs::path path_;
     int descriptor_ = -1;
 };
 
@@ -64,50 +104,106 @@ void write_in_place(const fs::path& path, const std::vector<std::uint8_t>& bytes
     if (const auto error = file.close()) fail(path, error);
 }
 
-// A new name in the same folder, so that the move is one step.
+// A new name in the same folder, so that the move is one step; short, as the file's own name may be as long as names go.
 fs::path name_beside(const fs::path& path, int attempt) {
-    auto name = path;
-    name += ".unfinished-" + std::to_string(::getpid()) + "-" + std::to_string(attempt);
-    return name;
+    return path.parent_path() / (".unfinished-" + std::to_string(::getpid()) + "-" + std::to_string(attempt));
 }
 
-int write_and_move(const fs::path& from, OpenFile& file, const fs::path& path, const struct stat* old,
-                   const std::vector<std::uint8_t>& bytes) {
+// All that is to be done to a file before it takes its place.
+int finish(OpenFile& file, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
     if (old != nullptr) {
-        if (const auto error = file.take_mode(old->st_mode & 07777U)) return error;
+        if (const auto error = file.become_like(*old)) return error;
     }
     if (const auto error = file.write(bytes)) return error;
-    if (const auto error = file.close()) return error;
-    return ::rename(from.c_str(), path.c_str()) == 0 ? 0 : errno;
+    return file.sync();
 }
 
-void write_beside(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
-    if (old != nullptr && ::access(path.c_str(), W_OK) != 0) fail(path, errno);
+int move_to(const fs::path& from, const fs::path& path) {
+    if (::rename(from.c_str(), path.c_str()) != 0) return errno;
+    // The folder too, so that the name is on the disk; where that cannot be, the file is there all the same.
+    const auto folder = path.parent_path();
+    const auto descriptor = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    if (descriptor >= 0) {
+        (void)::fsync(descriptor);
+        ::close(descriptor);
+    }
+    return 0;
+}
+
+// By a file without a name, of which nothing is left whatever ends the program. Says whether there are such files here.
+bool write_nameless(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
+    const auto folder = path.parent_path();
+    OpenFile file{folder.empty() ? fs::path{"."} : folder, O_TMPFILE};
+    if (!file.is_open()) return false;
+    if (const auto error = finish(file, old, bytes)) fail(path, error);
+    const auto own_name = "/proc/self/fd/" + std::to_string(file.descriptor());
+    constexpr auto attempts = 100;
+    for (int attempt = 0; attempt < attempts; ++attempt) {
+        const auto beside = name_beside(path, attempt);
+        if (::linkat(AT_FDCWD, own_name.c_str(), AT_FDCWD, beside.c_str(), AT_SYMLINK_FOLLOW) != 0) {
+            if (errno == EEXIST) continue;
+            return false;
+        }
+        if (const auto error = move_to(beside, path)) {
+            ::unlink(beside.c_str());
+            fail(path, error);
+        }
+        return true;
+    }
+    return false;
+}
+
+void write_named(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
     constexpr auto attempts = 100;
     for (int attempt = 0; attempt < attempts; ++attempt) {
         const auto beside = name_beside(path, attempt);
         OpenFile file{beside, O_CREAT | O_EXCL};
         if (!file.is_open() && errno == EEXIST) continue;
         if (!file.is_open()) fail(path, errno);
-        if (const auto error = write_and_move(beside, file, path, old, bytes)) {
-            ::unlink(beside.c_str());
-            fail(path, error);
-        }
-        return;
+        auto error = finish(file, old, bytes);
+        if (error == 0) error = file.close();
+        if (error == 0) error = move_to(beside, path);
+        if (error == 0) return;
+        ::unlink(beside.c_str());
+        fail(path, error);
     }
     fail(path, EEXIST);
+}
+
+void write_beside(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
+    if (old != nullptr && ::access(path.c_str(), W_OK) != 0) fail(path, errno);
+    const SignalsHeld held;
+    if (!write_nameless(path, old, bytes)) write_named(path, old, bytes);
+}
+
+// What a link points to, also if nothing is there.
+fs::path end_of_links(fs::path path) {
+    constexpr auto most = 40;
+    for (int links = 0; links < most; ++links) {
+        std::error_code no_link;
+        const auto to = fs::read_symlink(path, no_link);
+        if (no_link) return path;
+        path = path.parent_path() / to;
+    }
+    fail(path, ELOOP);
 }
 
 }  // namespace
 
 void write_file(const fs::path& path, const std::vector<std::uint8_t>& bytes) {
+    if (path.native().find('\0') != std::string::npos) {
+        throw Error{printable(path.string()) + ": cannot be written: the name has a NUL byte"};
+    }
     struct stat old {};
-    if (::stat(path.c_str(), &old) != 0) return write_beside(path, nullptr, bytes);
+    // A link goes on pointing to its file.
+    const auto real = end_of_links(path);
+    if (::stat(real.c_str(), &old) != 0) {
+        if (errno != ENOENT) fail(path, errno);
+        return write_beside(real, nullptr, bytes);
+    }
     if (S_ISDIR(old.st_mode)) fail(path, EISDIR);
     if (!S_ISREG(old.st_mode)) return write_in_place(path, bytes);
-    std::error_code unresolved;
-    const auto real = fs::canonical(path, unresolved);  // a link goes on pointing to its file
-    write_beside(unresolved ? path : real, &old, bytes);
+    write_beside(real, &old, bytes);
 }
 
 void write_stream(std::ostream& stream, const std::vector<std::uint8_t>& bytes) {

@@ -97,6 +97,8 @@ class GeneralPainter {
         auto* const pixels = pixel_address(surface_, span.x, span.y);
         const auto from = Point{.x = span.x, .y = span.y};
         if (!source_->is_even_in_rows()) {
+            // Pixels of four bytes in the order of a Color's members, as is_color says.
+            static_assert(sizeof(Color) == 4 && std::is_trivially_copyable_v<Color>);
             source_->fetch(from, span.length, shape_, reinterpret_cast<Color*>(pixels));
             return;
         }
@@ -178,7 +180,9 @@ std::optional<Pixel> simple_pixel(const Surface& surface, const Ink& ink) {
     const auto& how = ink.how();
     const auto is_usual =
         how.opacity == 1 && how.channels == Channels::all && (how.blend == Blend::over || how.blend == Blend::replace);
-    if (!is_usual || surface.kernel->is_sparse) return std::nullopt;
+    // What is covered in part is mixed as light only where all colours are.
+    const auto is_light = how.light == Light::linear && how.blend != Blend::replace;
+    if (!is_usual || is_light || surface.kernel->is_sparse) return std::nullopt;
     if (const auto* const entry = std::get_if<PaletteEntry>(&ink.of())) {
         const auto is_whole = palette_of(surface)[static_cast<std::size_t>(entry->number)].alpha == 255;
         if (!is_whole && how.blend != Blend::replace) return std::nullopt;
@@ -227,6 +231,35 @@ Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
     return scan_masked(surface, area, painter.receiver());
 }
 
+Box paint_blended(const Surface& surface, Color color, const AreaRef& area) {
+    BlendingPainter painter{.surface = surface, .color = color};
+    return scan_masked(surface, area,
+                       {.context = &painter,
+                        .take = BlendingPainter::take,
+                        .repeats = Repeats::never,
+                        .take_cover = BlendingPainter::take_cover});
+}
+
+// Alpha, opacity and coverage are rounded once, together: what is covered in part cannot be laid in a colour whose alpha
+// has been rounded with the opacity before.
+Box paint_weakened(const Surface& surface, const Ink& ink, Color whole, const AreaRef& area) {
+    struct Painters {
+        BlendingPainter of_whole;
+        SpanReceiver of_parts;
+    };
+    GeneralPainter general{surface, ink, Box{}};
+    Painters painters{.of_whole = {.surface = surface, .color = whole}, .of_parts = general.receiver()};
+    const auto take = [](void* context, std::span<const Span> spans) {
+        BlendingPainter::take(&static_cast<Painters*>(context)->of_whole, spans);
+    };
+    const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
+        const auto& parts = static_cast<Painters*>(context)->of_parts;
+        parts.take_cover(parts.context, spans);
+    };
+    return scan_masked(surface, area,
+                       {.context = &painters, .take = take, .repeats = Repeats::never, .take_cover = take_cover});
+}
+
 }  // namespace
 
 void check_ink(const Surface& surface, const Ink& ink) {
@@ -253,12 +286,7 @@ Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
     check_ink(surface, ink);
     if (const auto pixel = simple_pixel(surface, ink)) return paint_opaque(surface, ink, *pixel, area);
     if (const auto color = simple_blend(surface, ink)) {
-        BlendingPainter painter{.surface = surface, .color = *color};
-        return scan_masked(surface, area,
-                           {.context = &painter,
-                            .take = BlendingPainter::take,
-                            .repeats = Repeats::never,
-                            .take_cover = BlendingPainter::take_cover});
+        return ink.how().opacity == 1 ? paint_blended(surface, *color, area) : paint_weakened(surface, ink, *color, area);
     }
     return paint_general(surface, ink, area);
 }

@@ -125,6 +125,7 @@ class CoverSweep {
 
     // In how many rows from y on edges only go through, in the order that they have.
     [[nodiscard]] int rows_alike(int y) const noexcept {
+        if (is_dense()) return 0;
         auto end = window_.bottom - window_.top;
         if (started_ < edges_.size()) end = std::min(end, static_cast<int>(edges_[started_].top));
         for (const auto& edge : active_) end = std::min(end, static_cast<int>(edge.bottom));
@@ -208,7 +209,11 @@ class CoverSweep {
             active_.push_back(edges_[started_]);
             is_whole = false;
         }
-        is_whole ? take_whole_row() : take_cut_row(y);
+        if (is_dense()) {
+            take_sampled_row(y);
+        } else {
+            is_whole ? take_whole_row() : take_cut_row(y);
+        }
         hand_over(y);
     }
 
@@ -226,7 +231,14 @@ class CoverSweep {
             ++kept;
         }
         active_.resize(kept);
+        if (is_dense()) return;
         sort_nearly_sorted(active_, [](const CoverEdge& a, const CoverEdge& b) { return a.x < b.x; });
+    }
+
+    // So many edges in a row that they are sorted band by band only.
+    [[nodiscard]] bool is_dense() const noexcept {
+        constexpr std::size_t many = 4096;
+        return active_.size() > many;
     }
 
     void take_whole_row() {
@@ -295,7 +307,7 @@ class CoverSweep {
     static constexpr std::size_t few_cuts = 8;
     static int bands_for(std::size_t edges) noexcept {
         constexpr std::size_t work = 1 << 15;
-        return static_cast<int>(std::clamp<std::size_t>(work / std::max<std::size_t>(edges, 1), 2, 256));
+        return static_cast<int>(std::clamp<std::size_t>(work / std::max<std::size_t>(edges, 1), 1, 256));
     }
 
     // Many of them first by the part of the window that they are in.

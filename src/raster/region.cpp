@@ -15,6 +15,12 @@ Region Region::of_spans(std::vector<Span> spans) {
         const auto& run = spans[i];
         const auto follows = i == 0 || spans[i - 1].y < run.y ||
                              (spans[i - 1].y == run.y && std::int64_t{spans[i - 1].x} + spans[i - 1].length < run.x);
+        constexpr auto most = std::int64_t{std::numeric_limits<int>::max()};
+        if (run.length >= 1 && std::int64_t{run.x} + run.length > most) {
+            throw Error{"region: span " + std::to_string(i) + " (row " + std::to_string(run.y) + ", column " +
+                        std::to_string(run.x) + ", length " + std::to_string(run.length) +
+                        ") goes beyond the numbers; its last column may be " + std::to_string(most - 1)};
+        }
         if (run.length < 1 || !follows) {
             throw Error{"region: span " + std::to_string(i) + " (row " + std::to_string(run.y) + ", column " +
                         std::to_string(run.x) + ", length " + std::to_string(run.length) +

@@ -46,8 +46,10 @@ double leftmost(const FineSegment& segment, double top, double bottom) noexcept 
     const auto downward = segment.from.y <= segment.to.y;
     const auto& upper = downward ? segment.from : segment.to;
     const auto& lower = downward ? segment.to : segment.from;
-    const auto [y0, y1] = std::pair{pixels(upper.y), pixels(lower.y)};
-    const auto [x0, x1] = std::pair{pixels(upper.x), pixels(lower.x)};
+    const auto y0 = pixels(upper.y);
+    const auto y1 = pixels(lower.y);
+    const auto x0 = pixels(upper.x);
+    const auto x1 = pixels(lower.x);
     if (y1 < top || y0 > bottom) return nowhere;
     const auto at = [&](double y) {
         return y1 > y0 ? x0 + (x1 - x0) * std::clamp((y - y0) / (y1 - y0), 0.0, 1.0) : x0;

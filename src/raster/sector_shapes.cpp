@@ -199,13 +199,22 @@ void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how,
         const auto normal = form.normal(direction);
         const auto middle = form.rim(direction) + normal * (band.out - half);
         if (how.cap == Cap::round) return contours.circle(middle, half + fine_slack);
-        // It begins a little before the end, which the ray may have cut askew, so that there is no seam.
-        const auto askew = std::fabs(cross(direction, normal)) / std::max(dot(direction, normal), 0.1);
+        // From where the ray, which may be askew to the edge, cuts the band's sides on; a little before, so that no pixel
+        // between is left out.
         const auto along = -left_of(normal) * outward;
+        const auto slack = contours.is_smooth() ? 0.0 : 2 * fine_slack;
         const auto side = normal * ((half + fine_slack) * outward);
-        const auto behind = middle - along * (1 + half * askew);
+        const auto on_ray = [&](double away) {
+            return form.rim(direction) + direction * (away / std::max(dot(direction, normal), 0.1)) - along * slack;
+        };
+        const auto outer = on_ray(band.out + fine_slack);
+        const auto inner = on_ray(-(2 * half - band.out) - fine_slack);
         const auto beyond = middle + along * half;
-        for (const auto corner : {behind + side, beyond + side, beyond - side, behind - side}) contours.to(corner);
+        const auto begins_outside = outward > 0;
+        for (const auto corner : {begins_outside ? outer : inner, beyond + side, beyond - side,
+                                  begins_outside ? inner : outer}) {
+            contours.to(corner);
+        }
         contours.close();
     };
     draw(turn.begin(), -1);

@@ -14,8 +14,8 @@ Region region_of(const Figure& figure, const Transform& by, const Box& within) {
     return region;
 }
 
-std::optional<Figure> read_part(const RegionPart& part, const PartsOf& of) {
-    Arguments given{part.arguments, of.values, of.faults};
+std::optional<Figure> read_part(const RegionPart& part, const PartsOf& of, Edge edge = Edge::crisp) {
+    Arguments given{part.arguments, of.values, of.faults, edge};
     return read_figure((part.is_stroked ? "stroke " : "fill ") + part.shape.text, given);
 }
 
@@ -76,7 +76,8 @@ std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& wit
                           "write 'within' before it, or leave out 'smooth'");
             return std::nullopt;
         }
-        const auto figure = read_part(part, of);
+        // Smooth is the clip, and so are all of its parts.
+        const auto figure = read_part(part, of, Edge::smooth);
         complete = complete && figure;
         if (!complete) continue;
         with_area(*figure, of.by, [&](const AreaRef& area) {

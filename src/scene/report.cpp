@@ -10,39 +10,42 @@ std::string place_in_words(std::string_view name, Place place) {
     return printable(name) + ":" + std::to_string(place.line) + ":" + std::to_string(place.column) + ": ";
 }
 
-// The characters of a line, each as it is shown.
-std::vector<std::string> shown_characters(std::string_view line) {
-    std::vector<std::string> characters;
-    for (std::size_t at = 0; at < line.size();) {
-        auto end = at + 1;
-        while (end < line.size() && detail::character_count(line.substr(end, 1)) == 0) ++end;
-        const auto character = line.substr(at, end - at);
-        characters.push_back(character == "\t" ? std::string{character} : printable(character));
-        at = end;
+// The next character of a line, as it is shown; the line goes on behind it.
+std::string take_character(std::string_view& line) {
+    std::size_t bytes = 1;
+    while (bytes < line.size() && detail::character_count(line.substr(bytes, 1)) == 0) ++bytes;
+    const auto character = line.substr(0, bytes);
+    line.remove_prefix(bytes);
+    return character == "\t" ? std::string{character} : printable(character);
+}
+
+void skip_characters(std::string_view& line, int count) {
+    std::size_t at = 0;
+    for (; at < line.size(); ++at) {
+        if (detail::character_count(line.substr(at, 1)) > 0 && count-- == 0) break;
     }
-    return characters;
+    line.remove_prefix(at);
 }
 
 // A long line is cut to what is around the fault.
 std::string marked_line(std::string_view line, const Fault& fault) {
-    constexpr std::size_t widest = 160;
-    constexpr std::size_t before = 60;
-    const auto characters = shown_characters(line);
-    const auto column = std::min(static_cast<std::size_t>(std::max(fault.place.column, 1)) - 1, characters.size());
-    const auto begin = characters.size() <= widest || column <= before ? 0 : column - before;
-    const auto end = std::min(characters.size(), begin + widest);
-    const auto marked_end = std::min(column + static_cast<std::size_t>(std::max(fault.length, 1)), end);
+    constexpr int widest = 160;
+    constexpr int before = 60;
+    const auto column = std::max(fault.place.column, 1) - 1;
+    const auto begin = detail::character_count(line) <= widest || column <= before ? 0 : column - before;
+    skip_characters(line, begin);
     std::string shown;
     if (begin > 0) shown.assign(3, '.');
     std::string indent(shown.size(), ' ');
     std::string mark;
-    for (auto i = begin; i < end; ++i) {
-        shown += characters[i];
-        const auto width = static_cast<std::size_t>(detail::character_count(characters[i]));
-        if (i < column) indent.append(width, characters[i] == "\t" ? '\t' : ' ');
-        if (i >= column && i < marked_end) mark.append(width, '^');
+    for (auto at = begin; at < begin + widest && !line.empty(); ++at) {
+        const auto character = take_character(line);
+        shown += character;
+        const auto width = static_cast<std::size_t>(detail::character_count(character));
+        if (at < column) indent.append(width, character == "\t" ? '\t' : ' ');
+        if (at >= column && at - column < std::max(fault.length, 1)) mark.append(width, '^');
     }
-    if (end < characters.size()) shown += "...";
+    if (!line.empty()) shown += "...";
     if (mark.empty()) mark.assign(1, '^');
     std::string result(4, ' ');
     result.append(shown).append("\n    ").append(indent).append(mark).append("\n");
