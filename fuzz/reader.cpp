@@ -1,5 +1,6 @@
 // A fuzz target for one reader of picture files: whatever the bytes, they are read or refused, and do no harm.
 #include "files/readers.hpp"
+#include "repeats.hpp"
 
 #include <zlib.h>
 
@@ -23,6 +24,11 @@ std::vector<std::uint8_t> with_right_checksums(std::vector<std::uint8_t> file) {
 
 }  // namespace
 
+extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* bytes, std::size_t count, std::size_t most,
+                                               unsigned seed) {
+    return mutate_with_repeats(bytes, count, most, seed);
+}
+
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t count) {
     using namespace coldbrick;
     // What the reader's caller sees to.
@@ -34,8 +40,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t cou
     const auto is_ours = kind == reader || (reader == "pnm" && (kind == "pbm" || kind == "pgm" || kind == "ppm"));
     if (!is_ours) return -1;
     try {
-        const auto loaded = detail::COLDBRICK_READER(file, {.pixels = 1 << 18, .side = 1 << 14});
-        if (loaded.info.size.width * loaded.info.size.height > 1 << 18) __builtin_trap();
+        const auto loaded = detail::COLDBRICK_READER(
+            file, {.pixels = 1 << 16, .side = 1 << 14, .memory = 1 << 20, .text_bytes = 1 << 16});
+        if (loaded.info.size.width * loaded.info.size.height > 1 << 16) __builtin_trap();
     } catch (const Error&) {
         return 0;
     }

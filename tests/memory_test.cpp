@@ -1,4 +1,5 @@
-// Memory that runs out: whatever allocation of a call fails, either the call draws all, or it throws and has drawn nothing.
+// Memory that runs out: whatever allocation of a call fails, either the call draws all, or it throws and has drawn
+// nothing.
 #include "oracle.hpp"
 
 #include <coldbrick/coldbrick.hpp>
@@ -115,10 +116,12 @@ TEST(Memory, FillsDrawAllOrNothing) {
 TEST(Memory, StrokesDrawAllOrNothing) {
     with_shapes([](const std::string& name, const auto& shape) {
         for (const auto edge : {Edge::crisp, Edge::smooth}) {
-            for (const auto& how : {Stroke{.width = 1, .edge = edge}, Stroke{.width = 6, .join = Join::round, .edge = edge},
-                                    Stroke{.width = 5, .align = Align::inside, .edge = edge},
-                                    Stroke{.width = 5, .cap = Cap::round, .dash = {9, 7}, .edge = edge}}) {
-                expect_area(name, stroked(shape, how));
+            for (const auto& how :
+                 {Stroke{.width = 1, .edge = edge}, Stroke{.width = 6, .join = Join::round, .edge = edge},
+                  Stroke{.width = 5, .align = Align::inside, .edge = edge},
+                  Stroke{.width = 5, .cap = Cap::round, .dash = {9, 7}, .edge = edge}}) {
+                expect_all_or_nothing(name.c_str(),
+                                      [&](auto& sheet) { fill(sheet, stroked(shape, how), colors::gold); });
             }
         }
     });
@@ -127,7 +130,8 @@ TEST(Memory, StrokesDrawAllOrNothing) {
             const Stroke how{.width = 7, .cap = cap, .edge = edge};
             expect_area("line", stroked(Line{.from = {5, 5}, .to = {80, 60}}, how));
             expect_area("polyline", stroked(Polyline{.through = {{5, 5}, {80, 60}, {70, 9}}}, how));
-            expect_area("arc", stroked(Arc{.of = Circle{.center = {40, 36}, .radius = 25}, .sweep = {30_deg, 250_deg}}, how));
+            expect_area("arc",
+                        stroked(Arc{.of = Circle{.center = {40, 36}, .radius = 25}, .sweep = {30_deg, 250_deg}}, how));
         }
     }
 }

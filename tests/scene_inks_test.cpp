@@ -167,7 +167,7 @@ TEST(SceneInks, FaultsAreToldWithTheirPlace) {
     };
     for (const auto& [statement, what] :
          {Case{"gradient g = linear from 0,0 to 9,9 stops 0.5,red 0.2,blue",
-               "linear gradient: stop 1 is at 0.200000, before the one at 0.500000; stops go upwards"},
+               "linear gradient: stop 1 is at 0.2, before the one at 0.5; stops go upwards"},
           Case{"gradient g = linear from 0,0 to 9,9", "'gradient linear' needs stops"},
           Case{"gradient g = liner from 0,0 to 9,9 stops 0,red", "unknown gradient 'liner'"},
           Case{"gradient g linear", "'gradient' needs a name and '='"},

@@ -165,7 +165,8 @@ void add_resave(CLI::App& app, coldbrick::tool::ResaveArguments& arguments) {
     resave->add_option("OUT", arguments.picture, "The new file; - for standard output")->required();
     add_save(*resave, arguments);
     resave->add_option("--part", arguments.part, "Take only this part of the picture")->type_name("X,Y,W,H");
-    resave->add_option("--mirrored", arguments.mirrored, "left_right or top_bottom, before it is turned")->type_name("HOW");
+    resave->add_option("--mirrored", arguments.mirrored, "left_right or top_bottom, before it is turned")
+        ->type_name("HOW");
     resave->add_option("--turned", arguments.turned, "90, 180 or 270 degrees clockwise")->type_name("ANGLE");
     resave->add_option("--size", arguments.size, "The new size; 0 for a side that is to be in proportion")
         ->type_name("W,H");
@@ -215,7 +216,8 @@ std::string words_of(const CLI::ParseError& error) {
     if (error.get_name() == "RequiredError") return text.substr(0, end) + " is missing";
     if (error.get_name() == "ExtrasError") return "this has no place here: " + coldbrick::printable(behind_colon);
     if (error.get_name() == "ArgumentMismatch") return text.substr(0, text.find(':')) + " needs a value after it";
-    if (error.get_name() == "ConversionError") return "this is no value for the option: " + coldbrick::printable(behind_colon);
+    if (error.get_name() == "ConversionError")
+        return "this is no value for the option: " + coldbrick::printable(behind_colon);
     return text;
 }
 
@@ -229,8 +231,9 @@ void check_command(const CLI::App& app, int argc, const char* const* argv) {
     if (argc < 2) throw coldbrick::tool::WrongCall{"which command? There are " + list};
     if (first.starts_with("-") || std::find(names.begin(), names.end(), first) != names.end()) return;
     const auto near = coldbrick::nearest_word(first, known);
-    throw coldbrick::tool::WrongCall{fmt::format("there is no command '{}'; {}", coldbrick::printable(first),
-                                                 near.empty() ? "there are " + list : fmt::format("did you mean '{}'?", near))};
+    throw coldbrick::tool::WrongCall{
+        fmt::format("there is no command '{}'; {}", coldbrick::printable(first),
+                    near.empty() ? "there are " + list : fmt::format("did you mean '{}'?", near))};
 }
 
 int complain(std::string_view message, coldbrick::tool::Exit code) {

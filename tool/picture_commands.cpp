@@ -252,11 +252,10 @@ struct Changes {
         if (arguments.plain && !is_pnm) {
             throw WrongCall{fmt::format("--plain is for pnm, and the picture is written as {}", name_of(format))};
         }
-        const auto holds_more =
-            format == FileFormat::png || format == FileFormat::jpeg || format == FileFormat::bmp;
+        const auto holds_more = format == FileFormat::png || format == FileFormat::jpeg || format == FileFormat::bmp;
         if (arguments.keeps && !holds_more) {
-            throw WrongCall{fmt::format("--keep is for png, jpeg and bmp, and the picture is written as {}",
-                                        name_of(format))};
+            throw WrongCall{
+                fmt::format("--keep is for png, jpeg and bmp, and the picture is written as {}", name_of(format))};
         }
     }
 
@@ -284,16 +283,10 @@ void reshape(LoadedPicture& loaded, const Changes& changes, const ResaveArgument
                                 shown_name(arguments.from), printable(arguments.part), size.width, size.height)};
     }
     if (part == whole && changes.turned == Quarters::none && changes.mirrored == Mirror::none) return;
-    std::visit([&](auto& bitmap) { bitmap = turned(crop(std::as_const(bitmap), part), changes.turned, changes.mirrored); },
-               loaded.bitmap);
+    std::visit(
+        [&](auto& bitmap) { bitmap = turned(crop(std::as_const(bitmap), part), changes.turned, changes.mirrored); },
+        loaded.bitmap);
     loaded.info.size = std::visit([](const auto& bitmap) { return bitmap.size(); }, loaded.bitmap);
-}
-
-// What an error says, without what only programs can do.
-std::string without_cpp(const Error& error) {
-    const auto text = std::string{error.what()};
-    const auto advice = text.find(" (convert it to ");
-    return advice == std::string::npos ? text : text.substr(0, advice);
 }
 
 // Where a picture goes, and what of the file that it came from.

@@ -15,19 +15,19 @@ struct InfoArguments {
 Exit info(const InfoArguments& arguments);
 
 struct ResaveArguments : SaveArguments {
-    std::string from;      // a path, or "-" for standard input
-    std::string part;      // "X,Y,W,H": what of it is taken
-    std::string turned;    // 90, 180 or 270, clockwise
-    std::string mirrored;  // left_right or top_bottom
-    std::string size;      // "W,H"; 0 for a side in proportion
-    std::string scaling;   // nearest, box, bilinear or lanczos
-    std::string channels;  // gray, rgb, rgba or palette; empty: as they are
+    std::string from;           // a path, or "-" for standard input
+    std::string part;           // "X,Y,W,H": what of it is taken
+    std::string turned;         // 90, 180 or 270, clockwise
+    std::string mirrored;       // left_right or top_bottom
+    std::string size;           // "W,H"; 0 for a side in proportion
+    std::string scaling;        // nearest, box, bilinear or lanczos
+    std::string channels;       // gray, rgb, rgba or palette; empty: as they are
     std::optional<int> colors;  // of a palette, at most
     bool diffused = false;      // what a palette lacks is passed on to the pixels around
-    int bits = 0;          // 8 or 16; 0: as they are
-    std::string ground;    // a colour to lay the picture on; empty: none
-    bool plain = false;    // PNM as text
-    bool keeps = false;    // density and texts too
+    int bits = 0;               // 8 or 16; 0: as they are
+    std::string ground;         // a colour to lay the picture on; empty: none
+    bool plain = false;         // PNM as text
+    bool keeps = false;         // density and texts too
     std::vector<std::string> limits;
 };
 

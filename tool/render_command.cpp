@@ -97,7 +97,8 @@ std::vector<std::uint8_t> encoded(const Picture& picture, const Output& output, 
     try {
         return encode(picture, format, output.options);
     } catch (const Error& error) {
-        throw Error{fmt::format("{}: {}", output.path == "-" ? "standard output" : printable(output.path), error.what())};
+        throw Error{
+            fmt::format("{}: {}", output.path == "-" ? "standard output" : printable(output.path), without_cpp(error))};
     }
 }
 
@@ -148,7 +149,8 @@ void draw_to(const Scene& scene, const std::vector<Output>& outputs, FileFormat 
 
 Exit render(const RenderArguments& arguments) {
     const auto is_written = !arguments.picture.empty();
-    if (!is_written && (!arguments.kind.empty() || arguments.small || arguments.quality || arguments.scales != std::vector{1})) {
+    if (!is_written &&
+        (!arguments.kind.empty() || arguments.small || arguments.quality || arguments.scales != std::vector{1})) {
         throw WrongCall{"without -o PICTURE nothing is written, and --kind, --small, --quality and --scale do nothing"};
     }
     const auto format = is_written ? format_for(arguments) : FileFormat::png;

@@ -26,10 +26,10 @@ namespace coldbrick {
 // How much time a PNG file is given to become small: little, or as much as it takes.
 enum class Effort { usual, most };
 
-// How pixels are stored in PNG files, and without_alpha also in PAM files. as_it_is: as the bitmap has them; gray, a palette, RGB or RGBA, of 8 bits or 16.
-// fewest_bits: in the smallest kind that holds every pixel exactly: gray or palette of 1, 2, 4 or 8 bits, without alpha
-// where all is opaque, 8 bits where 16 are not needed.
-// without_alpha: as the bitmap has them, but for the alpha channel; every pixel must be opaque.
+// How pixels are stored in PNG files, and without_alpha also in PAM files. as_it_is: as the bitmap has them; gray, a
+// palette, RGB or RGBA, of 8 bits or 16. fewest_bits: in the smallest kind that holds every pixel exactly: gray or
+// palette of 1, 2, 4 or 8 bits, without alpha where all is opaque, 8 bits where 16 are not needed. without_alpha: as
+// the bitmap has them, but for the alpha channel; every pixel must be opaque.
 enum class Storage { as_it_is, fewest_bits, without_alpha };
 
 // How the samples of PNM files are written: as bytes, or as numbers in text (kinds P1, P2 and P3).

@@ -121,7 +121,8 @@ void check_fillable(const VertexList& list);
 }  // namespace detail
 
 // Fills or strokes each element with an ink of its own, one after the other. Throws Error, and draws nothing, if there
-// are more or fewer inks than elements, or one of them is none that the target takes. Inks are anything with size() and [], such as a std::vector<Color>.
+// are more or fewer inks than elements, or one of them is none that the target takes. Inks are anything with size() and
+// [], such as a std::vector<Color>.
 template <Target T, class Inks>
 Box fill_each(T&& target, const VertexList& list, const Inks& inks) {
     detail::check_fillable(list);

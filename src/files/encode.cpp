@@ -22,8 +22,8 @@ void check(const SaveOptions& options) {
         check_choice("save", "density.unit", options.density->unit, {"meter", "inch", "none"});
         const auto is_allowed = [](double density) { return density > 0 && density <= 1e6; };
         if (!is_allowed(options.density->across) || !is_allowed(options.density->down)) {
-            throw Error{"density is " + std::to_string(options.density->across) + "," +
-                        std::to_string(options.density->down) + "; allowed is more than 0, up to 1000000"};
+            throw Error{"density is " + in_digits(options.density->across) + "," + in_digits(options.density->down) +
+                        "; allowed is more than 0, up to 1000000"};
         }
     }
 }

@@ -24,8 +24,8 @@ namespace {
     throw Error{printable(path.string()) + ": cannot be written: " + std::generic_category().message(error)};
 }
 
-// While it lives, this thread takes no signal that would end it with an unfinished file; those that come are taken then.
-// One for a file that grows beyond a limit is told by the call that writes, and is not taken any more.
+// While it lives, this thread takes no signal that would end it with an unfinished file; those that come are taken
+// then. One for a file that grows beyond a limit is told by the call that writes, and is not taken any more.
 class SignalsHeld {
   public:
     SignalsHeld() noexcept {
@@ -104,7 +104,8 @@ void write_in_place(const fs::path& path, const std::vector<std::uint8_t>& bytes
     if (const auto error = file.close()) fail(path, error);
 }
 
-// A new name in the same folder, so that the move is one step; short, as the file's own name may be as long as names go.
+// A new name in the same folder, so that the move is one step; short, as the file's own name may be as long as names
+// go.
 fs::path name_beside(const fs::path& path, int attempt) {
     return path.parent_path() / (".unfinished-" + std::to_string(::getpid()) + "-" + std::to_string(attempt));
 }

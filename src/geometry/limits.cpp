@@ -3,9 +3,20 @@
 #include "coldbrick/error.hpp"
 
 #include <cmath>
+#include <locale>
+#include <sstream>
 #include <string>
 
 namespace coldbrick::detail {
+
+std::string in_digits(double value) {
+    std::ostringstream text;
+    text.imbue(std::locale::classic());
+    constexpr auto digits = 10;
+    text.precision(digits);
+    text << value;
+    return text.str();
+}
 
 void refuse(std::string_view shape, std::string_view field, std::int64_t value, std::int64_t least, std::int64_t most) {
     throw Error{std::string{shape} + ": " + std::string{field} + " is " + std::to_string(value) + "; allowed is " +

@@ -6,6 +6,7 @@
 #include "coldbrick/shapes.hpp"
 
 #include <initializer_list>
+#include <string>
 #include <string_view>
 
 namespace coldbrick::detail {
@@ -16,6 +17,9 @@ constexpr bool is_coordinate(int value) noexcept { return value >= -max_coordina
 constexpr std::uint64_t pixel_count(Size size) noexcept {
     return static_cast<std::uint64_t>(size.width) * static_cast<std::uint64_t>(size.height);
 }
+
+// A number as it is written: up to ten digits, without zeros at the end, the same in every language.
+[[nodiscard]] std::string in_digits(double value);
 
 // Throws Error "<shape>: <field> is <value>; allowed is <least> to <most>".
 [[noreturn]] void refuse(std::string_view shape, std::string_view field, std::int64_t value, std::int64_t least,

@@ -11,8 +11,6 @@
 #include <cmath>
 #include <cstdlib>
 #include <functional>
-#include <locale>
-#include <sstream>
 #include <string>
 
 namespace coldbrick {
@@ -39,15 +37,6 @@ void check_place(std::string_view kind, std::string_view field, Position place) 
 constexpr auto least_way = 1e-9;
 constexpr auto most_way = 1e15;
 
-std::string in_words(double value) {
-    constexpr auto digits = 6;
-    std::ostringstream text;
-    text.imbue(std::locale::classic());
-    text.precision(digits);
-    text << value;
-    return text.str();
-}
-
 void check_choices(std::string_view kind, Spread spread, Placing placing, Dither dither) {
     detail::check_choice(kind, "spread", spread, {"pad", "repeat", "reflect"});
     detail::check_choice(kind, "placing", placing, {"target", "shape"});
@@ -61,11 +50,12 @@ void check_stops(std::string_view kind, const std::vector<Stop>& stops) {
     for (std::size_t i = 0; i < stops.size(); ++i) {
         const auto at = stops[i].at;
         if (!(at >= 0 && at <= 1)) {
-            throw Error{name + ": stop " + std::to_string(i) + " is at " + std::to_string(at) + "; allowed is 0 to 1"};
+            throw Error{name + ": stop " + std::to_string(i) + " is at " + detail::in_digits(at) +
+                        "; allowed is 0 to 1"};
         }
         if (at < before) {
-            throw Error{name + ": stop " + std::to_string(i) + " is at " + std::to_string(at) + ", before the one at " +
-                        std::to_string(before) + "; stops go upwards"};
+            throw Error{name + ": stop " + std::to_string(i) + " is at " + detail::in_digits(at) +
+                        ", before the one at " + detail::in_digits(before) + "; stops go upwards"};
         }
         before = at;
     }
@@ -332,13 +322,13 @@ LinearGradient::operator Ink() const {
     check_place(kind, "from", from);
     check_place(kind, "to", to);
     if (from == to) {
-        throw Error{"linear gradient: from and to are both " + std::to_string(from.x) + "," + std::to_string(from.y) +
-                    "; they must be apart"};
+        throw Error{"linear gradient: from and to are both " + detail::in_digits(from.x) + "," +
+                    detail::in_digits(from.y) + "; they must be apart"};
     }
     const auto size = std::hypot(to.x - from.x, to.y - from.y);
     if (!(size >= least_way && size <= most_way)) {
-        throw Error{"linear gradient: from and to are " + in_words(size) + " apart; allowed is " + in_words(least_way) +
-                    " to " + in_words(most_way)};
+        throw Error{"linear gradient: from and to are " + detail::in_digits(size) + " apart; allowed is " +
+                    detail::in_digits(least_way) + " to " + detail::in_digits(most_way)};
     }
     check_choices(kind, spread, placing, dither);
     return ink_of(LinearWay{from, to, spread}, stops, placing, dither);
@@ -350,8 +340,8 @@ RadialGradient::operator Ink() const {
     check_place(kind, "center", center);
     check_finite(kind, "radius", radius);
     if (!(radius >= least_way && radius <= most_way)) {
-        throw Error{"radial gradient: radius is " + in_words(radius) + "; allowed is " + in_words(least_way) + " to " +
-                    in_words(most_way)};
+        throw Error{"radial gradient: radius is " + detail::in_digits(radius) + "; allowed is " +
+                    detail::in_digits(least_way) + " to " + detail::in_digits(most_way)};
     }
     check_choices(kind, spread, placing, dither);
     return ink_of(RadialWay{center, radius, spread}, stops, placing, dither);

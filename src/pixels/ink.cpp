@@ -19,7 +19,7 @@ Ink::Ink(const Ink& ink, const Laying& how) : of_{ink.of_}, how_{how} {
                     "; allowed are none, red, green, blue, alpha, and several of them joined by |"};
     }
     if (how.opacity >= 0 && how.opacity <= 1) return;
-    throw Error{"ink: opacity is " + std::to_string(how.opacity) + "; allowed is 0 to 1"};
+    throw Error{"ink: opacity is " + detail::in_digits(how.opacity) + "; allowed is 0 to 1"};
 }
 
 }  // namespace coldbrick

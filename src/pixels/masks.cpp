@@ -143,8 +143,8 @@ class Record {
   public:
     explicit Record(const SpanReceiver& to) noexcept : to_{to} {}
 
-    // Of spans that cover whole pixels, a scan that is not masked has its memory before it tells the first one: they may
-    // go through.
+    // Of spans that cover whole pixels, a scan that is not masked has its memory before it tells the first one: they
+    // may go through.
     [[nodiscard]] SpanReceiver receiver(bool keeps_spans) noexcept {
         auto own = SpanReceiver{.context = this, .take = pass_spans, .repeats = to_.repeats};
         if (keeps_spans) {
@@ -235,8 +235,7 @@ Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver&
     if (!is_masked && receiver.take_cover == nullptr) return area.scan(area.area, surface.clip, receiver);
     Record record{receiver};
     const auto own = record.receiver(is_masked);
-    const auto touched =
-        is_masked ? scan_narrowed(surface, area, own) : area.scan(area.area, surface.clip, own);
+    const auto touched = is_masked ? scan_narrowed(surface, area, own) : area.scan(area.area, surface.clip, own);
     record.replay();
     return touched;
 }

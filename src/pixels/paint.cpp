@@ -240,8 +240,8 @@ Box paint_blended(const Surface& surface, Color color, const AreaRef& area) {
                         .take_cover = BlendingPainter::take_cover});
 }
 
-// Alpha, opacity and coverage are rounded once, together: what is covered in part cannot be laid in a colour whose alpha
-// has been rounded with the opacity before.
+// Alpha, opacity and coverage are rounded once, together: what is covered in part cannot be laid in a colour whose
+// alpha has been rounded with the opacity before.
 Box paint_weakened(const Surface& surface, const Ink& ink, Color whole, const AreaRef& area) {
     struct Painters {
         BlendingPainter of_whole;
@@ -286,7 +286,8 @@ Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
     check_ink(surface, ink);
     if (const auto pixel = simple_pixel(surface, ink)) return paint_opaque(surface, ink, *pixel, area);
     if (const auto color = simple_blend(surface, ink)) {
-        return ink.how().opacity == 1 ? paint_blended(surface, *color, area) : paint_weakened(surface, ink, *color, area);
+        return ink.how().opacity == 1 ? paint_blended(surface, *color, area)
+                                      : paint_weakened(surface, ink, *color, area);
     }
     return paint_general(surface, ink, area);
 }

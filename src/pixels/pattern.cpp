@@ -180,8 +180,8 @@ Hatch::operator Ink() const {
         if (!std::isfinite(number)) throw Error{"hatch: one of its numbers is not finite"};
     }
     check_placing("hatch", placing);
-    if (spacing < 1) throw Error{"hatch: spacing is " + std::to_string(spacing) + "; allowed is 1 or more"};
-    if (width <= 0) throw Error{"hatch: width is " + std::to_string(width) + "; allowed is more than 0"};
+    if (spacing < 1) throw Error{"hatch: spacing is " + detail::in_digits(spacing) + "; allowed is 1 or more"};
+    if (width <= 0) throw Error{"hatch: width is " + detail::in_digits(width) + "; allowed is more than 0"};
     return Ink{Ink::Source{std::make_shared<const HatchSource>(*this)}};
 }
 

@@ -53,8 +53,8 @@ std::vector<Cell> cells_of(const Surface& picture) {
         read_row(picture, y, row);
         for (const auto& deep : row) {
             const auto color = narrowed(deep);
-            const auto key = (color.red >> 2U) << 18U | (color.green >> 2U) << 12U | (color.blue >> 2U) << 6U |
-                             color.alpha >> 2U;
+            const auto key =
+                (color.red >> 2U) << 18U | (color.green >> 2U) << 12U | (color.blue >> 2U) << 6U | color.alpha >> 2U;
             auto& cell = cells[static_cast<std::uint32_t>(key)];
             const auto channels = channels_of(color);
             cell.count += 1;

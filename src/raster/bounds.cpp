@@ -126,6 +126,35 @@ std::vector<FineSegment> segments_of(const Outline& outline, const Placement& pl
 bool is_dashed(const Fill&) noexcept { return false; }
 bool is_dashed(const Stroke& how) noexcept { return !how.dash.empty(); }
 
+// Whether a crisp shape has, of its rim, the pixels that are nearest to the lines between its points.
+bool is_of_hairlines(const ShapeRef& shape, const Fill& how) {
+    return how.edge == Edge::crisp && how.edges == Edges::inclusive && has_inside(shape);
+}
+bool is_of_hairlines(const ShapeRef& shape, const Stroke& how) {
+    const auto is_aligned = has_inside(shape) && how.align != Align::center;
+    return how.edge == Edge::crisp && is_hairline(how) && !is_aligned && !ellipse_of(shape) && !box_of_shape(shape) &&
+           !sector_of(shape) && !chord_of(shape) && !arc_of(shape);
+}
+
+// Those of the points are the outermost ones.
+Box box_around_nodes(const FlatPath& flat) {
+    constexpr auto most = 2147483000.0;
+    auto least = Vec{most, most};
+    auto greatest = Vec{-most, -most};
+    for (const auto& track : flat.tracks) {
+        for (const auto& node : track.nodes) {
+            const auto pixel = Vec{std::ceil(node.at.x - 0.5), std::ceil(node.at.y - 0.5)};
+            least = {std::min(least.x, pixel.x), std::min(least.y, pixel.y)};
+            greatest = {std::max(greatest.x, pixel.x), std::max(greatest.y, pixel.y)};
+        }
+    }
+    const auto point = [&](Vec at) {
+        const auto whole = [=](double value) { return static_cast<int>(std::clamp(value, -most, most)); };
+        return Point{.x = whole(at.x + flat.origin.x), .y = whole(at.y + flat.origin.y)};
+    };
+    return Box::between({.from = point(least), .to = point(greatest)});
+}
+
 double reach_outside(const Fill&) noexcept { return 0; }
 double reach_outside(const Stroke& how) noexcept { return Band{how}.out; }
 
@@ -163,7 +192,9 @@ Box find(const ShapeRef& shape, const How& how, const Transform& by, const std::
         if (const auto form = ellipse_of(shape)) return box_of_ellipse(*form, how);
     }
     if (is_large || is_dashed(how)) return outer;
-    const auto outline = recorded_outline(shape, how, Detail{.flatness = crisp_flatness / placement.scale()});
+    const auto detail = Detail{.flatness = crisp_flatness / placement.scale()};
+    if (is_of_hairlines(shape, how)) return box_around_nodes(placement(lines_of(shape, detail).value()));
+    const auto outline = recorded_outline(shape, how, detail);
     const auto segments = segments_of(outline, placement);
     const auto known = KnownArea{.segments = segments,
                                  .truth = outline.truth,
@@ -223,7 +254,8 @@ Box stroke_bounds(const Polyline& shape, const Stroke& how) {
 
 Box stroke_bounds(const Polygon& shape, const Stroke& how) {
     check(shape, how);
-    return is_hairline(how) ? box_around(shape) : bounds_of_stroke(shape, how);
+    const auto is_outline = is_hairline(how) && how.align == Align::center;
+    return is_outline ? box_around(shape) : bounds_of_stroke(shape, how);
 }
 
 Box stroke_bounds(const Box& shape, const Stroke& how) { return stroke_bounds(RoundedBox{.box = shape}, how); }

@@ -128,10 +128,7 @@ class Dasher {
 };
 
 [[noreturn]] void refuse_number(const std::string& field, double value, const std::string& is_allowed) {
-    auto text = std::to_string(value);
-    while (text.ends_with('0')) text.pop_back();
-    if (text.ends_with('.')) text.pop_back();
-    throw Error{"stroke: " + field + " is " + text + "; " + is_allowed};
+    throw Error{"stroke: " + field + " is " + in_digits(value) + "; " + is_allowed};
 }
 
 }  // namespace

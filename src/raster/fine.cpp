@@ -1,6 +1,7 @@
 #include "raster/fine.hpp"
 
 #include "geometry/integers.hpp"
+#include "geometry/limits.hpp"
 #include "raster/row_sweep.hpp"
 
 #include "coldbrick/error.hpp"
@@ -239,7 +240,7 @@ double cosine_of_flat_arc(double radius, double flatness) noexcept {
 }
 
 void Contours::refuse_mapped(Vec at) {
-    throw Error{"transform: it takes a corner of the shape to " + std::to_string(at.x) + "," + std::to_string(at.y) +
+    throw Error{"transform: it takes a corner of the shape to " + in_digits(at.x) + "," + in_digits(at.y) +
                 "; allowed are places up to " + std::to_string(max_coordinate)};
 }
 

@@ -23,7 +23,7 @@ const Shape* as(const ShapeRef& shape) noexcept {
 // A number rounded to 1/256. Throws Error if it is out of range.
 double rounded(std::string_view shape, std::string_view field, double value, double least) {
     if (!(value >= least && value <= max_coordinate)) {
-        auto text = std::isfinite(value) ? std::to_string(value) : std::string{"no finite number"};
+        auto text = std::isfinite(value) ? in_digits(value) : std::string{"no finite number"};
         throw Error{std::string{shape} + ": " + std::string{field} + " is " + text + "; allowed is " +
                     (least > 0 ? "1/256" : std::to_string(static_cast<int>(least))) + " to " +
                     std::to_string(max_coordinate)};
@@ -60,8 +60,8 @@ BoxForm form_of(const subpixel::RoundedBox& shape) {
     const auto height = rounded("box", "size.height", shape.box.size.height, least);
     const auto radius = rounded("rounded box", "corner_radius", shape.corner_radius, 0);
     if (radius > std::min(width, height) / 2) {
-        throw Error{"rounded box: corner_radius is " + std::to_string(radius) + "; allowed is 0 to " +
-                    std::to_string(std::min(width, height) / 2)};
+        throw Error{"rounded box: corner_radius is " + in_digits(radius) + "; allowed is 0 to " +
+                    in_digits(std::min(width, height) / 2)};
     }
     const auto origin = origin_at(at);
     const auto [left, top] = from_origin(at, origin) - Vec{0.5, 0.5};

@@ -1,5 +1,7 @@
 #include "raster/placement.hpp"
 
+#include "geometry/limits.hpp"
+
 #include "coldbrick/error.hpp"
 
 #include <cmath>
@@ -9,7 +11,7 @@ namespace coldbrick::detail {
 
 namespace {
 
-std::string numbers(Vec pair) { return std::to_string(pair.x) + "," + std::to_string(pair.y); }
+std::string numbers(Vec pair) { return in_digits(pair.x) + "," + in_digits(pair.y); }
 
 void check_place(Vec at) {
     constexpr auto most = double{1} * max_coordinate;
@@ -37,8 +39,7 @@ Placement::Placement(const Transform& by) : by_{by} {
                     " and " + numbers({yx, yy}) + ", and what they make of a square must have an area"};
     }
     if (!(scale_ < most)) {
-        throw Error{"transform: it makes everything " + std::to_string(scale_) +
-                    " times as large; allowed is up to 1e12"};
+        throw Error{"transform: it makes everything " + in_digits(scale_) + " times as large; allowed is up to 1e12"};
     }
 }
 

@@ -134,18 +134,76 @@ class ColumnSearch {
     int leaves_ = 0;
 };
 
-// The first row that has something, looked for from one on in ever more rows at a time; if there is none among many,
-// the one where it may begin. look(first, count) says where in these rows.
-std::int64_t first_row(std::int64_t from, std::int64_t last,
-                       const std::function<std::int64_t(std::int64_t, std::int64_t)>& look) {
-    constexpr auto most = std::int64_t{1} << 17U;
-    constexpr auto none = std::numeric_limits<std::int64_t>::max();
-    for (std::int64_t done = 0, count = 64; done < most && from + done <= last; done += count, count *= 2) {
-        const auto found = look(from + done, std::min(count, last - from - done + 1));
-        if (found != none) return found;
+// The first row that has something: rows are halved, and those are left out in which the groups that a place must be in
+// are not beside each other.
+class RowSearch {
+  public:
+    static constexpr auto none = std::numeric_limits<std::int64_t>::max();
+
+    // look(first, last) returns the first row in which there is something, or none. `is_upward` says that rows are
+    // counted from below.
+    RowSearch(const KnownArea& area, bool is_upward, std::function<std::int64_t(std::int64_t, std::int64_t)> look)
+        : area_{area}, is_upward_{is_upward}, look_{std::move(look)} {}
+
+    // The first row from one to another; none if there is none. If that would take too long, the first one in which
+    // there may be something.
+    std::int64_t search(std::int64_t first, std::int64_t last) {
+        std::vector<std::uint32_t> all(area_.segments.size());
+        for (std::uint32_t i = 0; i < all.size(); ++i) all[i] = i;
+        return search(first, last, all);
     }
-    return from + most > last ? none : from;
-}
+
+  private:
+    std::int64_t search(std::int64_t first, std::int64_t last, const std::vector<std::uint32_t>& among) {
+        constexpr auto most_rows = std::int64_t{1} << 17U;
+        if (first > last) return none;
+        std::vector<std::uint32_t> here;
+        if (!may_have(first, last, among, here)) return none;
+        if (looked_at_ > most_rows) return first;
+        if (last - first < 64) {
+            looked_at_ += last - first + 1;
+            return look_(first, last);
+        }
+        const auto middle = first + (last - first) / 2;
+        const auto before = search(first, middle, here);
+        return before != none ? before : search(middle + 1, last, here);
+    }
+
+    [[nodiscard]] bool may_have(std::int64_t first, std::int64_t last, const std::vector<std::uint32_t>& among,
+                                std::vector<std::uint32_t>& here) const {
+        const auto top = static_cast<double>(is_upward_ ? -last : first) - 0.5;
+        const auto bottom = static_cast<double>(is_upward_ ? -first : last) + 0.5;
+        std::array<double, 3> least{nowhere, nowhere, nowhere};
+        std::array<double, 3> most{-nowhere, -nowhere, -nowhere};
+        for (const auto number : among) {
+            const auto& segment = area_.segments[number];
+            const auto left = leftmost(segment, top, bottom);
+            if (left == nowhere) continue;
+            const auto group = static_cast<std::size_t>(segment.group);
+            least[group] = std::min(least[group], left);
+            most[group] = std::max(most[group], -leftmost(mirrored(segment), top, bottom));
+            here.push_back(number);
+        }
+        for (auto inside = 1U; inside < 8; ++inside) {
+            if (((static_cast<unsigned>(area_.truth) >> inside) & 1U) == 0) continue;
+            auto from = -nowhere;
+            auto to = nowhere;
+            for (auto group = 0U; group < 3; ++group) {
+                if (((inside >> group) & 1U) == 0) continue;
+                from = std::max(from, least[group]);
+                to = std::min(to, most[group]);
+            }
+            constexpr auto slack = 1.0;
+            if (from <= to + slack) return true;
+        }
+        return false;
+    }
+
+    const KnownArea& area_;
+    bool is_upward_;
+    std::function<std::int64_t(std::int64_t, std::int64_t)> look_;
+    std::int64_t looked_at_ = 0;
+};
 
 constexpr int as_int(std::int64_t value) noexcept {
     constexpr auto most = std::int64_t{std::numeric_limits<int>::max()};
@@ -171,16 +229,18 @@ Box search_bounds(const KnownArea& area, const std::function<Box(const Box&)>& s
         constexpr auto side = std::numeric_limits<int>::max() / 2 + 1;
         return scan(box_of({.left = -side, .top = as_int(first), .right = side, .bottom = as_int(last + 1)}));
     };
-    constexpr auto none = std::numeric_limits<std::int64_t>::max();
-    const auto first = first_row(top, bottom, [&](std::int64_t from, std::int64_t count) {
-        const auto found = scan_rows(from, from + count - 1);
-        return found.empty() ? none : std::int64_t{found.at.y};
-    });
+    constexpr auto none = RowSearch::none;
+    const auto first = RowSearch{
+        area, false, [&](std::int64_t from, std::int64_t to) {
+            const auto found = scan_rows(from, to);
+            return found.empty() ? none : std::int64_t{found.at.y};
+        }}.search(top, bottom);
     if (first == none) return {};
-    const auto last = -first_row(-bottom, -first, [&](std::int64_t from, std::int64_t count) {
-        const auto found = scan_rows(-from - count + 1, -from);
-        return found.empty() ? none : -std::int64_t{found.last().y};
-    });
+    const auto last = -RowSearch{
+        area, true, [&](std::int64_t from, std::int64_t to) {
+            const auto found = scan_rows(-to, -from);
+            return found.empty() ? none : -std::int64_t{found.last().y};
+        }}.search(-bottom, -first);
     Segments turned;
     turned.reserve(area.segments.size());
     std::transform(area.segments.begin(), area.segments.end(), std::back_inserter(turned), mirrored);

@@ -199,8 +199,8 @@ void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how,
         const auto normal = form.normal(direction);
         const auto middle = form.rim(direction) + normal * (band.out - half);
         if (how.cap == Cap::round) return contours.circle(middle, half + fine_slack);
-        // From where the ray, which may be askew to the edge, cuts the band's sides on; a little before, so that no pixel
-        // between is left out.
+        // From where the ray, which may be askew to the edge, cuts the band's sides on; a little before, so that no
+        // pixel between is left out.
         const auto along = -left_of(normal) * outward;
         const auto slack = contours.is_smooth() ? 0.0 : 2 * fine_slack;
         const auto side = normal * ((half + fine_slack) * outward);
@@ -211,8 +211,8 @@ void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how,
         const auto inner = on_ray(-(2 * half - band.out) - fine_slack);
         const auto beyond = middle + along * half;
         const auto begins_outside = outward > 0;
-        for (const auto corner : {begins_outside ? outer : inner, beyond + side, beyond - side,
-                                  begins_outside ? inner : outer}) {
+        for (const auto corner :
+             {begins_outside ? outer : inner, beyond + side, beyond - side, begins_outside ? inner : outer}) {
             contours.to(corner);
         }
         contours.close();

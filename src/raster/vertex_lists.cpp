@@ -57,13 +57,6 @@ std::array<Position, 3> places_of(const VertexList& list, std::size_t element) n
     return places;
 }
 
-std::string in_words(double value) {
-    auto text = std::to_string(value);
-    while (text.ends_with('0')) text.pop_back();
-    if (text.ends_with('.')) text.pop_back();
-    return text;
-}
-
 using detail::FlatPath;
 using detail::Vec;
 
@@ -175,8 +168,9 @@ void check_vertices(const VertexList& list) {
         const auto [x, y] = list.transform(list.at[i]);
         const auto is_within = [](double value) { return value >= -max_coordinate && value <= max_coordinate; };
         if (is_within(x) && is_within(y)) continue;
-        throw Error{"vertex list: vertex " + std::to_string(i) + " comes to pixel " + in_words(x) + "," + in_words(y) +
-                    "; allowed is " + std::to_string(-max_coordinate) + " to " + std::to_string(max_coordinate)};
+        throw Error{"vertex list: vertex " + std::to_string(i) + " comes to pixel " + in_digits(x) + "," +
+                    in_digits(y) + "; allowed is " + std::to_string(-max_coordinate) + " to " +
+                    std::to_string(max_coordinate)};
     }
 }
 

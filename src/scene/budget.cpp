@@ -1,18 +1,8 @@
 #include "scene/budget.hpp"
 
-#include <locale>
-#include <sstream>
+#include <string>
 
 namespace coldbrick::detail {
-
-std::string in_digits(double value) {
-    std::ostringstream text;
-    text.imbue(std::locale::classic());
-    constexpr auto digits = 10;
-    text.precision(digits);
-    text << value;
-    return text.str();
-}
 
 bool Budget::spend(std::uint64_t bytes, const Word& word) {
     if (is_spent_) return false;

@@ -21,9 +21,6 @@ class Stopwatch {
     std::chrono::steady_clock::time_point begin_ = std::chrono::steady_clock::now();
 };
 
-// A number as it is written: without zeros at the end.
-[[nodiscard]] std::string in_digits(double value);
-
 // Memory that is asked for and time that passes while a scene is read.
 class Budget {
   public:

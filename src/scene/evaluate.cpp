@@ -36,8 +36,14 @@ void Evaluator::take(const ParsedStatement& statement) {
     drawing(statement);
 }
 
-void Evaluator::take_faulty(const Word& verb) {
+void Evaluator::take_faulty(const Statement& statement) {
+    const auto& verb = statement.words[0];
     if (has_end(verb.text)) blocks_.push_back(inner(verb));
+    if (verb.text == "palette") has_faulty_palette_ = true;
+    // What it would have defined is known, so that its uses are not told as wrong too.
+    const auto is_definition =
+        verb.text == "color" || verb.text == "gradient" || verb.text == "hatch" || verb.text == "pattern";
+    if (is_definition && statement.words.size() > 1) values_.define(statement.words[1], Color{});
 }
 
 void Evaluator::finish() {
@@ -114,14 +120,15 @@ Box seen_before(const Transform& by, const Box& box) {
     auto most = Position{-far, -far};
     for (const auto x : {double{1} * box.at.x - 1, double{1} * box.last().x + 1}) {
         for (const auto y : {double{1} * box.at.y - 1, double{1} * box.last().y + 1}) {
-            const auto before = Position{(yy * (x - dx) - xy * (y - dy)) / determinant,
-                                         (xx * (y - dy) - yx * (x - dx)) / determinant};
+            const auto before =
+                Position{(yy * (x - dx) - xy * (y - dy)) / determinant, (xx * (y - dy) - yx * (x - dx)) / determinant};
             least = {std::min(least.x, before.x), std::min(least.y, before.y)};
             most = {std::max(most.x, before.x), std::max(most.y, before.y)};
         }
     }
     const auto pixel = [=](double value) { return static_cast<int>(std::clamp(value, -far, far)); };
-    return Box::between({.from = {pixel(least.x - 1), pixel(least.y - 1)}, .to = {pixel(most.x + 1), pixel(most.y + 1)}});
+    return Box::between(
+        {.from = {pixel(least.x - 1), pixel(least.y - 1)}, .to = {pixel(most.x + 1), pixel(most.y + 1)}});
 }
 
 }  // namespace
@@ -136,8 +143,7 @@ std::optional<Figure> Evaluator::region_figure(const ParsedStatement& statement,
     const auto near = Box{.at = {.x = seen.at.x - reach, .y = seen.at.y - reach},
                           .size = {.width = seen.size.width + 2 * reach, .height = seen.size.height + 2 * reach}};
     const auto unmoved = Transform{};
-    auto region = read_region({.parts = statement.parts, .by = unmoved, .values = values_, .faults = faults_},
-                              near);
+    auto region = read_region({.parts = statement.parts, .by = unmoved, .values = values_, .faults = faults_}, near);
     if (!region) return std::nullopt;
     if (is_stroked) return stroked(std::move(*region), *how);
     return filled(std::move(*region), Fill{.edge = given.edge().value_or(Edge::crisp)});
@@ -218,7 +224,7 @@ void Evaluator::paste(const ParsedStatement& statement) {
 // A palette's entry is an ink only where there is a palette that has it.
 void Evaluator::check_entry(const Ink& ink, Arguments& given) {
     const auto* const entry = std::get_if<PaletteEntry>(&ink.of());
-    if (entry == nullptr) return;
+    if (entry == nullptr || has_faulty_palette_) return;
     const auto& of = drawn().palette;
     if (!of) {
         faults_.add(given.value("ink"), "the sheet has no palette", "name one after the sheet, as in: palette quay");
@@ -306,7 +312,7 @@ void Evaluator::begin_pattern(const ParsedStatement& statement) {
         block.placing = *placing;
     }
     block.name = statement.name;
-    values_.reserve(*statement.name);
+    if (values_.check_new(*statement.name)) values_.reserve(*statement.name);
     blocks_.push_back(std::move(block));
 }
 
@@ -320,7 +326,7 @@ void Evaluator::define(const ParsedStatement& statement) {
         Arguments given{statement.arguments, values_, faults_};
         ink = verb == "gradient" ? read_gradient(statement.shape->text, given) : read_hatch(given);
     }
-    values_.define(*statement.name, ink.value_or(Color{}));
+    if (values_.check_new(*statement.name)) values_.define(*statement.name, ink.value_or(Color{}));
 }
 
 void Evaluator::edges(const ParsedStatement& statement) {
@@ -344,6 +350,7 @@ void Evaluator::palette(const ParsedStatement& statement) {
         if (!word.text.starts_with('#')) {
             const auto names = palettes::names();
             const auto near = nearest_word(word.text, {names.begin(), names.end()});
+            has_faulty_palette_ = true;
             faults_.add(word, "unknown palette " + in_quotes(word.text),
                         near.empty() ? "allowed are " + in_words({names.begin(), names.end()}, "and") + ", or colours"
                                      : "did you mean " + in_quotes(near) + "?");
@@ -354,9 +361,11 @@ void Evaluator::palette(const ParsedStatement& statement) {
     for (const auto& word : statement.values) {
         if (const auto color = values_.color(word)) colors.push_back(*color);
     }
+    has_faulty_palette_ = true;
     if (colors.size() != statement.values.size()) return;
     try {
         scene_.palette = Palette{std::move(colors)};
+        has_faulty_palette_ = false;
     } catch (const Error& error) {
         faults_.add(statement.verb, error.what());
     }
@@ -392,7 +401,7 @@ void read_statements(std::string_view text, Evaluator& evaluator, Budget& budget
             faults.add(verb, "the sheet is given twice", "a scene has one sheet, its first statement");
         } else {
             const auto parsed = parse_statement(*statement, faults);
-            parsed ? evaluator.take(*parsed) : evaluator.take_faulty(verb);
+            parsed ? evaluator.take(*parsed) : evaluator.take_faulty(*statement);
         }
         sheet_seen = sheet_seen || is_sheet;
         budget.give_back(word_bytes);

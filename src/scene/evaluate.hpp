@@ -14,8 +14,8 @@ class Evaluator {
 
     void take(const ParsedStatement& statement);
 
-    // One that has been told as wrong, of which only its first word is known: what it begins still has an end.
-    void take_faulty(const Word& verb);
+    // One that has been told as wrong: what it begins still has an end, and what it names is still a name.
+    void take_faulty(const Statement& statement);
 
     // Says so where something was begun that has no end.
     void finish();
@@ -61,6 +61,7 @@ class Evaluator {
     Scene& scene_;
     std::vector<Block> blocks_;
     Edge usual_edge_ = Edge::crisp;
+    bool has_faulty_palette_ = false;
 };
 
 }  // namespace coldbrick::detail

@@ -2,6 +2,8 @@
 
 #include "scene/grammar.hpp"
 
+#include "coldbrick/color.hpp"
+
 #include <algorithm>
 #include <span>
 
@@ -20,8 +22,19 @@ const Keyword* find_keyword(std::string_view word) {
     return found == keywords.end() ? nullptr : found;
 }
 
+std::string in_small_letters(std::string_view word) {
+    std::string small{word};
+    std::transform(small.begin(), small.end(), small.begin(),
+                   [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
+    return small;
+}
+
 // "did you mean 'circle'?", or what is allowed.
 std::string suggestion(std::string_view word, const std::vector<std::string_view>& known) {
+    const auto small = in_small_letters(word);
+    if (small != word && includes(known, small)) {
+        return "write " + in_quotes(small) + ": the language's words are in small letters";
+    }
     const auto near = nearest_word(word, known);
     return near.empty() ? "allowed are " + in_words(known, "and") : "did you mean " + in_quotes(near) + "?";
 }
@@ -88,6 +101,8 @@ class ArgumentReader {
             if (result[0].text.ends_with(',') && at_value()) ++at_;  // told as a pair with a space in it
         }
         while (keyword.takes == Takes::pairs && at_value() && could_be_pair(words_[at_].text)) {
+            const auto is_second = !result.empty() && is_number(result.back().text) && is_number(words_[at_].text);
+            if (is_second || is_operator(words_[at_].text)) break;  // told as a slip
             result.push_back(words_[at_++]);
             if (result.back().text.ends_with(',') && at_value()) ++at_;
         }
@@ -99,8 +114,44 @@ class ArgumentReader {
         return word.find_first_of(",0123456789(") != std::string_view::npos;
     }
 
+    static bool is_number(std::string_view word) {
+        const auto digits = word.substr(word.starts_with('-') ? 1 : 0);
+        const auto is_part = [](char c) { return (c >= '0' && c <= '9') || c == '.'; };
+        return !digits.empty() && std::all_of(digits.begin(), digits.end(), is_part);
+    }
+    static bool is_operator(std::string_view word) { return word == "+" || word == "-" || word == "*" || word == "/"; }
+
+    void refuse(const Word& word, std::string what, std::string advice) {
+        faults_.add(word, std::move(what), std::move(advice));
+        at_ = words_.size();
+    }
+
+    // The commonest slips, each with its cause. Says whether it was one; nothing more is read of the statement then.
+    bool refuse_slip(const Word& word) {
+        const auto before = at_ > 0 ? std::string_view{words_[at_ - 1].text} : std::string_view{};
+        const auto next = at_ + 1 < words_.size() ? words_[at_ + 1].text : std::string{};
+        if (word.text.starts_with('#') && find_keyword(before) == nullptr) {
+            refuse(word, "a '#' begins a colour; a comment begins with //", "write // before what is not to be read");
+        } else if (is_number(before) && is_number(word.text)) {
+            refuse(word, "there is no comma between " + in_quotes(before) + " and " + in_quotes(word.text),
+                   "a pair is written without spaces: " + std::string{before} + "," + word.text);
+        } else if (is_operator(word.text)) {
+            refuse(word, "an expression has no spaces but in parentheses",
+                   "write " + std::string{before} + word.text + next + ", or parentheses around each number");
+        } else if (word.text == "color" || word.text == "colour") {
+            refuse(word, "the colour of a drawing is its ink", "for example: ink " + (next.empty() ? "red" : next));
+        } else if (includes(verbs, word.text) && !includes(known_, word.text)) {
+            refuse(word, in_quotes(word.text) + " begins another statement",
+                   "write each statement on a line of its own");
+        } else {
+            return false;
+        }
+        return true;
+    }
+
     // Says so once, and leaves out the words up to the next keyword, which would be told as wrong only for this.
     void refuse_word(const Word& word) {
+        if (refuse_slip(word)) return;
         const auto looks_like_value = could_be_pair(word.text) || word.text.starts_with('#');
         faults_.add(word,
                     looks_like_value ? in_quotes(word.text) + " has no keyword before it"
@@ -270,6 +321,13 @@ std::size_t parse_name(const Statement& statement, Faults& faults, ParsedStateme
                    "a name has letters, digits and _, and begins with a letter");
         return 0;
     }
+    const auto is_word = find_keyword(name) != nullptr || includes(verbs, name) || includes(shapes, name) ||
+                         includes(gradients, name) || includes(joiners, name);
+    if (is_word || find_color(name)) {
+        faults.add(words[1], in_quotes(name) + (is_word ? " is a word of the language" : " is the name of a colour"),
+                   "choose another name, such as my_" + name);
+        return 0;
+    }
     parsed.name = words[1];
     if (verb != "gradient") return 3;
     if (words.size() < 4 || !includes(gradients, words[3].text)) {
@@ -329,6 +387,10 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
     const auto before = faults.count();
     ParsedStatement parsed{.verb = words[0], .shape = std::nullopt, .arguments = {}};
     const auto verb = std::string_view{words[0].text};
+    if (verb.starts_with('#')) {
+        faults.add(words[0], "a comment begins with //", "write // instead of #");
+        return std::nullopt;
+    }
     if (!includes(verbs, verb)) {
         faults.add(words[0], "unknown statement " + in_quotes(verb), suggestion(verb, {verbs.begin(), verbs.end()}));
         return std::nullopt;

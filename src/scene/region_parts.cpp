@@ -23,9 +23,9 @@ std::optional<Figure> read_part(const RegionPart& part, const PartsOf& of, Edge 
 
 namespace {
 
-// What parts that are joined alike make together, two by two: so that the work grows with the number of their spans, and
-// not with its square. xor, plus and within do not care how they are grouped; what is taken away one by one is taken
-// away together.
+// What parts that are joined alike make together, two by two: so that the work grows with the number of their spans,
+// and not with its square. xor, plus and within do not care how they are grouped; what is taken away one by one is
+// taken away together.
 Region joined(std::vector<Region> parts, const std::string& joiner) {
     for (auto count = parts.size(); count > 1; count = (count + 1) / 2) {
         for (std::size_t i = 0; 2 * i < count; ++i) {

@@ -82,6 +82,26 @@ std::optional<double> decimal_of(std::string_view text) {
     return error == std::errc{} && read_to == text.data() + text.size() ? std::optional{value} : std::nullopt;
 }
 
+// 3px, 12pt: numbers are pixels anyway.
+bool refuse_unit(const Word& word, Faults& faults) {
+    constexpr auto units = std::to_array<std::string_view>({"px", "pt", "mm", "cm", "em", "in"});
+    const auto end = word.text.find_first_not_of("-.0123456789");
+    if (end == std::string::npos || end == 0) return false;
+    const auto unit = std::string_view{word.text}.substr(end);
+    if (std::find(units.begin(), units.end(), unit) == units.end()) return false;
+    faults.add(word, in_quotes(word.text) + " has a unit; numbers are pixels", "write " + word.text.substr(0, end));
+    return true;
+}
+
+// Digits that would be a colour behind a #.
+bool is_bare_hex(std::string_view text) {
+    const auto is_hex = [](char c) {
+        return (c >= '0' && c <= '9') || (c >= 'a' && c <= 'f') || (c >= 'A' && c <= 'F');
+    };
+    const auto is_long = text.size() == 3 || text.size() == 4 || text.size() == 6 || text.size() == 8;
+    return is_long && std::all_of(text.begin(), text.end(), is_hex);
+}
+
 }  // namespace
 
 ValueReader::ValueReader(Faults& faults) : faults_{faults} {}
@@ -93,6 +113,7 @@ std::optional<double> ValueReader::number(const Word& word) {
     const auto [read_to, error] = std::from_chars(word.text.data(), end, whole);
     if (error == std::errc{} && read_to == end) return whole;
     if (const auto decimal = decimal_of(word.text)) return decimal;
+    if (refuse_unit(word, faults_)) return std::nullopt;
     if (!expressions_) expressions_ = std::make_unique<Expressions>();
     try {
         expressions_->parser.SetExpr(word.text);
@@ -206,6 +227,15 @@ void ValueReader::define(const Word& name, const Ink& ink) {
     named_.insert_or_assign(name.text, ink);
 }
 
+bool ValueReader::check_new(const Word& name) {
+    const auto is_taken =
+        named_.contains(name.text) || std::find(unfinished_.begin(), unfinished_.end(), name.text) != unfinished_.end();
+    if (is_taken) {
+        faults_.add(name, in_quotes(name.text) + " is the name of something else already", "choose another name");
+    }
+    return !is_taken;
+}
+
 std::optional<Ink> ValueReader::ink(const Word& word) {
     const auto own = named_.find(word.text);
     if (own != named_.end()) return own->second;
@@ -243,6 +273,10 @@ std::optional<Color> ValueReader::color(const Word& word) {
     }
     if (std::find(unfinished_.begin(), unfinished_.end(), word.text) != unfinished_.end()) {
         faults_.add(word, in_quotes(word.text) + " is the pattern that is drawn here; it can be used after its end");
+        return std::nullopt;
+    }
+    if (is_bare_hex(word.text)) {
+        faults_.add(word, in_quotes(word.text) + " is no colour", "did you mean " + in_quotes("#" + word.text) + "?");
         return std::nullopt;
     }
     const auto near = faults_.is_enough() ? std::string_view{} : nearest_word(word.text, color_words());

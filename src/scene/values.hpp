@@ -49,6 +49,9 @@ class ValueReader {
     // From now on the name is a colour, or another ink.
     void define(const Word& name, const Ink& ink);
 
+    // Says so if the name is taken.
+    bool check_new(const Word& name);
+
     // A name that will be defined: until then it may not be used.
     void reserve(const Word& name) { unfinished_.push_back(name.text); }
 

@@ -1,0 +1,28 @@
+// A fuzz target for scenes: whatever the text, it is drawn or refused, within limits, and explained.
+#include "repeats.hpp"
+
+#include <coldbrick/scene.hpp>
+
+#include <string_view>
+
+extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* bytes, std::size_t count, std::size_t most,
+                                               unsigned seed) {
+    return mutate_with_repeats(bytes, count, most, seed);
+}
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t count) {
+    using namespace coldbrick;
+    const auto text = std::string_view{reinterpret_cast<const char*>(bytes), count};
+    const SceneLimits limits{.statements = 200, .sheet_pixels = 1 << 14, .scene_memory = 1 << 22, .seconds = 2};
+    try {
+        const auto scene = parse_scene(text, "fuzz.brick", "/nowhere", limits);
+        auto sheet = scene.sheet<Rgba8>();
+        const auto touched = render(scene, sheet);
+        for (std::size_t i = 0; i < touched.size() && i < 20; ++i) {
+            if (touched[i].empty() && explain_unseen(scene, scene.calls[i]).empty()) __builtin_trap();
+        }
+    } catch (const Error&) {
+        return 0;
+    }
+    return 0;
+}

@@ -1,0 +1,239 @@
+// Calls with numbers and choices that nobody means, and shapes of every size.
+#include "oracle.hpp"
+
+#include <coldbrick/coldbrick.hpp>
+
+#include <limits>
+
+#include <gtest/gtest.h>
+
+namespace {
+
+using namespace coldbrick;
+using namespace oracle;
+
+constexpr auto nan = std::numeric_limits<double>::quiet_NaN();
+constexpr auto infinity = std::numeric_limits<double>::infinity();
+
+template <class Call>
+std::string fault(const Call& call) {
+    try {
+        call();
+    } catch (const Error& error) {
+        return error.what();
+    }
+    return "no error";
+}
+
+void expect_part(const std::string& text, const std::string& part) {
+    EXPECT_NE(text.find(part), std::string::npos) << text;
+}
+
+// What is drawn in a window that is laid at one side of the bounds, or in the middle, lies in the bounds; and in that
+// at the side something is drawn in the outermost row or column.
+template <class Area>
+void expect_bounds(const std::string& what, const Area& area) {
+    const auto box = bounds(area);
+    if (box.empty()) return;
+    constexpr auto reach = 40;
+    const auto middle = Point{box.at.x + (box.size.width - 1) / 2, box.at.y + (box.size.height - 1) / 2};
+    for (const auto& at : {box.at, box.last(), middle, Point{box.at.x, middle.y}, Point{middle.x, box.at.y},
+                           Point{box.last().x, middle.y}, Point{middle.x, box.last().y}}) {
+        const auto window = Box{.at = {at.x - reach, at.y - reach}, .size = {2 * reach, 2 * reach}};
+        const auto seen = for_each_span(area, window, [](const Span&) {});
+        EXPECT_TRUE(seen.empty() || intersection(seen, box) == seen) << what << " bounds " << box << " seen " << seen;
+    }
+    // Of the largest shapes the box may be larger than it must.
+    if (box.size.height > 100000) return;
+    // Whole rows beside the bounds are empty, and the first and the last row are not.
+    const auto row = [&](int y) {
+        const auto wide = Box{.at = {box.at.x - 9, y}, .size = {box.size.width + 18, 1}};
+        return for_each_span(area, wide, [](const Span&) {});
+    };
+    EXPECT_FALSE(row(box.at.y).empty()) << what << " bounds " << box;
+    EXPECT_FALSE(row(box.last().y).empty()) << what << " bounds " << box;
+    EXPECT_TRUE(row(box.at.y - 1).empty()) << what << " bounds " << box;
+    EXPECT_TRUE(row(box.last().y + 1).empty()) << what << " bounds " << box;
+}
+
+// Columns are looked at where the shape is not too high.
+template <class Area>
+void expect_columns(const std::string& what, const Area& area) {
+    const auto box = bounds(area);
+    if (box.empty() || box.size.height > 100000) return;
+    const auto column = [&](int x) {
+        const auto high = Box{.at = {x, box.at.y - 9}, .size = {1, box.size.height + 18}};
+        return for_each_span(area, high, [](const Span&) {});
+    };
+    EXPECT_FALSE(column(box.at.x).empty()) << what << " bounds " << box;
+    EXPECT_FALSE(column(box.last().x).empty()) << what << " bounds " << box;
+    EXPECT_TRUE(column(box.at.x - 1).empty()) << what << " bounds " << box;
+    EXPECT_TRUE(column(box.last().x + 1).empty()) << what << " bounds " << box;
+}
+
+template <class Shape>
+void expect_bounds_of_all(Dice& dice, const std::string& name, const Shape& shape, int size) {
+    const auto edge = dice.number(0, 1) == 0 ? Edge::crisp : Edge::smooth;
+    const auto width = dice.number(1, std::max(1, std::min(size / 3, 50)));
+    const Stroke how{.width = width,
+                     .align = static_cast<Align>(dice.number(0, 2)),
+                     .cap = static_cast<Cap>(dice.number(0, 2)),
+                     .join = static_cast<Join>(dice.number(0, 2)),
+                     .edge = edge};
+    const auto what = name + " of size " + std::to_string(size) + ", width " + std::to_string(width) +
+                      (edge == Edge::smooth ? ", smooth" : ", crisp");
+    const auto turned = Transform{}.turn(Angle::degrees(dice.number(0, 359))).move({dice.number(-99, 99) / 7.0, 3});
+    const auto check = [&](const std::string& kind, const auto& area) {
+        expect_bounds(what + kind, area);
+        expect_columns(what + kind, area);
+    };
+    if constexpr (detail::Fillable<Shape>) {
+        check(" filled", filled(shape, {.edge = edge}));
+        check(" filled, turned", transformed(filled(shape, {.edge = edge}), turned));
+    }
+    check(" stroked", stroked(shape, how));
+    check(" stroked, turned", transformed(stroked(shape, how), turned));
+}
+
+TEST(HostileCalls, BoundsContainWhatIsDrawnAtEverySize) {
+    Dice dice{401};
+    for (const auto size : {1, 3, 20, 300, 4000, 50000, 1000000}) {
+        for (int i = 0; i < (size > 10000 ? 1 : 3); ++i) {
+            const auto number = [&] { return dice.number(0, size); };
+            const auto center = Point{dice.number(-50, 50), dice.number(-50, 50)};
+            const auto round = Ellipse::around(
+                {.center = center, .radii = {number(), number()}, .turned = Angle::degrees(dice.number(0, 179))});
+            const auto sweep = Sweep{Angle::degrees(dice.number(0, 359)), Angle::degrees(dice.number(1, 350))};
+            expect_bounds_of_all(dice, "ellipse", round, size);
+            expect_bounds_of_all(dice, "arc", Arc{.of = round, .sweep = sweep}, size);
+            expect_bounds_of_all(dice, "sector", Sector{.of = round, .sweep = sweep}, size);
+            expect_bounds_of_all(dice, "chord", Chord{.of = round, .sweep = sweep}, size);
+            expect_bounds_of_all(dice, "box", Box{.at = center, .size = {number() + 1, number() + 1}}, size);
+            expect_bounds_of_all(dice, "line", Line{.from = center, .to = {number(), number()}}, size);
+            expect_bounds_of_all(dice, "polygon", Polygon{center, {number(), number()}, {number(), number()}}, size);
+            Path path;
+            path.move({1, 2}).cubic({.control_1 = {double{1} * number(), 0},
+                                     .control_2 = {0, double{1} * number()},
+                                     .to = {double{1} * number(), double{1} * number()}});
+            expect_bounds_of_all(dice, "path", path, size);
+        }
+    }
+}
+
+TEST(HostileCalls, ArcsAndSliversHaveBounds) {
+    const Arc arc{.of = Circle{.center = {0, 0}, .radius = 821}, .sweep = {10_deg, 60_deg}};
+    EXPECT_FALSE(bounds(stroked(arc, {.width = 4})).empty());
+    EXPECT_FALSE(Region{stroked(arc, {.width = 4, .edge = Edge::smooth})}.empty());
+    const std::vector<Point> corners{{0, 0}, {3000000, 1}, {3000000, 40000}};
+    const VertexList sliver{.as = Elements::triangles, .at = corners};
+    Bitmap<Rgb8> sheet{{64, 8}};
+    const std::vector<Color> gold{colors::gold};
+    EXPECT_FALSE(fill_each(sheet, sliver, {.edge = Edge::smooth}, gold).empty());
+}
+
+TEST(HostileCalls, AClipOfEverything) {
+    constexpr auto least = std::numeric_limits<int>::min();
+    constexpr auto most = std::numeric_limits<int>::max();
+    for (const auto& everything :
+         {Box::between({.from = {least, least}, .to = {most, most}}), Box{.at = {least, least}, .size = {most, most}},
+          Box{.at = {-(1 << 30), -(1 << 30)}, .size = {most, most}}}) {
+        const auto expect_same = [&](const auto& area) {
+            const auto around = Box{.at = {-300, -300}, .size = {600, 600}};
+            std::vector<Span> expected;
+            for_each_span(area, intersection(around, everything), [&](const Span& run) { expected.push_back(run); });
+            std::vector<Span> found;
+            for_each_span(area, everything, [&](const Span& run) { found.push_back(run); });
+            EXPECT_EQ(found, expected);
+        };
+        const auto circle = Circle{.center = {5, 7}, .radius = 60};
+        for (const auto edge : {Edge::crisp, Edge::smooth}) {
+            expect_same(
+                filled(RoundedBox{.box = {.at = {-40, 3}, .size = {90, 50}}, .corner_radius = 9}, {.edge = edge}));
+            expect_same(filled(Sector{.of = circle, .sweep = {10_deg, 200_deg}}, {.edge = edge}));
+            expect_same(stroked(circle, {.width = 9, .edge = edge}));
+            expect_same(stroked(Sector{.of = circle, .sweep = {10_deg, 200_deg}}, {.width = 9, .edge = edge}));
+            expect_same(transformed(filled(circle, {.edge = edge}), Transform{}.shear({0.5, 0})));
+            expect_same(
+                stroked(Line{.from = {-9, -9}, .to = {100, 50}}, {.width = 5, .cap = Cap::round, .edge = edge}));
+        }
+    }
+}
+
+TEST(HostileCalls, ChoicesThatAreNoneAreRefusedByName) {
+    Bitmap<Rgba8> sheet{{20, 20}, colors::navy};
+    const auto before = sheet.bytes();
+    const Box box{.at = {2, 2}, .size = {9, 9}};
+    const auto draw = [&](const auto& area, const Ink& ink = colors::gold) {
+        return fault([&] { fill(sheet, area, ink); });
+    };
+    expect_part(draw(stroked(box, {.width = 3, .align = static_cast<Align>(7)})), "stroke: align has the number 7");
+    expect_part(draw(stroked(box, {.cap = static_cast<Cap>(7)})), "allowed are flush, square and round");
+    expect_part(draw(stroked(box, {.join = static_cast<Join>(-1)})), "stroke: join has the number -1");
+    expect_part(draw(stroked(box, {.edge = static_cast<Edge>(2)})), "stroke: edge");
+    expect_part(draw(filled(box, {.rule = static_cast<FillRule>(2)})), "fill: rule");
+    expect_part(draw(filled(box, {.edges = static_cast<Edges>(2)})), "fill: edges");
+    expect_part(draw(filled(Circle{}, {.edge = static_cast<Edge>(9)})), "fill: edge");
+    const auto lay = [&](const Laying& how) { return fault([&] { fill(sheet, box, Ink{colors::gold, how}); }); };
+    expect_part(lay({.blend = static_cast<Blend>(99)}), "ink: blend has the number 99");
+    expect_part(lay({.light = static_cast<Light>(2)}), "ink: light");
+    expect_part(lay({.channels = static_cast<Channels>(16)}), "ink: channels has the number 16");
+    const auto gradient = [&](Spread spread, Placing placing, Dither dither) {
+        return fault([&] {
+            fill(sheet, box, LinearGradient{{0, 0}, {9, 9}, {{0, colors::red}}, spread, placing, dither});
+        });
+    };
+    expect_part(gradient(static_cast<Spread>(5), Placing::target, Dither::none), "linear gradient: spread");
+    expect_part(gradient(Spread::pad, static_cast<Placing>(5), Dither::none), "linear gradient: placing");
+    expect_part(gradient(Spread::pad, Placing::target, static_cast<Dither>(5)), "linear gradient: dither");
+    expect_part(fault([] {
+                    (void)Box::placed({.anchor = static_cast<Anchor>(9), .at = {}, .size = {1, 1}});
+                }),
+                "anchor");
+    const Bitmap<Rgba8> stamp{{3, 3}};
+    expect_part(fault([&] { paste(sheet, stamp, {.mirrored = static_cast<Mirror>(4)}); }), "paste: mirrored");
+    expect_part(fault([&] { paste(sheet, stamp, {.turned = static_cast<Quarters>(4)}); }), "paste: turned");
+    expect_part(fault([&] { paste(sheet, stamp, {.scaling = static_cast<Scaling>(4)}); }), "paste: scaling");
+    expect_part(fault([&] {
+                    (void)flood(sheet, {.from = {1, 1}, .neighbors = static_cast<Neighbors>(4)});
+                }),
+                "flood: neighbors");
+    expect_part(fault([&] { (void)encode(sheet, static_cast<FileFormat>(77)); }), "file format: it is none of png");
+    expect_part(fault([&] { (void)encode(sheet, FileFormat::png, {.effort = static_cast<Effort>(4)}); }),
+                "save: effort");
+    const std::vector<Point> corners(6);
+    expect_part(fault([&] { fill(sheet, VertexList{.as = static_cast<Elements>(9), .at = corners}, colors::red); }),
+                "vertex list: as has the number 9");
+    EXPECT_EQ(sheet.bytes(), before);
+}
+
+TEST(HostileCalls, NumbersThatAreNone) {
+    Bitmap<Rgba8> sheet{{20, 20}, colors::navy};
+    const auto before = sheet.bytes();
+    const Circle circle{.center = {9, 9}, .radius = 5};
+    for (const auto bad : {nan, infinity, -infinity}) {
+        const auto angle = Angle::degrees(bad);
+        EXPECT_THROW(fill(sheet, transformed(filled(circle, {}), Transform{}.turn(angle)), colors::gold), Error);
+        EXPECT_THROW(fill(sheet, Sector{.of = circle, .sweep = {angle, 30_deg}}, colors::gold), Error);
+        EXPECT_THROW(fill(sheet, Sector{.of = circle, .sweep = {30_deg, angle}}, colors::gold), Error);
+        EXPECT_THROW(fill(sheet, Ellipse::around({.center = {9, 9}, .radii = {8, 3}, .turned = angle}), colors::gold),
+                     Error);
+        EXPECT_THROW(fill(sheet, star({.center = {9, 9}, .radius = 5, .turned = angle}), colors::gold), Error);
+        EXPECT_THROW(stroke(sheet, circle, {.miter_limit = -bad, .dash = {3, bad}}, colors::gold), Error);
+        EXPECT_THROW(stroke(sheet, circle, {.dash = {3, 3}, .dash_offset = bad}, colors::gold), Error);
+        EXPECT_THROW(fill(sheet, circle, ConicGradient{{9, 9}, angle, {{0, colors::red}}}), Error);
+        EXPECT_THROW(fill(sheet, circle, Hatch{.spacing = bad}), Error);
+    }
+    EXPECT_EQ(sheet.bytes(), before);
+    const auto dashed = [&](double offset) {
+        auto drawn = sheet;
+        stroke(drawn, Line{.from = {0, 9}, .to = {19, 9}}, {.width = 3, .dash = {4, 4}, .dash_offset = offset},
+               colors::gold);
+        return drawn.bytes();
+    };
+    EXPECT_EQ(dashed(1e18), dashed(0));  // a multiple of the period
+    expect_part(fault([] { (void)Region::of_spans({{0, std::numeric_limits<int>::max(), 2}}); }), "beyond the numbers");
+    expect_part(fault([&] { (void)flood(sheet, {.from = {20, 3}}); }), "flood: from is 20,3; allowed is 0,0 to 19,19");
+    expect_part(fault([&] { fill(sheet, circle, Ink{colors::red, {.opacity = 1.5}}); }), "opacity is 1.5; allowed");
+}
+
+}  // namespace
