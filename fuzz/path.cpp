@@ -1,8 +1,7 @@
 // A fuzz target for path data: whatever the string, it is refused at a place in it, or filled and stroked.
 #include "repeats.hpp"
 
-#include <coldbrick/draw.hpp>
-#include <coldbrick/path.hpp>
+#include <coldbrick/coldbrick.hpp>
 
 #include <string_view>
 

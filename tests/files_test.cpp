@@ -4,6 +4,7 @@
 
 #include <coldbrick/convert.hpp>
 #include <coldbrick/files.hpp>
+#include <coldbrick/load.hpp>
 #include <coldbrick/palette.hpp>
 
 #include <cstring>
@@ -12,6 +13,8 @@
 #include <sstream>
 
 #include <png.h>
+#include <sys/resource.h>
+#include <sys/stat.h>
 
 namespace {
 
@@ -198,6 +201,57 @@ TEST_F(Files, ReplacedFileKeepsItsModeAndLinksGoOnPointing) {
     EXPECT_EQ(content(old), bytes_of(encode(sample<Rgb8>(), FileFormat::png)));
     EXPECT_EQ(fs::status(old).permissions(), fs::perms{0640});
     EXPECT_EQ(file_count(), 2U);
+}
+
+TEST_F(Files, OldFilesKeepWhatTheyAreAndGainNothing) {
+    const Bitmap<Rgb8> picture{{3, 2}, colors::gold};
+    write("old.png", "old");
+    ASSERT_EQ(::chmod(path("old.png").c_str(), 04754), 0);
+    save(picture, path("old.png"));
+    struct stat status {};
+    ASSERT_EQ(::stat(path("old.png").c_str(), &status), 0);
+    EXPECT_EQ(status.st_mode & 07777U, 0754U);
+    EXPECT_EQ(load<Rgb8>(path("old.png")).bytes(), picture.bytes());
+    // A link goes on pointing to its file, also to one that is not there yet.
+    fs::create_symlink("new.png", path("link.png"));
+    save(picture, path("link.png"));
+    EXPECT_TRUE(fs::is_symlink(path("link.png")));
+    EXPECT_EQ(load<Rgb8>(path("new.png")).bytes(), picture.bytes());
+    fs::create_symlink("round.png", path("round.png"));
+    EXPECT_THROW(save(picture, path("round.png")), Error);
+    // As long as names go.
+    const auto longest = std::string(251, 'q') + ".png";
+    save(picture, path(longest));
+    save(picture, path(longest));
+    EXPECT_EQ(file_count(), 5U);
+    EXPECT_THROW(save(picture, path(std::string{"a\0b.png", 7})), Error);
+}
+
+TEST_F(Files, NothingIsLeftBehindWhenAFileGrowsTooLarge) {
+    const Bitmap<Rgb8> picture{{300, 200}, colors::gold};
+    write("old.ppm", "old");
+    const auto before = file_count();
+    rlimit usual{};
+    ASSERT_EQ(::getrlimit(RLIMIT_FSIZE, &usual), 0);
+    auto small = usual;
+    small.rlim_cur = 10000;
+    ASSERT_EQ(::setrlimit(RLIMIT_FSIZE, &small), 0);
+    const auto error = error_of([&] { save(picture, path("old.ppm")); });
+    ASSERT_EQ(::setrlimit(RLIMIT_FSIZE, &usual), 0);
+    EXPECT_NE(error.find("old.ppm: cannot be written: File too large"), std::string::npos) << error;
+    EXPECT_EQ(content(path("old.ppm")), "old");
+    EXPECT_EQ(file_count(), before);
+}
+
+TEST_F(Files, SixteenBitsWithoutAlpha) {
+    Bitmap<Rgba16> deep{{3, 2}, Color{9, 8, 7}};
+    for (const auto format : {FileFormat::png, FileFormat::pam}) {
+        const auto file = encode(deep, format, {.storage = Storage::without_alpha});
+        EXPECT_EQ(load_any(file).info.channels, 3);
+        EXPECT_EQ(load<Rgba16>(file).bytes(), deep.bytes());
+    }
+    mark(deep, {1, 1}, Ink{Color{9, 8, 7, 200}, {.blend = Blend::replace}});
+    EXPECT_THROW((void)encode(deep, FileFormat::png, {.storage = Storage::without_alpha}), Error);
 }
 
 }  // namespace

@@ -2,9 +2,7 @@
 #include "folder_test.hpp"
 #include "oracle.hpp"
 
-#include <coldbrick/convert.hpp>
-#include <coldbrick/files.hpp>
-#include <coldbrick/scene.hpp>
+#include <coldbrick/coldbrick.hpp>
 
 #include <cstdlib>
 #include <sstream>
@@ -272,6 +270,66 @@ TEST_F(Tool, PicksAndCompares) {
     const auto other_size = run("differ a.png c.png");
     EXPECT_EQ(other_size.code, 2);
     EXPECT_EQ(other_size.err, "a.png has 9 x 7 pixels, and c.png 4 x 4: they cannot be compared\n");
+}
+
+TEST_F(Tool, ChecksScenesAndTellsWhatIsWrongWithACall) {
+    write("quay.brick", scene);
+    const auto checked = run("render quay.brick");
+    EXPECT_EQ(checked.code, 0);
+    EXPECT_EQ(checked.out,
+              "quay.brick: 6 x 4 pixels, 1 of 1 drawings show; nothing is written (-o PICTURE writes it)\n");
+    EXPECT_EQ(run("render quay.brick -o quay.png").code, 0);
+    const auto picture = run("render quay.png");
+    EXPECT_EQ(picture.code, 1);
+    EXPECT_EQ(picture.err, "quay.png: this is a picture (png), and no scene; 'coldbrick info' tells about it\n");
+    const auto tight = run("render quay.brick --limit sheet_pixels=20");
+    EXPECT_EQ(tight.code, 1);
+    EXPECT_NE(tight.err.find("the sheet has 24 pixels; allowed are 20"), std::string::npos);
+    EXPECT_NE(run("render quay.brick --limit pixel=20").err.find("--limit has no 'pixel'"), std::string::npos);
+    std::string unseen = "sheet size 6,4\n";
+    for (int i = 0; i < 30; ++i) unseen += "mark at 9,9 ink red\n";
+    write("unseen.brick", unseen);
+    const auto remarks = run("render unseen.brick").err;
+    EXPECT_EQ(std::count(remarks.begin(), remarks.end(), '\n'), 21);
+    EXPECT_NE(remarks.find("... and 10 more of which nothing shows"), std::string::npos);
+    for (const auto* const call :
+         {"--help", "--version", "render --help", "info quay.png", "pick quay.png 0,0", "render quay.brick"}) {
+        const auto command = "cd '" + folder().string() + "' && '" COLDBRICK_TOOL "' " + call + " >/dev/full 2>.err";
+        EXPECT_EQ(WEXITSTATUS(std::system(command.c_str())), 1) << call;
+        EXPECT_EQ(content(path(".err")), "standard output: cannot be written\n") << call;
+    }
+    fs::create_directories(path("other"));
+    ASSERT_EQ(run("resave quay.png other/b.png").code, 0);
+    fs::create_directories(path("scenes"));
+    write("scenes/far.brick", "sheet from \"../other/b.png\"\n");
+    EXPECT_EQ(run("render scenes/far.brick").code, 1);
+    EXPECT_EQ(run("render scenes/far.brick --files-from other").code, 0);
+}
+
+TEST_F(Tool, ResavesPartsAndPalettes) {
+    write("quay.brick",
+          "sheet size 40,30 ink navy\nfill circle center 20,15 radius 12 smooth ink gold\nmark at 3,1 ink red\n");
+    ASSERT_EQ(run("render quay.brick -o quay.png").code, 0);
+    ASSERT_EQ(run("resave quay.png part.png --part 2,1,10,5 --mirrored left_right --turned 90").code, 0);
+    const auto part = load<Rgb8>(path("part.png"));
+    EXPECT_EQ(part.size(), (Size{5, 10}));
+    EXPECT_EQ(part.color_at({4, 8}), colors::red);
+    EXPECT_EQ(run("resave quay.png part.png --part 35,1,10,5").code, 1);
+    ASSERT_EQ(run("resave quay.png few.png --channels palette --colors 5 --diffused").code, 0);
+    EXPECT_LE(count_colors(load<Rgb8>(path("few.png"))), 5U);
+    for (const auto* const nothing : {"--colors 5", "--diffused", "--scaling box", "--plain", "--quality 50"}) {
+        EXPECT_EQ(run(std::string{"resave quay.png o.png "} + nothing).code, 2) << nothing;
+    }
+    ASSERT_EQ(run("resave quay.png deep.png --bits 16 --channels rgb").code, 0);
+    EXPECT_EQ(load_any(path("deep.png")).info.channels, 3);
+    EXPECT_EQ(load_any(path("deep.png")).info.bits, 16);
+    ASSERT_EQ(run("resave quay.png glass.png --channels rgba").code, 0);
+    const auto unreadable = run("info --json quay.png none.png");
+    EXPECT_EQ(unreadable.code, 1);
+    EXPECT_NE(unreadable.out.find("\"error\": \"none.png: cannot be read: No such file"), std::string::npos);
+    write("clear.brick", "sheet size 2,2 ink transparent\n");
+    ASSERT_EQ(run("render clear.brick -o clear.png").code, 0);
+    EXPECT_EQ(run("pick clear.png 1,1").out, "1,1  #00000000  transparent\n");
 }
 
 }  // namespace

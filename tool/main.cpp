@@ -296,7 +296,7 @@ int main(int argc, char** argv) {
     try {
         const auto code = run(argc, argv);
         // What was printed must have arrived.
-        if (std::fflush(stdout) == 0) return code;
+        if (std::fflush(stdout) == 0 && std::ferror(stdout) == 0) return code;
         return complain("standard output: cannot be written", coldbrick::tool::Exit::fault);
     } catch (const std::exception& error) {
         return complain(fmt::format("coldbrick: {}", error.what()), coldbrick::tool::Exit::fault);

@@ -25,8 +25,9 @@ inline constexpr double fine_slack = 2.0 / static_cast<double>(fine_unit);
 // How far the chords of a curve may be from it, in pixels. With the rounding it stays below 1/64.
 inline constexpr double crisp_flatness = 1.0 / 96;
 
-// The same where coverage is measured: the area of a pixel is then wrong by less than half of 1/255.
-inline constexpr double smooth_flatness = 1.0 / 512;
+// The same where coverage is measured: a chord takes at most 2/3 of that times its length in a pixel, so that the area
+// of one that two edges cross is wrong by less than half of 1/255.
+inline constexpr double smooth_flatness = 1.0 / 1024;
 
 // In the detail that is needed in a clip, where a stroke is drawn or a fill.
 Detail detail_in(const Box& clip, double flatness, const Stroke& how) noexcept;
