@@ -20,6 +20,21 @@ int coverage_of(const Area& area, Point pixel) {
     return found;
 }
 
+// The same of all pixels of a sheet.
+class Coverage {
+  public:
+    template <class Area>
+    explicit Coverage(const Area& area) : found_(100 * 80) {
+        for_each_coverage(area, Box{.at = {}, .size = {100, 80}}, [&](int y, int x, int length, int coverage) {
+            for (int i = 0; i < length; ++i) found_[static_cast<std::size_t>(100 * y + x + i)] = coverage;
+        });
+    }
+    [[nodiscard]] int at(int x, int y) const { return found_[static_cast<std::size_t>(100 * y + x)]; }
+
+  private:
+    std::vector<int> found_;
+};
+
 // The share of a pixel, in 255ths, for which covers(x, y).
 template <class Covers>
 double sampled(Point pixel, const Covers& covers) {
@@ -42,21 +57,24 @@ struct Corner {
 // By the definition: -(w - out) < d <= out, with d the distance from the edge, positive outside, and round corners.
 TEST(Corners, StrokesOfSectorsAndChordsStayWithinTheirDistance) {
     const Circle circle{.center = {20, 17}, .radius = 12};
-    for (const auto& [from, by, width] : {Corner{30, 45, 1}, {0, 30, 5}, {30, 45, 5}, {100, 20, 8}, {200, 300, 4}}) {
+    for (const auto& corner : {Corner{30, 45, 1}, {0, 30, 5}, {30, 45, 5}, {100, 20, 8}, {200, 300, 4}}) {
+        const auto from = corner.from;
+        const auto by = corner.by;
+        const auto width = corner.width;
         const auto sweep = Sweep{Angle::degrees(from), Angle::degrees(by)};
         const auto out = width / 2;
         const auto expect_near = [&](const auto& shape, const auto& distance) {
-            const auto smooth = stroked(shape, {.width = width, .join = Join::round, .edge = Edge::smooth});
-            const auto crisp = stroked(shape, {.width = width, .join = Join::round});
+            const Coverage smooth{stroked(shape, {.width = width, .join = Join::round, .edge = Edge::smooth})};
+            const Region crisp{stroked(shape, {.width = width, .join = Join::round})};
             for (int y = 0; y < 36; ++y) {
                 for (int x = 0; x < 40; ++x) {
                     const auto away = distance(double{1} * x, double{1} * y);
                     const auto how_far = std::max(away - out, -(width - out) - away);
                     if (std::fabs(how_far) > 0.75) {
-                        EXPECT_EQ(coverage_of(smooth, {x, y}), how_far > 0 ? 0 : 255) << x << "," << y << " " << from;
+                        EXPECT_EQ(smooth.at(x, y), how_far > 0 ? 0 : 255) << x << "," << y << " " << from;
                     }
                     if (std::fabs(how_far) > 1.0 / 32 && width > 1) {
-                        EXPECT_EQ(contains(crisp, Point{x, y}), how_far < 0) << x << "," << y << " " << from;
+                        EXPECT_EQ(crisp.contains({x, y}), how_far < 0) << x << "," << y << " " << from;
                     }
                 }
             }
@@ -133,6 +151,33 @@ TEST(Corners, CurvesEndSquareToTheirTangents) {
                                   static_cast<int>(std::lround(50 + 40 * std::sin(angle)))};
         EXPECT_EQ(coverage_of(dashes, middle), i % 2 == 0 ? 255 : 0);
     }
+}
+
+// Crisp and smooth, the same is drawn.
+TEST(Corners, DashesAreTheSameCrispAndSmooth) {
+    const auto expect_same = [](const std::string& name, const auto& shape) {
+        for (const auto width : {3, 5, 9}) {
+            for (const auto cap : {Cap::flush, Cap::square, Cap::round}) {
+                const auto how = Stroke{.width = width, .cap = cap, .dash = {12, 15}};
+                auto smooth_how = how;
+                smooth_how.edge = Edge::smooth;
+                const Region crisp{stroked(shape, how)};
+                const Coverage smooth{stroked(shape, smooth_how)};
+                for (int y = 0; y < 80; ++y) {
+                    for (int x = 0; x < 100; ++x) {
+                        const auto coverage = smooth.at(x, y);
+                        if (coverage != 0 && coverage != 255) continue;
+                        ASSERT_EQ(crisp.contains({x, y}), coverage == 255) << name << " " << x << "," << y;
+                    }
+                }
+            }
+        }
+    };
+    const auto ellipse = Ellipse::around({.center = {50, 40}, .radii = {40, 25}, .turned = 20_deg});
+    expect_same("arc", Arc{.of = ellipse, .sweep = {150_deg, 230_deg}});
+    expect_same("ellipse", ellipse);
+    expect_same("sector", Sector{.of = ellipse, .sweep = {150_deg, 230_deg}});
+    expect_same("rounded box", RoundedBox{.box = {.at = {12, 9}, .size = {70, 55}}, .corner_radius = 15});
 }
 
 TEST(Corners, SquareCapsOfArcsBeginAtTheRay) {

@@ -258,6 +258,12 @@ Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const Span
     form.add_rim(turn, of_form(form, detail_in(clip, crisp_flatness, how)), track);
     if (turn.is_whole) track.close();
     const auto scan_hairline_of = [&](const SpanReceiver& gather) { return scan_hairline_arc(shape, clip, gather); };
+    if (how.width > 1) {
+        // An arc has no inside: its dashes are what the pen covers.
+        const auto pen = pen_around(centered);
+        return scan_contours(form.origin(), FillRule::nonzero, clip, receiver,
+                             [&](Contours& contours) { draw_stroke(track, pen, centered, contours); });
+    }
     return scan_around({.edges = {std::move(track)}, .origin = form.origin()}, centered, clip, receiver,
                        scan_hairline_of, scan_hairline_of);
 }
