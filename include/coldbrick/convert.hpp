@@ -1,7 +1,7 @@
 // coldbrick/convert.hpp - a picture in another pixel format, or enlarged.
 //
 //     Bitmap<Gray8> proof = convert<Gray8>(chart);
-//     Bitmap<Rgb8>  large = enlarge(display, 6);
+//     Bitmap<Rgb8>  large = enlarge(chart, 6);
 //
 // Of a view, the pixels of its clip are taken; they start at (0, 0) in the new bitmap. Throws Error if there are
 // none.

@@ -5,7 +5,7 @@
 //     fill  (chart, star, {.rule = FillRule::nonzero}, colors::teal);
 //     stroke(chart, Line{.from = {18, 431}, .to = {702, 377}}, colors::white);
 //     stroke(chart, Circle{.center = {236, 148}, .radius = 52}, {.width = 6}, 0xfff1c9_rgb);
-//     fill  (chart, moon, {.edge = Edge::smooth}, RadialGradient{...});            // gradient.hpp, pattern.hpp
+//     fill  (chart, moon, {.edge = Edge::smooth}, Hatch{.spacing = 6});            // pattern.hpp, gradient.hpp
 //     fill  (chart, transformed(stroked(star, pen), Transform{}.turn(30_deg)), Ink{gold, {.blend = Blend::screen}});
 //     mark  (chart, Point{9, 31}, colors::red);
 //

@@ -12,8 +12,8 @@
 //     struct coldbrick::FormatTraits<Rgb565> {
 //         static constexpr int pixel_bytes = 2;                // 1, 2, 3, 4, 6 or 8
 //         static constexpr bool has_alpha = false;             // without it, load() gives alpha 255
-//         static void store(coldbrick::Color color, std::uint8_t* pixel) { ... }
-//         static coldbrick::Color load(const std::uint8_t* pixel) { ... }
+//         static void store(coldbrick::Color color, std::uint8_t* pixel);
+//         static coldbrick::Color load(const std::uint8_t* pixel);
 //     };
 #pragma once
 

@@ -1,8 +1,7 @@
 // coldbrick/geometry.hpp - points, sizes and boxes on the pixel grid.
 //
 //     Box berth{.at = {32, 282}, .size = {148, 96}};                          // top-left pixel and size
-//     Box same = Box::between({.from = {32, 282}, .to = {179, 377}});         // two corner pixels, both
-//     included
+//     Box same = Box::between({.from = {32, 282}, .to = {179, 377}});   // both corner pixels belong to it
 //     Box post = Box::placed({.anchor = Anchor::bottom, .at = {80, 281}, .size = {9, 40}});   // stands there
 //     Box seen = intersection(berth, Box{.at = {0, 0}, .size = {100, 300}});
 //

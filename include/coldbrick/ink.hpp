@@ -4,8 +4,8 @@
 //     fill(chart, shoal, with_alpha(colors::seagreen, 96));              // translucent: blends source-over
 //     fill(chart, shoal, Ink{colors::seagreen, {.opacity = 0.4, .blend = Blend::multiply}});
 //     fill(chart, mask, Ink{gray(255), {.channels = Channels::alpha}});  // draws into one channel only
-//     fill(chart, sky, LinearGradient{...});                             // gradient.hpp
-//     fill(chart, water, Hatch{...});                                    // pattern.hpp
+//     fill(chart, sky, LinearGradient{{0, 0}, {0, 300}, {{0, navy}, {1, gold}}});   // gradient.hpp
+//     fill(chart, water, Hatch{.spacing = 6, .angle = 45_deg});          // pattern.hpp
 #pragma once
 
 #include "coldbrick/color.hpp"

@@ -2,8 +2,8 @@
 //
 //     Bitmap<Rgb8> chart{{720, 450}, 0x0b2239_rgb};              // new pixels, one colour
 //     Pixels<Bgr8> frame{{.top_left = camera, .size = {640, 480}, .stride = 1984}};
-//     fill(frame.within({.at = {10, 10}, .size = {200, 80}}), Circle{...}, gold);   // same coordinates,
-//     clipped Color below = chart.color_at({236, 148});
+//     fill(frame.within({.at = {10, 10}, .size = {200, 80}}), moon, gold);    // the same coordinates, clipped
+//     Color below = chart.color_at({236, 148});
 //
 // A view is a pointer, a size and a stride; copy it freely. It must not outlive the memory, and drawing never touches
 // a byte of that memory outside the pixels of the view's clip.

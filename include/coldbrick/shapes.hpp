@@ -9,7 +9,8 @@
 //     Ellipse::around({.center = {528, 190}, .radii = {72, 21}, .turned = 15_deg})
 //     RoundedBox{.box = {.at = {32, 282}, .size = {148, 96}}, .corner_radius = 8}
 //     Arc      {.of = Circle{.center = {236, 148}, .radius = 130}, .sweep = {.from = 197_deg, .by = 46_deg}}
-//     Sector, Chord                                                  // as Arc, with an inside
+//     Sector   {.of = Circle{.center = {236, 148}, .radius = 130}, .sweep = {.from = 197_deg, .by = 46_deg}}
+//     Chord    {.of = Circle{.center = {236, 148}, .radius = 130}, .sweep = {.from = 197_deg, .by = 46_deg}}
 //     Polygon  {{410, 366}, {474, 366}, {442, 212}}
 //     regular_polygon({.center = {80, 60}, .radius = 24, .points = 6})
 //     star    ({.center = {80, 60}, .radius = 24, .points = 5})

@@ -4,7 +4,7 @@
 //     fill(chart.within(porthole), waves, colors::teal);            // fades out at the rim
 //     int covered = porthole.coverage_at({40, 60});                 // in 255ths
 //
-//     for_each_coverage(area, clip, [&](int y, int x, int length, int coverage) { ... });
+//     for_each_coverage(area, clip, [&](int y, int x, int length, int coverage) { sum += length * coverage; });
 #pragma once
 
 #include "coldbrick/region.hpp"

@@ -1,7 +1,7 @@
 // coldbrick/spans.hpp - the pixels of a shape, without any buffer: spans, bounds, membership.
 //
-//     for_each_span(Circle{.center = {64, 48}, .radius = 20}, clip, [&](const Span& run) { ... });
-//     for_each_span(stroked(Line{.from = {0, 0}, .to = {9, 4}}), clip, [&](const Span& run) { ... });
+//     for_each_span(Circle{.center = {64, 48}, .radius = 20}, clip, [&](const Span& run) { sum += run.length; });
+//     for_each_span(stroked(Line{.from = {0, 0}, .to = {9, 4}}), clip, [&](const Span& run) { sum += run.length; });
 //     Box  around = bounds(stroked(Circle{.center = {64, 48}, .radius = 20}, {.width = 6}));
 //     bool hit    = contains(filled(star, {.rule = FillRule::nonzero}), Point{70, 41});
 //

@@ -3,7 +3,7 @@
 //     // From -1..1 both ways, y up, to the pixels of a box: its edges are the edges of the pixels.
 //     const auto to_pixels = Transform::fitting({.left = -1, .right = 1, .bottom = -1, .top = 1}, box);
 //
-//     Transform{}.turn(30_deg).scale({2, 2}).move({100, 50})          // done in this order
+//     const auto placed = Transform{}.turn(30_deg).scale({2, 2}).move({100, 50});      // done in this order
 //
 // A transform is affine: straight lines stay straight, parallel ones parallel.
 #pragma once

@@ -1,6 +1,6 @@
 // coldbrick/vertices.hpp - many points, lines or triangles in one call, from arrays of the caller's, without a copy.
 //
-//     std::vector<Point> corners = ...;
+//     std::vector<Point> corners = {{5, 5}, {80, 9}, {30, 60}, {90, 66}};
 //     std::vector<std::uint32_t> order = {0, 1, 2, 2, 1, 3};
 //     fill  (chart, VertexList{.as = Elements::triangles, .at = corners, .indices = order}, seagreen);
 //     stroke(chart, VertexList{.as = Elements::line_strip, .at = corners}, {.width = 3}, colors::white);

@@ -30,6 +30,8 @@ Vec direction_up_to_45(double degrees) noexcept {
 }  // namespace
 
 Vec direction_of(Angle angle) noexcept {
+    // No direction: what is made of it is told as no number where it is drawn.
+    if (!std::isfinite(angle.in_degrees())) return {angle.in_degrees(), angle.in_degrees()};
     const auto degrees = std::fmod(angle.in_degrees(), 360);
     const auto quarters = std::floor((degrees + 45) / 90);
     const auto [x, y] = direction_up_to_45(degrees - 90 * quarters);

@@ -1,5 +1,6 @@
 #include "raster/flatten.hpp"
 
+#include "geometry/limits.hpp"
 #include "raster/ellipse_form.hpp"
 
 #include <cmath>
@@ -138,9 +139,14 @@ void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Detail& det
     auto ry = arc.radii.y;
     const auto half = turned((from - to) * 0.5, own_axis);
     const auto too_small = length({half.x / rx, half.y / ry});
-    // Of no height worth speaking of, or so large that it is straight.
-    constexpr auto most = 1e15;
-    if (!(too_small < most)) return track.add(to);
+    // Of no height worth speaking of.
+    constexpr auto most_times = 1e15;
+    if (!(too_small < most_times)) return track.add(to);
+    constexpr auto most = 4.0 * max_coordinate;
+    if (too_small * std::max(rx, ry) > most) {
+        throw Error{"path: an arc of radii " + in_digits(rx) + "," + in_digits(ry) + " would have to grow " +
+                    in_digits(too_small) + " times to reach its end; allowed are radii up to " + in_digits(most)};
+    }
     if (too_small > 1) {
         rx *= too_small;
         ry *= too_small;
