@@ -46,7 +46,7 @@ void expect_all_or_nothing(const char* what, const Draw& draw) {
     draw(whole);
     const auto count = many - std::exchange(allocations_left, -1);
     EXPECT_NE(whole.bytes(), ground.bytes()) << what;
-    constexpr long tried = 10;
+    constexpr long tried = 6;
     for (long failing = 0; failing <= count; failing += failing < tried ? 1 : 1 + (count - failing) / 3) {
         auto sheet = ground;
         auto has_thrown = false;

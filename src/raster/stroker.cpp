@@ -41,9 +41,10 @@ class SideDrawer {
 
     // Around a joint, seen in the direction in which the contour goes: the side lies to the left.
     void joint(Vec at, const Piece& before, const Piece& after, bool smooth) {
+        if (reach_ <= 0) return contours_.to(at);
         const auto bend = cross(before.direction, after.direction);
         const auto ahead = dot(before.direction, after.direction);
-        if (bend < 0 || reach_ <= 0) {
+        if (bend < 0) {
             inner(at, before, after, ahead);
         } else if (bend == 0 && ahead > 0) {
             contours_.to(at + left_of(before.direction) * reach_);
