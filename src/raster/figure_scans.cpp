@@ -5,6 +5,7 @@
 #include "raster/outer_box.hpp"
 #include "raster/outline.hpp"
 #include "raster/placement.hpp"
+#include "raster/record.hpp"
 #include "raster/round_cover.hpp"
 
 #include "coldbrick/region.hpp"
@@ -126,7 +127,13 @@ Box scan_outline_of(const ShapeRef& shape, const How& how, const Placement& plac
     }
     const auto seen = seen_part(shape, how, placement, clip);
     const auto outline = outline_of(shape, how, placement.detail_in(seen, smooth_flatness, how));
-    return scan_covered(receiver, [&](const SpanReceiver& to) { return scan_smooth(outline, placement, seen, to); });
+    // A sweep takes memory between the rows that it tells.
+    return scan_covered(receiver, [&](const SpanReceiver& to) {
+        Record record{to};
+        const auto touched = scan_smooth(outline, placement, seen, record.receiver());
+        record.replay();
+        return touched;
+    });
 }
 
 // The pixels of a fill that have one of their four neighbours outside.
