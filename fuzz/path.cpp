@@ -5,11 +5,6 @@
 
 #include <string_view>
 
-extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* bytes, std::size_t count, std::size_t most,
-                                               unsigned seed) {
-    return mutate_with_repeats(bytes, count, most, seed);
-}
-
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t count) {
     using namespace coldbrick;
     const auto text = std::string_view{reinterpret_cast<const char*>(bytes), count};

@@ -24,11 +24,6 @@ std::vector<std::uint8_t> with_right_checksums(std::vector<std::uint8_t> file) {
 
 }  // namespace
 
-extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* bytes, std::size_t count, std::size_t most,
-                                               unsigned seed) {
-    return mutate_with_repeats(bytes, count, most, seed);
-}
-
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t count) {
     using namespace coldbrick;
     // What the reader's caller sees to.

@@ -1,5 +1,5 @@
-// A mutator that repeats: what overflows does so after thousands of times the same, which bytes changed one by one
-// never come to.
+// The mutator of the targets that include this, which repeats: what overflows does so after thousands of times the
+// same, which bytes changed one by one never come to.
 #pragma once
 
 #include <algorithm>
@@ -9,7 +9,8 @@
 extern "C" std::size_t LLVMFuzzerMutate(std::uint8_t* bytes, std::size_t count, std::size_t most);
 
 // Every eighth time a run of up to 32 bytes is put in behind itself, as often as there is room for, up to 4,096 times.
-inline std::size_t mutate_with_repeats(std::uint8_t* bytes, std::size_t count, std::size_t most, unsigned seed) {
+extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* bytes, std::size_t count, std::size_t most,
+                                               unsigned seed) {
     if (seed % 8 != 0 || count < 2) return LLVMFuzzerMutate(bytes, count, most);
     const auto begin = (seed >> 3U) % count;
     const auto length = std::min<std::size_t>(1 + (seed >> 13U) % 32, count - begin);

@@ -107,13 +107,6 @@ SceneLimits scene_limits(const std::vector<std::string>& words) {
     return limits;
 }
 
-// What an error says, without what only programs can do.
-std::string without_cpp(const Error& error) {
-    const auto text = std::string{error.what()};
-    const auto advice = text.find(" (convert it to ");
-    return advice == std::string::npos ? text : text.substr(0, advice);
-}
-
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what) {
     const auto is_stdout = path == "-";
     is_stdout ? write_stream(std::cout, bytes) : write_file(path, bytes);

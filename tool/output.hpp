@@ -19,9 +19,6 @@ namespace coldbrick::tool {
 [[nodiscard]] LoadLimits load_limits(const std::vector<std::string>& words);
 [[nodiscard]] SceneLimits scene_limits(const std::vector<std::string>& words);
 
-// What an error of writing says, without what only programs can do.
-[[nodiscard]] std::string without_cpp(const Error& error);
-
 // Writes a file to a path or, for "-", to standard output, and says so in a line "PATH: what, N bytes".
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what);
 

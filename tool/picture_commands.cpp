@@ -312,7 +312,7 @@ void write_to(const Destination& destination, const Bitmap<Format>& picture, Sto
     } catch (const Error& error) {
         const auto name = arguments.picture == "-" ? "standard output" : printable(arguments.picture);
         throw Error{
-            fmt::format("{}: {}\n    --channels, --bits and --on change the picture first", name, without_cpp(error))};
+            fmt::format("{}: {}\n    --channels, --bits and --on change the picture first", name, error.what())};
     }
     put_file(arguments.picture, bytes,
              fmt::format("{}, {} x {} pixels", name_of(format), picture.size().width, picture.size().height));

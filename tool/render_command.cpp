@@ -98,7 +98,7 @@ std::vector<std::uint8_t> encoded(const Picture& picture, const Output& output, 
         return encode(picture, format, output.options);
     } catch (const Error& error) {
         throw Error{
-            fmt::format("{}: {}", output.path == "-" ? "standard output" : printable(output.path), without_cpp(error))};
+            fmt::format("{}: {}", output.path == "-" ? "standard output" : printable(output.path), error.what())};
     }
 }
 

@@ -54,7 +54,7 @@ Packed of_8_bits(Packed packed, std::string_view format) {
     if (packed.bits == 8) return packed;
     throw Error{
         std::string{format} +
-        ": the file holds 8 bits a channel, and the picture has 16 (convert it to Rgba8, or write png, ppm or pam)"};
+        ": the file holds 8 bits a channel, and the picture has 16 (make it 8 bits first, or write png, ppm or pam)"};
 }
 
 Packed pack_for_png(const Surface& picture, Storage storage) {

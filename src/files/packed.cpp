@@ -86,7 +86,7 @@ bool is_gray(const Surface& picture) noexcept { return picture.kernel->is_gray; 
 Packed pack_gray(const Surface& picture, std::string_view format) {
     if (!is_gray(picture)) {
         check_pixels(picture, is_gray_color, format,
-                     "the file holds opaque grays only, and the picture has other colours (convert it to Gray8, or "
+                     "the file holds opaque grays only, and the picture has other colours (make it gray first, or "
                      "write png, ppm or pam)");
     }
     return is_deep(picture) ? pack_deep(picture, 1) : pack<Gray8>(picture);

@@ -28,13 +28,6 @@ struct Steps {
     [[nodiscard]] int most() const noexcept { return std::max({red, green, blue, alpha}); }
 };
 
-// The colours of a row, counted from the uppermost.
-void read_row(const Surface& picture, int y, std::vector<Color16>& row) {
-    const auto& [at, size] = picture.clip;
-    row.resize(static_cast<std::size_t>(size.width));
-    read_colors(picture, pixel_address(picture, at.x, at.y + y), size.width, row.data());
-}
-
 // Calls visit(at, color of a, steps) for each pixel, counted from the upper left ones.
 template <class Visit>
 void visit_both(const Surface& a, const Surface& b, const Visit& visit) {

@@ -12,6 +12,7 @@
 #include <cstring>
 #include <span>
 #include <type_traits>
+#include <vector>
 
 namespace coldbrick::detail {
 
@@ -30,6 +31,13 @@ using Pixel = std::array<std::uint8_t, 8>;
 // bytes are touched.
 void read_colors(const Surface& surface, const std::uint8_t* pixels, int count, Color* colors);
 void read_colors(const Surface& surface, const std::uint8_t* pixels, int count, Color16* colors);
+
+// The colours of a row of the clip, counted from its uppermost.
+inline void read_row(const Surface& picture, int y, std::vector<Color16>& row) {
+    const auto& [at, size] = picture.clip;
+    row.resize(static_cast<std::size_t>(size.width));
+    read_colors(picture, pixel_address(picture, at.x, at.y + y), size.width, row.data());
+}
 void write_colors(const Surface& surface, const Color* colors, int count, std::uint8_t* pixels);
 void write_colors(const Surface& surface, const Color16* colors, int count, std::uint8_t* pixels);
 

@@ -39,12 +39,6 @@ double distance(const Channels4& a, const Channels4& b) noexcept {
     return sum;
 }
 
-void read_row(const Surface& picture, int y, std::vector<Color16>& row) {
-    const auto& [at, size] = picture.clip;
-    row.resize(static_cast<std::size_t>(size.width));
-    read_colors(picture, pixel_address(picture, at.x, at.y + y), size.width, row.data());
-}
-
 // Colours by the upper six bits of their channels.
 std::vector<Cell> cells_of(const Surface& picture) {
     std::unordered_map<std::uint32_t, Cell> cells;

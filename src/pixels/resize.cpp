@@ -184,7 +184,9 @@ void resize(const Surface& from, const Surface& to, Scaling how) {
     check_scaling("resize", how);
     if (how == Scaling::nearest) return resize_nearest(from, to);
     if (to.kernel == &index8_kernel) {
-        throw Error{"resize: a picture with a palette can only be resized by nearest (convert it to Rgba8)"};
+        throw Error{
+            "resize: a picture with a palette can only be resized by nearest (give it colours instead of numbers "
+            "first)"};
     }
     const auto columns = mixes(from.clip.size.width, to.size.width, how);
     const auto rows = mixes(from.clip.size.height, to.size.height, how);
