@@ -8,6 +8,7 @@
 #include <array>
 #include <charconv>
 #include <iostream>
+#include <new>
 
 #include <fmt/core.h>
 #include <nlohmann/json.hpp>
@@ -16,17 +17,18 @@ namespace coldbrick::tool {
 
 namespace {
 
+std::string shown_name(const std::string& path) { return path == "-" ? "standard input" : printable(path); }
+
 LoadedPicture read(const std::string& path, const std::vector<std::string>& limits) {
     const auto allowed = load_limits(limits);
-    if (path != "-") return load_any(path, allowed);
     try {
-        return load_any(std::cin, allowed);
+        return path == "-" ? load_any(std::cin, allowed) : load_any(path, allowed);
+    } catch (const std::bad_alloc&) {
+        throw Error{fmt::format("{}: there is not enough memory for this picture", shown_name(path))};
     } catch (const Error& error) {
-        throw Error{fmt::format("standard input: {}", error.what())};
+        throw Error{path == "-" ? fmt::format("standard input: {}", error.what()) : error.what()};
     }
 }
-
-std::string shown_name(const std::string& path) { return path == "-" ? "standard input" : printable(path); }
 
 // Two whole numbers and a comma.
 Point pair_of(const std::string& words, const std::string& what) {
