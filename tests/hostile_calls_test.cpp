@@ -3,7 +3,9 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <functional>
 #include <limits>
+#include <vector>
 
 #include <gtest/gtest.h>
 
@@ -234,6 +236,29 @@ TEST(HostileCalls, NumbersThatAreNone) {
     expect_part(fault([] { (void)Region::of_spans({{0, std::numeric_limits<int>::max(), 2}}); }), "beyond the numbers");
     expect_part(fault([&] { (void)flood(sheet, {.from = {20, 3}}); }), "flood: from is 20,3; allowed is 0,0 to 19,19");
     expect_part(fault([&] { fill(sheet, circle, Ink{colors::red, {.opacity = 1.5}}); }), "opacity is 1.5; allowed");
+}
+
+// A long line that a transform makes short, and a pen as wide as its circle.
+TEST(HostileCalls, DashesWithoutEndAreRefused) {
+    Bitmap<Rgba8> sheet{{20, 20}, colors::navy};
+    const auto before = sheet.bytes();
+    const Line line{.from = {-19, 9}, .to = {200000000, 9}};
+    for (const auto cap : {Cap::flush, Cap::square, Cap::round}) {
+        const Stroke how{.width = 12, .cap = cap, .dash = {10}};
+        const auto pressed = transformed(stroked(line, how), Transform{}.scale({1e-7, 1}));
+        for (const auto& call : std::vector<std::function<void()>>{
+                 [&] { fill(sheet, pressed, colors::gold); },
+                 [&] {
+                     stroke(sheet, Circle{.center = {0, 0}, .radius = 1000000000},
+                            {.width = 1000000000, .cap = cap, .dash = {1, 1}}, colors::gold);
+                 }}) {
+            expect_part(fault(call), "dashes reach into the picture; allowed are up to 262144 in a call");
+        }
+        EXPECT_GE(bounds(pressed).size.width, 20);
+        // The same is drawn where few of them are.
+        EXPECT_FALSE(fill(sheet, stroked(line, how), colors::navy).empty());
+    }
+    EXPECT_EQ(sheet.bytes(), before);
 }
 
 }  // namespace

@@ -1,5 +1,6 @@
 // The boxes around shapes.
 #include "geometry/limits.hpp"
+#include "raster/dashes.hpp"
 #include "raster/ellipse_rows.hpp"
 #include "raster/find_bounds.hpp"
 #include "raster/outer_box.hpp"
@@ -176,22 +177,33 @@ Box box_of_ellipse(const EllipseForm& form, const How& how) {
                          .to = {last(x, w, form.origin().x), last(y, h, form.origin().y)}});
 }
 
+// The smallest box if there are not too many.
+Box bounds_of_dashes(const Box& outer, const std::function<Box(const Box&)>& scan) {
+    constexpr auto many_rows = 1 << 16;
+    if (outer.size.height > many_rows) return outer;
+    try {
+        return bounds_by_rows(outer, scan);
+    } catch (const TooManyDashes&) {
+        return outer;
+    }
+}
+
 template <class How>
 Box find(const ShapeRef& shape, const How& how, const Transform& by, const std::function<Box(const Box&)>& scan) {
     scan(Box{});  // which checks them
     const Placement placement{by};
     const auto outer = outer_box(shape, reach_of(how), placement);
     constexpr auto few_rows = 1 << 12;
-    constexpr auto many_rows = 1 << 16;
     constexpr auto large = 1 << 22;
     const auto is_region = std::holds_alternative<const Region*>(shape);
     const auto rows = outer.size.height;
-    if (is_region || rows <= (is_dashed(how) ? many_rows : few_rows)) return bounds_by_rows(outer, scan);
+    if (is_dashed(how)) return bounds_of_dashes(outer, scan);
+    if (is_region || rows <= few_rows) return bounds_by_rows(outer, scan);
     const auto is_large = !is_straight(shape) && std::max(outer.size.width, rows) > large;
-    if (is_large && !is_dashed(how) && placement.is_identity()) {
+    if (is_large && placement.is_identity()) {
         if (const auto form = ellipse_of(shape)) return box_of_ellipse(*form, how);
     }
-    if (is_large || is_dashed(how)) return outer;
+    if (is_large) return outer;
     const auto detail = Detail{.flatness = crisp_flatness / placement.scale()};
     if (is_of_hairlines(shape, how)) return box_around_nodes(placement(lines_of(shape, detail).value()));
     const auto outline = recorded_outline(shape, how, detail);

@@ -53,24 +53,45 @@ class Dasher {
     }
 
     void draw() {
+        check_count();
         if (track_.closed && draw_seam()) return;
         for (std::size_t piece = 0; piece < measured_.pieces(); ++piece) {
-            const auto begin = measured_.begin_of(piece);
-            const auto end = measured_.end_of(piece);
-            if (measured_.is_hidden(piece)) continue;
-            const auto from = measured_.from(piece);
-            const auto whole = Reach{.from = piece == 0 ? -lead_ : 0.0,
-                                     .to = piece + 1 == measured_.pieces() ? end - begin + lead_ : end - begin};
-            const auto seen = reach_into(from, unit(measured_.to(piece) - from), whole, least_, most_);
+            const auto seen = seen_of(piece);
             if (!seen) continue;
             // A curve is a little longer than its straight piece, as far as it is measured.
             constexpr auto more = 1.0;
-            pattern_.for_each(begin + seen->from + lead_ - more, begin + seen->to + lead_ + more,
+            const auto begin = measured_.begin_of(piece) + lead_;
+            pattern_.for_each(begin + seen->from - more, begin + seen->to + more,
                               [&](const DashPattern::Dash& dash) { draw_once(dash); });
         }
     }
 
   private:
+    // The part of a piece whose dashes may be seen.
+    [[nodiscard]] std::optional<Reach> seen_of(std::size_t piece) const {
+        if (measured_.is_hidden(piece)) return std::nullopt;
+        const auto from = measured_.from(piece);
+        const auto extent = measured_.end_of(piece) - measured_.begin_of(piece);
+        const auto whole =
+            Reach{.from = piece == 0 ? -lead_ : 0.0, .to = piece + 1 == measured_.pieces() ? extent + lead_ : extent};
+        return reach_into(from, unit(measured_.to(piece) - from), whole, least_, most_);
+    }
+
+    // Dashes that no picture has room for (of a path far larger than the picture, with a pen as wide or a transform
+    // that makes it small) are refused before they take time and memory.
+    void check_count() const {
+        auto extent = 0.0;
+        for (std::size_t piece = 0; piece < measured_.pieces(); ++piece) {
+            const auto seen = seen_of(piece);
+            if (seen) extent += seen->to - seen->from;
+        }
+        const auto count = pattern_.dashes_in(extent);
+        if (count <= most_dashes) return;
+        throw TooManyDashes{"stroke: " + in_digits(std::floor(count)) +
+                            " dashes reach into the picture; allowed are up to " + std::to_string(most_dashes) +
+                            " in a call: dash can be longer, or the path shorter"};
+    }
+
     // The dash that goes over the seam of a closed track, if there is one. Says whether it is the whole track.
     bool draw_seam() {
         std::optional<DashPattern::Dash> first;

@@ -1,6 +1,7 @@
 // The pattern of dashes along a path.
 #pragma once
 
+#include "coldbrick/error.hpp"
 #include "coldbrick/stroke.hpp"
 
 #include <algorithm>
@@ -9,6 +10,14 @@
 #include <vector>
 
 namespace coldbrick::detail {
+
+// More dashes than most_dashes are seen.
+struct TooManyDashes : Error {
+    using Error::Error;
+};
+
+// In one call: a path of a million pixels with dashes and gaps of two pixels each.
+constexpr auto most_dashes = 1 << 18;
 
 class DashPattern {
   public:
@@ -23,6 +32,11 @@ class DashPattern {
         starts_.push_back(period_);
         // Any number of whole periods is none.
         offset_ = std::fmod(offset_, period_);
+    }
+
+    // How many dashes begin in a length of the path, on average.
+    [[nodiscard]] double dashes_in(double length) const noexcept {
+        return length / period_ * (static_cast<double>(starts_.size()) - 1) / 2;
     }
 
     // A dash from one distance to another.
