@@ -35,9 +35,13 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t cou
     const auto is_ours = kind == reader || (reader == "pnm" && (kind == "pbm" || kind == "pgm" || kind == "ppm"));
     if (!is_ours) return -1;
     try {
-        const auto loaded = detail::COLDBRICK_READER(
-            file, {.pixels = 1 << 16, .side = 1 << 14, .memory = 1 << 20, .text_bytes = 1 << 16});
-        if (loaded.info.size.width * loaded.info.size.height > 1 << 16) __builtin_trap();
+        const LoadLimits limits{.pixels = 1 << 16, .side = 1 << 14, .memory = 1 << 20, .text_bytes = 1 << 16};
+        (void)detail::bitmap_from<Rgba8>([&](const detail::LoadTarget& target) {
+            detail::PictureSink sink{target};
+            const auto info = detail::COLDBRICK_READER(file, limits, sink);
+            if (info.size.width * info.size.height > 1 << 16) __builtin_trap();
+            return info;
+        });
     } catch (const Error&) {
         return 0;
     }

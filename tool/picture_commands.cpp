@@ -19,15 +19,21 @@ namespace {
 
 std::string shown_name(const std::string& path) { return path == "-" ? "standard input" : printable(path); }
 
-LoadedPicture read(const std::string& path, const std::vector<std::string>& limits) {
+// Calls load(source, limits) with a stream or a path.
+template <class Load>
+auto read_by(const std::string& path, const std::vector<std::string>& limits, const Load& load) {
     const auto allowed = load_limits(limits);
     try {
-        return path == "-" ? load_any(std::cin, allowed) : load_any(path, allowed);
+        return path == "-" ? load(std::cin, allowed) : load(std::filesystem::path{path}, allowed);
     } catch (const std::bad_alloc&) {
         throw Error{fmt::format("{}: there is not enough memory for this picture", shown_name(path))};
     } catch (const Error& error) {
         throw Error{path == "-" ? fmt::format("standard input: {}", error.what()) : error.what()};
     }
+}
+
+LoadedPicture read(const std::string& path, const std::vector<std::string>& limits) {
+    return read_by(path, limits, [](auto&& source, const LoadLimits& allowed) { return load_any(source, allowed); });
 }
 
 // Two whole numbers and a comma.
@@ -378,15 +384,12 @@ Exit pick(const PickArguments& arguments) {
     std::vector<Point> places;
     places.reserve(arguments.places.size());
     for (const auto& words : arguments.places) places.push_back(pair_of(words, "the pixel"));
-    const auto loaded = read(arguments.picture, arguments.limits);
-    const auto size = loaded.info.size;
-    for (const auto& [x, y] : places) {
-        if (contains(Box{.at = {}, .size = size}, Point{x, y})) continue;
-        throw Error{fmt::format("{}: pixel {},{} is outside the picture, which has 0,0 to {},{}",
-                                shown_name(arguments.picture), x, y, size.width - 1, size.height - 1)};
-    }
-    for (const auto& at : places) {
-        const auto deep = std::visit([&](const auto& picture) { return picture.color16_at(at); }, loaded.bitmap);
+    const auto picked = read_by(arguments.picture, arguments.limits, [&](auto&& source, const LoadLimits& allowed) {
+        return load_colors(source, places, allowed);
+    });
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        const auto at = places[i];
+        const auto deep = picked.colors[i];
         const auto color = narrowed(deep);
         const auto alpha = color.alpha == 255 ? std::string{} : fmt::format(" alpha {}", color.alpha);
         const auto name = nearest_name(color);
@@ -399,7 +402,7 @@ Exit pick(const PickArguments& arguments) {
         }
         fmt::print("{},{}  {}  red {} green {} blue {}{}  {}{}", at.x, at.y, hex(color), color.red, color.green,
                    color.blue, alpha, is_exact ? "" : "near ", name);
-        if (loaded.info.bits == 16) fmt::print("  (16 bits: {} {} {} {})", deep.red, deep.green, deep.blue, deep.alpha);
+        if (picked.info.bits == 16) fmt::print("  (16 bits: {} {} {} {})", deep.red, deep.green, deep.blue, deep.alpha);
         fmt::print("\n");
     }
     return Exit::done;

@@ -4,6 +4,7 @@
 //     LoadedPicture any = load_any("quay.png");                  // as it is in the file
 //     Bitmap<Rgba8> stamp = load<Rgba8>(bytes);                  // std::vector or std::span of bytes; or a stream
 //     load<Gray8>("quay.pgm", {.pixels = 4'000'000});            // refuses larger ones
+//     load_colors("quay.png", places).colors;                    // of some pixels only
 //
 // What a file is, is told by its content and not by its name. A file that is malformed, cut short or over the limits
 // throws Error, which says what is wrong and, from a path, where; no part of a picture is ever given. Link
@@ -19,8 +20,17 @@
 #include "coldbrick/pixels.hpp"
 
 #include <concepts>
+#include <cstdint>
+#include <filesystem>
+#include <functional>
 #include <iosfwd>
+#include <memory>
+#include <optional>
+#include <span>
+#include <string>
+#include <utility>
 #include <variant>
+#include <vector>
 
 namespace coldbrick {
 
@@ -30,7 +40,8 @@ struct LoadLimits {
     std::uint64_t pixels = std::uint64_t{1} << 28U;      // width times height
     int side = 1 << 20;                                  // width, and height
     std::uint64_t file_bytes = std::uint64_t{1} << 31U;  // of the file
-    // Of the pixels as the file has them, and of what a decoder keeps besides (the coefficients of a progressive JPEG).
+    // Of the pixels in the format that is asked for, and of what a decoder keeps besides (the coefficients of a
+    // progressive JPEG).
     std::uint64_t memory = std::uint64_t{1} << 32U;
     // The pixels to each byte of the file, where there are more than a million. The smallest PNG of one colour, of one
     // bit a pixel, has 8,256.
@@ -72,35 +83,74 @@ struct LoadedPicture {
     }
 };
 
-// Each throws Error as is said above.
-[[nodiscard]] LoadedPicture load_any(const std::filesystem::path& path, const LoadLimits& limits = {});
-[[nodiscard]] LoadedPicture load_any(std::span<const std::uint8_t> file, const LoadLimits& limits = {});
-[[nodiscard]] LoadedPicture load_any(std::istream& stream, const LoadLimits& limits = {});
-
 namespace detail {
+
+// How a file has its pixels.
+struct StoredPixels {
+    const FormatKernel* kernel = nullptr;
+    Size size;                                         // upright
+    std::shared_ptr<const Palette> palette = nullptr;  // of Index8
+};
+
+// What becomes of them: the format in which they are kept, null for that of the file; and what makes the memory, of the
+// size of the picture.
+struct LoadTarget {
+    const FormatKernel* kernel;
+    std::function<Surface(const StoredPixels& stored)> make;
+};
 
 // What a picture can be read from.
 template <class T>
 concept PictureSource = std::convertible_to<T, std::span<const std::uint8_t>> ||
     std::convertible_to<T, const std::filesystem::path&> || std::derived_from<std::remove_cvref_t<T>, std::istream>;
 
-// Those that load<>() can give as they come.
-template <class Format>
-concept LoadedFormat = AnyOf<Format, Gray8, Rgb8, Rgba8, Index8, Gray16, Rgba16>;
+PictureInfo load_into(const std::filesystem::path& path, const LoadLimits& limits, const LoadTarget& target);
+PictureInfo load_into(std::span<const std::uint8_t> file, const LoadLimits& limits, const LoadTarget& target);
+PictureInfo load_into(std::istream& stream, const LoadLimits& limits, const LoadTarget& target);
+
+// A bitmap that read(target) fills.
+template <PixelFormat Format, class Read>
+Bitmap<Format> bitmap_from(const Read& read) {
+    std::optional<Bitmap<Format>> result;
+    (void)read(LoadTarget{&kernel_of<Format>(), [&](const StoredPixels& stored) {
+                              if constexpr (std::same_as<Format, Index8>) {
+                                  if (stored.palette) result.emplace(stored.size, *stored.palette);
+                              }
+                              if (!result) result.emplace(stored.size);
+                              return SurfaceAccess::of(*result);
+                          }});
+    return *std::move(result);
+}
 
 }  // namespace detail
 
-// In the format that is asked for, converted as convert() does: exactly where it can be, else to the nearest value; to
-// gray, the luma; to a format without alpha, the colours as they are. A file with a palette gives that palette to
-// Index8; other pictures get the nearest colours of palettes::quay().
+// Each throws Error as is said above. Takes the memory of the file, if it does not lie there already, and of the
+// pixels; a progressive JPEG's coefficients take two bytes for each of its samples besides, while it is read.
+[[nodiscard]] LoadedPicture load_any(const std::filesystem::path& path, const LoadLimits& limits = {});
+[[nodiscard]] LoadedPicture load_any(std::span<const std::uint8_t> file, const LoadLimits& limits = {});
+[[nodiscard]] LoadedPicture load_any(std::istream& stream, const LoadLimits& limits = {});
+
+// In the format that is asked for, converted row by row as convert() does: exactly where it can be, else to the nearest
+// value; to gray, the luma; to a format without alpha, the colours as they are. A file with a palette gives that
+// palette to Index8; other pictures get the nearest colours of palettes::quay(). Memory: as above.
 template <PixelFormat Format, detail::PictureSource Source>
 [[nodiscard]] Bitmap<Format> load(Source&& source, const LoadLimits& limits = {}) {
-    if constexpr (detail::LoadedFormat<Format>) {
-        return load_any(source, limits).template as<Format>();
-    } else {
-        const auto loaded = load_any(source, limits);
-        return loaded.template as<Format>();
-    }
+    return detail::bitmap_from<Format>(
+        [&](const detail::LoadTarget& target) { return detail::load_into(source, limits, target); });
 }
+
+// Some of a picture's pixels, read without keeping the others.
+struct LoadedColors {
+    std::vector<Color16> colors;  // of each place, in their order
+    PictureInfo info;
+};
+
+// Throws Error if a place is outside of the picture, and as is said above.
+[[nodiscard]] LoadedColors load_colors(const std::filesystem::path& path, std::span<const Point> places,
+                                       const LoadLimits& limits = {});
+[[nodiscard]] LoadedColors load_colors(std::span<const std::uint8_t> file, std::span<const Point> places,
+                                       const LoadLimits& limits = {});
+[[nodiscard]] LoadedColors load_colors(std::istream& stream, std::span<const Point> places,
+                                       const LoadLimits& limits = {});
 
 }  // namespace coldbrick

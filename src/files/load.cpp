@@ -21,6 +21,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
+using detail::FileBytes;
+
 struct Kind {
     FileFormat format;
     std::string_view name;
@@ -147,14 +149,78 @@ std::vector<std::uint8_t> read_regular_file(const fs::path& path, const LoadLimi
     return read_all(limits, file.length(), [&](std::uint8_t* to, std::size_t count) { return file.read(to, count); });
 }
 
+PictureInfo read_file_into(FileBytes file, const LoadLimits& limits, detail::PixelSink& sink) {
+    check_length(file.size(), limits);
+    switch (known_format(file)) {
+        case FileFormat::png:
+            return detail::read_png(file, limits, sink);
+        case FileFormat::jpeg:
+            return detail::read_jpeg(file, limits, sink);
+        case FileFormat::pam:
+            return detail::read_pam(file, limits, sink);
+        case FileFormat::bmp:
+            return detail::read_bmp(file, limits, sink);
+        case FileFormat::qoi:
+            return detail::read_qoi(file, limits, sink);
+        default:
+            return detail::read_pnm(file, limits, sink);
+    }
+}
+
 // Error with the file's name before what is wrong.
 template <class Read>
-LoadedPicture load_named(const fs::path& path, const LoadLimits& limits, const Read& read) {
+PictureInfo read_named(const fs::path& path, const LoadLimits& limits, detail::PixelSink& sink, const Read& read) {
     try {
-        return load_any(read(path, limits), limits);
+        return read_file_into(read(path, limits), limits, sink);
     } catch (const Error& error) {
         throw Error{printable(path.string()) + ": " + error.what()};
     }
+}
+
+PictureInfo read_source(const fs::path& path, const LoadLimits& limits, detail::PixelSink& sink) {
+    return read_named(path, limits, sink, read_file);
+}
+PictureInfo read_source(FileBytes file, const LoadLimits& limits, detail::PixelSink& sink) {
+    return read_file_into(file, limits, sink);
+}
+PictureInfo read_source(std::istream& stream, const LoadLimits& limits, detail::PixelSink& sink) {
+    return read_file_into(read_all(stream, limits), limits, sink);
+}
+
+using AnyBitmap = decltype(LoadedPicture::bitmap);
+
+// In the format that the file has.
+template <PixelFormat Format>
+bool make_bitmap(const detail::StoredPixels& stored, AnyBitmap& bitmap) {
+    if (stored.kernel != &detail::kernel_of<Format>()) return false;
+    if constexpr (std::is_same_v<Format, Index8>) {
+        bitmap = Bitmap<Index8>{stored.size, *stored.palette};
+    } else {
+        bitmap = Bitmap<Format>{stored.size};
+    }
+    return true;
+}
+
+template <class Source>
+LoadedPicture load_any_from(Source& source, const LoadLimits& limits) {
+    LoadedPicture result{.bitmap = Bitmap<Gray8>{{.width = 1, .height = 1}}, .info = {}};
+    const detail::LoadTarget target{
+        nullptr, [&](const detail::StoredPixels& stored) {
+            const auto make = [&]<class... Format>(const std::variant<Bitmap<Format>...>&) {
+                (void)(make_bitmap<Format>(stored, result.bitmap) || ...);
+            };
+            make(result.bitmap);
+            return std::visit([](auto& bitmap) { return detail::SurfaceAccess::of(bitmap); }, result.bitmap);
+        }};
+    result.info = detail::load_into(source, limits, target);
+    return result;
+}
+
+template <class Source>
+LoadedColors load_colors_from(Source& source, std::span<const Point> places, const LoadLimits& limits) {
+    detail::PlacesSink sink{places};
+    auto info = read_source(source, limits, sink);
+    return {.colors = std::move(sink.colors()), .info = std::move(info)};
 }
 
 }  // namespace
@@ -227,32 +293,35 @@ void detail::check_memory(std::string_view kind, std::uint64_t bytes, const Load
                 std::to_string(limits.memory) + " (limit memory)"};
 }
 
-LoadedPicture load_any(std::span<const std::uint8_t> file, const LoadLimits& limits) {
-    check_length(file.size(), limits);
-    switch (known_format(file)) {
-        case FileFormat::png:
-            return detail::read_png(file, limits);
-        case FileFormat::jpeg:
-            return detail::read_jpeg(file, limits);
-        case FileFormat::pam:
-            return detail::read_pam(file, limits);
-        case FileFormat::bmp:
-            return detail::read_bmp(file, limits);
-        case FileFormat::qoi:
-            return detail::read_qoi(file, limits);
-        default:
-            return detail::read_pnm(file, limits);
-    }
+PictureInfo detail::load_into(const fs::path& path, const LoadLimits& limits, const LoadTarget& target) {
+    PictureSink sink{target};
+    return read_source(path, limits, sink);
+}
+PictureInfo detail::load_into(FileBytes file, const LoadLimits& limits, const LoadTarget& target) {
+    PictureSink sink{target};
+    return read_source(file, limits, sink);
+}
+PictureInfo detail::load_into(std::istream& stream, const LoadLimits& limits, const LoadTarget& target) {
+    PictureSink sink{target};
+    return read_source(stream, limits, sink);
+}
+PictureInfo detail::load_regular_file(const fs::path& path, const LoadLimits& limits, const LoadTarget& target) {
+    PictureSink sink{target};
+    return read_named(path, limits, sink, read_regular_file);
 }
 
-LoadedPicture load_any(const fs::path& path, const LoadLimits& limits) { return load_named(path, limits, read_file); }
+LoadedPicture load_any(const fs::path& path, const LoadLimits& limits) { return load_any_from(path, limits); }
+LoadedPicture load_any(FileBytes file, const LoadLimits& limits) { return load_any_from(file, limits); }
+LoadedPicture load_any(std::istream& stream, const LoadLimits& limits) { return load_any_from(stream, limits); }
 
-LoadedPicture detail::load_regular_file(const fs::path& path, const LoadLimits& limits) {
-    return load_named(path, limits, read_regular_file);
+LoadedColors load_colors(const fs::path& path, std::span<const Point> places, const LoadLimits& limits) {
+    return load_colors_from(path, places, limits);
 }
-
-LoadedPicture load_any(std::istream& stream, const LoadLimits& limits) {
-    return load_any(read_all(stream, limits), limits);
+LoadedColors load_colors(FileBytes file, std::span<const Point> places, const LoadLimits& limits) {
+    return load_colors_from(file, places, limits);
+}
+LoadedColors load_colors(std::istream& stream, std::span<const Point> places, const LoadLimits& limits) {
+    return load_colors_from(stream, places, limits);
 }
 
 }  // namespace coldbrick

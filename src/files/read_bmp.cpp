@@ -5,7 +5,9 @@
 #include <algorithm>
 #include <array>
 #include <bit>
+#include <memory>
 #include <string>
+#include <vector>
 
 namespace coldbrick::detail {
 
@@ -110,27 +112,45 @@ Palette read_palette(ByteReader& reader, const Header& header) {
     return Palette{std::move(colors)};
 }
 
+// Rows as they follow in the file.
+class FileRows {
+  public:
+    FileRows(const Header& header, PixelSink& sink) noexcept : header_{header}, sink_{sink} {}
+
+    void take(const std::uint8_t* pixels, int row) const {
+        sink_.take_row(pixels, header_.is_top_down ? row : header_.size.height - 1 - row);
+    }
+
+  private:
+    const Header& header_;
+    PixelSink& sink_;
+};
+
 class PaletteNumbers {
   public:
-    PaletteNumbers(const Header& header, const Palette& palette) : header_{header}, bitmap_{header.size, palette} {}
+    PaletteNumbers(const Header& header, std::size_t colors, PixelSink& sink)
+        : header_{header},
+          rows_{header, sink},
+          colors_{colors},
+          numbers_(static_cast<std::size_t>(header.size.width)) {}
 
-    Bitmap<Index8> packed(ByteReader& reader) {
+    void packed(ByteReader& reader) {
         const auto bits = static_cast<unsigned>(header_.bits);
         const auto row_bytes = (static_cast<std::size_t>(header_.size.width) * bits + 31) / 32 * 4;
         const auto per_byte = 8 / bits;
-        for (int row = 0; row < header_.size.height; ++row) {
+        for (; row_ < header_.size.height; ++row_) {
             const auto bytes = reader.take(row_bytes);
             for (int x = 0; x < header_.size.width; ++x) {
                 const auto column = static_cast<unsigned>(x);
                 const auto shift = 8 - bits - column % per_byte * bits;
-                set(x, row, (bytes[column / per_byte] >> shift) & ((1U << bits) - 1U));
+                set(x, (bytes[column / per_byte] >> shift) & ((1U << bits) - 1U));
             }
+            rows_.take(numbers_.data(), row_);
         }
-        return std::move(bitmap_);
     }
 
     // Pairs of a count and what to repeat; a count of 0 begins what is to be done otherwise.
-    Bitmap<Index8> runs(ByteReader& reader) {
+    void runs(ByteReader& reader) {
         for (;;) {
             const int count = reader.byte();
             const unsigned what = reader.byte();
@@ -140,7 +160,8 @@ class PaletteNumbers {
                 x_ = 0;
                 go(0, 1);
             } else if (what == 1) {
-                return std::move(bitmap_);
+                while (row_ < header_.size.height) go(0, 1);
+                return;
             } else if (what == 2) {
                 const int right = reader.byte();
                 go(right, reader.byte());
@@ -167,31 +188,36 @@ class PaletteNumbers {
         }
     }
 
-    // To the right and to rows read later: as far as the end of a row, and the row behind the last one.
+    // To the right and to rows read later: as far as the end of a row, and the row behind the last one. What is not
+    // told of a row has number 0.
     void go(int right, int rows) {
         if (right > header_.size.width - x_ || rows > header_.size.height - row_) fail_beyond();
         x_ += right;
-        row_ += rows;
+        for (int i = 0; i < rows; ++i) {
+            rows_.take(numbers_.data(), row_++);
+            std::fill(numbers_.begin(), numbers_.end(), std::uint8_t{0});
+        }
     }
 
     void put(unsigned number) {
         if (row_ >= header_.size.height || x_ >= header_.size.width) fail_beyond();
-        set(x_++, row_, number);
+        set(x_++, number);
     }
 
     [[noreturn]] static void fail_beyond() { fail("its runs go beyond the picture"); }
 
-    void set(int x, int row, unsigned number) {
-        if (number >= bitmap_.palette().size()) {
-            fail("a pixel has colour " + std::to_string(number) + ", and the palette " +
-                 std::to_string(bitmap_.palette().size()) + " colours");
+    void set(int x, unsigned number) {
+        if (number >= colors_) {
+            fail("a pixel has colour " + std::to_string(number) + ", and the palette " + std::to_string(colors_) +
+                 " colours");
         }
-        const auto y = header_.is_top_down ? row : header_.size.height - 1 - row;
-        bytes_of(bitmap_)[std::ptrdiff_t{y} * header_.size.width + x] = static_cast<std::uint8_t>(number);
+        numbers_[static_cast<std::size_t>(x)] = static_cast<std::uint8_t>(number);
     }
 
     const Header& header_;
-    Bitmap<Index8> bitmap_;
+    FileRows rows_;
+    std::size_t colors_;
+    std::vector<std::uint8_t> numbers_;  // of the row at hand
     int x_ = 0;
     int row_ = 0;
 };
@@ -209,32 +235,21 @@ std::size_t row_bytes_of(const Header& header) noexcept {
     return (static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(header.bits / 8) + 3) / 4 * 4;
 }
 
-AnyBitmap read_colors(FileBytes rows, const Header& header) {
+void read_colors(FileBytes file_rows, const Header& header, PixelSink& sink) {
     const auto pixel_bytes = header.bits / 8;
-    const auto row_bytes = row_bytes_of(header);
     const auto& masks = header.masks;
-    const auto color_at = [&](int x, int y) {
-        const auto row = header.is_top_down ? y : header.size.height - 1 - y;
-        const auto* bytes =
-            rows.data() + static_cast<std::size_t>(row) * row_bytes + static_cast<std::size_t>(x * pixel_bytes);
-        std::uint32_t pixel = 0;
-        for (int i = 0; i < pixel_bytes; ++i) pixel |= std::uint32_t{bytes[i]} << static_cast<unsigned>(8 * i);
-        return Color{.red = channel_of(pixel, masks[0]),
-                     .green = channel_of(pixel, masks[1]),
-                     .blue = channel_of(pixel, masks[2]),
-                     .alpha = masks[3] != 0 ? channel_of(pixel, masks[3]) : std::uint8_t{255}};
-    };
-    if (masks[3] != 0) {
-        return bitmap_of<Rgba8>(header.size, [&](int x, int y, std::uint8_t* pixel) {
-            const auto color = color_at(x, y);
-            static_assert(sizeof color == 4);
-            std::memcpy(pixel, &color, 4);
-        });
+    const auto channels = masks[3] != 0 ? std::size_t{4} : std::size_t{3};
+    const FileRows rows{header, sink};
+    std::vector<std::uint8_t> pixels(static_cast<std::size_t>(header.size.width) * channels);
+    for (int row = 0; row < header.size.height; ++row) {
+        const auto* bytes = file_rows.data() + static_cast<std::size_t>(row) * row_bytes_of(header);
+        for (auto at = pixels.begin(); at != pixels.end(); bytes += pixel_bytes) {
+            std::uint32_t pixel = 0;
+            for (int i = 0; i < pixel_bytes; ++i) pixel |= std::uint32_t{bytes[i]} << static_cast<unsigned>(8 * i);
+            for (std::size_t i = 0; i < channels; ++i) *at++ = channel_of(pixel, masks[i]);
+        }
+        rows.take(pixels.data(), row);
     }
-    return bitmap_of<Rgb8>(header.size, [&](int x, int y, std::uint8_t* pixel) {
-        const auto color = color_at(x, y);
-        std::memcpy(pixel, &color, 3);
-    });
 }
 
 // 32 bits a pixel without masks: by the format's first description the fourth byte means nothing, but many programs
@@ -262,7 +277,7 @@ void check_masks(const Header& header) {
 
 }  // namespace
 
-LoadedPicture read_bmp(FileBytes file, const LoadLimits& limits) {
+PictureInfo read_bmp(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
     ByteReader reader{"bmp", file};
     auto header = read_header(reader, limits);
     check_masks(header);
@@ -276,26 +291,27 @@ LoadedPicture read_bmp(FileBytes file, const LoadLimits& limits) {
         find_meant_alpha(rows, header, info);
         info.has_alpha = header.masks[3] != 0;
         info.channels = info.has_alpha ? 4 : 3;
-        check_memory("bmp", pixel_count(header.size) * (info.has_alpha ? 4 : 3), limits);
-        auto bitmap = read_colors(rows, header);
+        const auto& kernel = info.has_alpha ? rgba8_kernel : rgb8_kernel;
+        sink.begin("bmp", {.kernel = &kernel, .size = header.size}, limits);
+        read_colors(rows, header, sink);
         note_rest(info, reader.rest());
-        return {.bitmap = std::move(bitmap), .info = std::move(info)};
+        return info;
     }
     info.channels = 1;
     info.bits = header.bits;
     info.has_palette = true;
-    const auto palette = read_palette(reader, header);
+    const auto palette = std::make_shared<const Palette>(read_palette(reader, header));
     reader.go_to(header.pixels);
     const auto has_runs = header.packing != Packing::none;
     // Each pixel takes its bits, or a run of up to 255 of them two bytes.
     const auto least = pixel_count(header.size) * static_cast<unsigned>(header.bits) / 8;
-    check_memory("bmp", pixel_count(header.size), limits);
     if (!has_runs && least > reader.rest()) fail("the file is too short for its pixels");
     if (has_runs) check_shrinkage("bmp", header.size, file.size(), limits);
-    PaletteNumbers numbers{header, palette};
-    auto bitmap = has_runs ? numbers.runs(reader) : numbers.packed(reader);
+    sink.begin("bmp", {.kernel = &index8_kernel, .size = header.size, .palette = palette}, limits);
+    PaletteNumbers numbers{header, palette->size(), sink};
+    has_runs ? numbers.runs(reader) : numbers.packed(reader);
     note_rest(info, reader.rest());
-    return {.bitmap = std::move(bitmap), .info = std::move(info)};
+    return info;
 }
 
 }  // namespace coldbrick::detail

@@ -149,23 +149,28 @@ class Upright {
         return places[static_cast<std::size_t>(orientation_ - 1)];
     }
 
+    // A stored row.
+    void take_row(const std::uint8_t* pixels, int y, PixelSink& sink) const {
+        const auto first = (*this)({.x = 0, .y = y});
+        const auto second = (*this)({.x = 1, .y = y});
+        sink.take(pixels, stored_.width, first, {.x = second.x - first.x, .y = second.y - first.y});
+    }
+
   private:
     Size stored_;
     int orientation_;
 };
 
-template <PixelFormat Format, class Set>
-AnyBitmap read_as(JpegReader& reader, const Upright& upright, int stored_width, int components, const Set& set) {
-    Bitmap<Format> bitmap{upright.size()};
-    auto* const first = bytes_of(bitmap);
-    const auto row_bytes = std::ptrdiff_t{bitmap.size().width} * bytes_per_pixel<Format>;
-    reader.read_rows([&](int y, const std::uint8_t* row) {
-        for (int x = 0; x < stored_width; ++x, row += components) {
-            const auto to = upright({.x = x, .y = y});
-            set(row, first + to.y * row_bytes + std::ptrdiff_t{to.x} * bytes_per_pixel<Format>);
+// Adobe's programs store what is left of white.
+enum class CmykKind { ink, light };
+
+void cmyk_to_rgb(const std::uint8_t* from, CmykKind kind, std::vector<std::uint8_t>& row) noexcept {
+    for (std::size_t to = 0; to < row.size(); to += 3, from += 4) {
+        const auto light = [&](int i) -> unsigned { return kind == CmykKind::light ? from[i] : 255U - from[i]; };
+        for (int i = 0; i < 3; ++i) {
+            row[to + static_cast<std::size_t>(i)] = static_cast<std::uint8_t>((2 * light(i) * light(3) + 255) / 510);
         }
-    });
-    return bitmap;
+    }
 }
 
 std::optional<Density> density_of(const jpeg_decompress_struct& jpeg) {
@@ -186,7 +191,7 @@ std::optional<Density> density_of(const jpeg_decompress_struct& jpeg) {
 
 }  // namespace
 
-LoadedPicture read_jpeg(FileBytes file, const LoadLimits& limits) {
+PictureInfo read_jpeg(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
     JpegReader reader{file, limits.scans};
     const auto& header = reader.header();
     check_size("jpeg", header.image_width, header.image_height, limits);
@@ -202,7 +207,6 @@ LoadedPicture read_jpeg(FileBytes file, const LoadLimits& limits) {
     if (components != 1 && components != 3 && components != 4) {
         throw Error{"jpeg: it has " + std::to_string(components) + " components; allowed are 1, 3 and 4"};
     }
-    check_memory("jpeg", pixel_count(stored) * (components == 1 ? 1 : 3) + reader.coefficient_bytes(), limits);
     const auto orientation = orientation_in(file);
     const Upright upright{stored, orientation};
     auto info = PictureInfo{.format = FileFormat::jpeg,
@@ -214,26 +218,18 @@ LoadedPicture read_jpeg(FileBytes file, const LoadLimits& limits) {
         info.oddities.push_back("it is stored turned or mirrored (Exif orientation " + std::to_string(orientation) +
                                 "), and read upright");
     }
-    // Adobe's programs store CMYK as what is left of white.
-    const auto is_inverted = header.saw_Adobe_marker != 0;
-    auto bitmap = [&] {
-        if (components == 1) {
-            return read_as<Gray8>(reader, upright, stored.width, 1,
-                                  [](const std::uint8_t* from, std::uint8_t* to) { *to = *from; });
-        }
-        if (components == 3) {
-            return read_as<Rgb8>(reader, upright, stored.width, 3,
-                                 [](const std::uint8_t* from, std::uint8_t* to) { std::memcpy(to, from, 3); });
-        }
-        info.oddities.emplace_back("its colours are CMYK");
-        return read_as<Rgb8>(reader, upright, stored.width, 4, [=](const std::uint8_t* from, std::uint8_t* to) {
-            const auto light = [&](int i) -> unsigned { return is_inverted ? from[i] : 255U - from[i]; };
-            for (int i = 0; i < 3; ++i) to[i] = static_cast<std::uint8_t>((2 * light(i) * light(3) + 255) / 510);
-        });
-    }();
+    if (components == 4) info.oddities.emplace_back("its colours are CMYK");
+    const auto& kernel = components == 1 ? gray8_kernel : rgb8_kernel;
+    sink.begin("jpeg", {.kernel = &kernel, .size = upright.size()}, limits, reader.coefficient_bytes());
+    const auto cmyk = header.saw_Adobe_marker != 0 ? CmykKind::light : CmykKind::ink;
+    std::vector<std::uint8_t> rgb(components == 4 ? std::size_t{3} * header.image_width : 0);
+    reader.read_rows([&](int y, const std::uint8_t* row) {
+        if (components == 4) cmyk_to_rgb(row, cmyk, rgb);
+        upright.take_row(components == 4 ? rgb.data() : row, y, sink);
+    });
     for (const auto& warning : reader.warnings()) info.oddities.push_back(warning);
     note_rest(info, reader.rest());
-    return {.bitmap = std::move(bitmap), .info = std::move(info)};
+    return info;
 }
 
 }  // namespace coldbrick::detail

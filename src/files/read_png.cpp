@@ -3,7 +3,10 @@
 #include "files/png_texts.hpp"
 #include "files/samples.hpp"
 
+#include <algorithm>
 #include <bit>
+#include <memory>
+#include <string>
 
 namespace coldbrick::detail {
 
@@ -50,25 +53,50 @@ void set_transforms(PngReader& reader, const Header& header) {
             if (is_colour_of_16) png_set_add_alpha(png, 0xffff, PNG_FILLER_AFTER);
             if (header.bits == 16 && std::endian::native == std::endian::little) png_set_swap(png);
         }
-        png_set_interlace_handling(png);
         png_read_update_info(png, info);
     });
 }
 
-template <PixelFormat Format>
-void read_rows(PngReader& reader, Bitmap<Format>& bitmap) {
-    std::vector<png_bytep> rows(static_cast<std::size_t>(bitmap.size().height));
-    const auto row_bytes = static_cast<std::size_t>(bitmap.size().width) * bytes_per_pixel<Format>;
-    for (std::size_t y = 0; y < rows.size(); ++y) rows[y] = bytes_of(bitmap) + y * row_bytes;
+// One of the seven parts of an interlaced picture (the PNG specification, section 8.2), or a whole one.
+struct Pass {
+    Point first;
+    Point step;
+    Size size;
+};
+
+std::vector<Pass> passes_of(const Header& header) {
+    const auto width = static_cast<int>(header.width);
+    const auto height = static_cast<int>(header.height);
+    if (header.interlace == PNG_INTERLACE_NONE) {
+        return {{.first = {}, .step = {.x = 1, .y = 1}, .size = {.width = width, .height = height}}};
+    }
+    std::vector<Pass> passes;
+    for (int pass = 0; pass < PNG_INTERLACE_ADAM7_PASSES; ++pass) {
+        const auto first = Point{.x = PNG_PASS_START_COL(pass), .y = PNG_PASS_START_ROW(pass)};
+        const auto step = Point{.x = PNG_PASS_COL_OFFSET(pass), .y = PNG_PASS_ROW_OFFSET(pass)};
+        const auto size = Size{.width = PNG_PASS_COLS(width, pass), .height = PNG_PASS_ROWS(height, pass)};
+        if (size.width > 0 && size.height > 0) passes.push_back({.first = first, .step = step, .size = size});
+    }
+    return passes;
+}
+
+// Calls check(first, last) of each row's bytes before the sink takes them.
+template <class Check>
+void read_rows(PngReader& reader, const Header& header, int pixel_bytes, PixelSink& sink, const Check& check) {
+    const auto row_bytes = std::size_t{header.width} * static_cast<unsigned>(pixel_bytes);
+    std::vector<std::uint8_t> row(row_bytes);
+    auto* const bytes = row.data();
     auto fits = true;
-    auto* const first = rows.data();
-    reader.run([&](png_structp png, png_infop info, png_infop end_info) {
-        fits = png_get_rowbytes(png, info) == row_bytes;
-        if (!fits) return;
-        png_read_image(png, first);
-        png_read_end(png, end_info);
-    });
+    reader.run([&](png_structp png, png_infop info, png_infop) { fits = png_get_rowbytes(png, info) == row_bytes; });
     if (!fits) throw Error{"png: its rows have another length than its header says"};
+    for (const auto& [first, step, size] : passes_of(header)) {
+        for (int i = 0; i < size.height; ++i) {
+            reader.run([&](png_structp png, png_infop, png_infop) { png_read_row(png, bytes, nullptr); });
+            check(bytes, bytes + std::ptrdiff_t{size.width} * pixel_bytes);
+            sink.take(bytes, size.width, {.x = first.x, .y = first.y + i * step.y}, {.x = step.x, .y = 0});
+        }
+    }
+    reader.run([&](png_structp png, png_infop, png_infop end_info) { png_read_end(png, end_info); });
 }
 
 Palette read_palette(PngReader& reader) {
@@ -91,50 +119,41 @@ Palette read_palette(PngReader& reader) {
     return Palette{std::move(palette)};
 }
 
-Bitmap<Index8> read_numbers(PngReader& reader, Size size) {
-    const auto palette = read_palette(reader);
-    Bitmap<Index8> bitmap{size, palette};
-    set_transforms(reader, {.kind = PNG_COLOR_TYPE_PALETTE});
-    read_rows(reader, bitmap);
-    for (const auto number : bitmap.bytes()) {
-        if (number < palette.size()) continue;
-        throw Error{"png: a pixel has colour " + std::to_string(number) + ", and the palette " +
-                    std::to_string(palette.size()) + " colours"};
-    }
-    return bitmap;
+// That no pixel has a number beyond the palette.
+void check_numbers(const std::uint8_t* first, const std::uint8_t* last, const Palette& palette) {
+    const auto wrong = std::find_if(first, last, [&](std::uint8_t number) { return number >= palette.size(); });
+    if (wrong == last) return;
+    throw Error{"png: a pixel has colour " + std::to_string(*wrong) + ", and the palette " +
+                std::to_string(palette.size()) + " colours"};
 }
 
-template <PixelFormat Format>
-AnyBitmap read_as(PngReader& reader, const Header& header, Size size) {
-    Bitmap<Format> bitmap{size};
+// The format of bitmaps that have such pixels.
+const FormatKernel& kernel_for(const Header& header) noexcept {
+    if (header.kind == PNG_COLOR_TYPE_PALETTE) return index8_kernel;
+    const auto has_alpha = (header.kind & PNG_COLOR_MASK_ALPHA) != 0 || header.has_transparency;
+    const auto is_gray = (header.kind & PNG_COLOR_MASK_COLOR) == 0 && !has_alpha;
+    if (header.bits == 16) return is_gray ? gray16_kernel : rgba16_kernel;
+    if (is_gray) return gray8_kernel;
+    return has_alpha ? rgba8_kernel : rgb8_kernel;
+}
+
+void read_pixels(PngReader& reader, const Header& header, const LoadLimits& limits, PixelSink& sink) {
+    auto stored =
+        StoredPixels{.kernel = &kernel_for(header),
+                     .size = {.width = static_cast<int>(header.width), .height = static_cast<int>(header.height)}};
+    const auto has_palette = header.kind == PNG_COLOR_TYPE_PALETTE;
+    if (has_palette) stored.palette = std::make_shared<const Palette>(read_palette(reader));
+    sink.begin("png", stored, limits);
     set_transforms(reader, header);
-    read_rows(reader, bitmap);
-    return bitmap;
-}
-
-AnyBitmap read_pixels(PngReader& reader, const Header& header, Size size) {
-    if (header.kind == PNG_COLOR_TYPE_PALETTE) return read_numbers(reader, size);
-    const auto has_alpha = (header.kind & PNG_COLOR_MASK_ALPHA) != 0 || header.has_transparency;
-    const auto is_gray = (header.kind & PNG_COLOR_MASK_COLOR) == 0 && !has_alpha;
-    if (header.bits == 16) {
-        return is_gray ? read_as<Gray16>(reader, header, size) : read_as<Rgba16>(reader, header, size);
-    }
-    if (is_gray) return read_as<Gray8>(reader, header, size);
-    return has_alpha ? read_as<Rgba8>(reader, header, size) : read_as<Rgb8>(reader, header, size);
-}
-
-// Of the bitmap that read_pixels() makes.
-unsigned bytes_of_pixel(const Header& header) noexcept {
-    const auto has_alpha = (header.kind & PNG_COLOR_MASK_ALPHA) != 0 || header.has_transparency;
-    const auto is_gray = (header.kind & PNG_COLOR_MASK_COLOR) == 0 && !has_alpha;
-    if (header.kind == PNG_COLOR_TYPE_PALETTE) return 1;
-    if (header.bits == 16) return is_gray ? 2 : 8;
-    return is_gray ? 1 : has_alpha ? 4 : 3;
+    read_rows(reader, header, stored.kernel->pixel_bytes, sink,
+              [&](const std::uint8_t* first, const std::uint8_t* last) {
+                  if (has_palette) check_numbers(first, last, *stored.palette);
+              });
 }
 
 }  // namespace
 
-LoadedPicture read_png(FileBytes file, const LoadLimits& limits) {
+PictureInfo read_png(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
     PngReader reader{file};
     const auto header = read_header(reader, limits);
     const auto size = Size{.width = static_cast<int>(header.width), .height = static_cast<int>(header.height)};
@@ -149,12 +168,11 @@ LoadedPicture read_png(FileBytes file, const LoadLimits& limits) {
                                      : ((header.kind & PNG_COLOR_MASK_COLOR) != 0 ? 3 : 1) +
                                            ((header.kind & PNG_COLOR_MASK_ALPHA) != 0 ? 1 : 0);
     check_shrinkage("png", size, file.size(), limits);
-    check_memory("png", pixel_count(size) * bytes_of_pixel(header), limits);
-    auto bitmap = read_pixels(reader, header, size);
+    read_pixels(reader, header, limits, sink);
     for (const auto& warning : reader.warnings()) info.oddities.push_back(warning);
     if (header.has_transparency && !info.has_palette) info.oddities.emplace_back("one colour counts as transparent");
     note_rest(info, reader.rest());
-    return {.bitmap = std::move(bitmap), .info = std::move(info)};
+    return info;
 }
 
 }  // namespace coldbrick::detail

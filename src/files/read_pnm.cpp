@@ -124,74 +124,68 @@ PictureInfo info_of(FileFormat format, const Header& header) {
     return info;
 }
 
-void check_memory_for(const PnmReader& reader, const Header& header, const LoadLimits& limits) {
-    const auto channels = header.channels == 1 ? 1U : header.channels == 3 && header.most <= 255 ? 3U : 4U;
-    check_memory(reader.kind(), pixel_count(header.size) * channels * (header.most > 255 ? 2 : 1), limits);
-}
-
-AnyBitmap read_binary(PnmReader& reader, const Header& header) {
+void read_binary(PnmReader& reader, const Header& header, const Receiving& to) {
     const auto is_deep = header.most > 255;
     const auto count = static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(header.size.height) *
                        static_cast<std::size_t>(header.channels) * (is_deep ? 2 : 1);
     const auto samples = reader.take(count);
     std::size_t at = 0;
-    return bitmap_of_samples(header.size, header.channels, header.most, [&] {
+    receive_samples(to, header.channels, header.most, [&] {
         const std::uint32_t high = samples[at++];
         return checked(reader, is_deep ? high << 8U | samples[at++] : high, header.most);
     });
 }
 
-AnyBitmap read_plain(PnmReader& reader, const Header& header) {
+void read_plain(PnmReader& reader, const Header& header, const Receiving& to) {
     // Each sample takes a digit and, but for the last, a space.
     const auto count = pixel_count(header.size) * static_cast<std::uint64_t>(header.channels);
     if (count > (reader.rest() + 1) / 2) reader.fail("the samples", "the file is too short for them");
-    return bitmap_of_samples(header.size, header.channels, header.most,
-                             [&] { return checked(reader, reader.number("a sample"), header.most); });
+    receive_samples(to, header.channels, header.most,
+                    [&] { return checked(reader, reader.number("a sample"), header.most); });
 }
 
 // Eight pixels to a byte, each row from a new byte on; 1 is black.
-AnyBitmap read_bits(PnmReader& reader, Size size) {
-    const auto row_bytes = (static_cast<std::size_t>(size.width) + 7) / 8;
-    const auto rows = reader.take(row_bytes * static_cast<std::size_t>(size.height));
-    return bitmap_of<Gray8>(size, [&](int x, int y, std::uint8_t* pixel) {
+void read_bits(PnmReader& reader, const Receiving& to) {
+    const auto row_bytes = (static_cast<std::size_t>(to.size.width) + 7) / 8;
+    const auto rows = reader.take(row_bytes * static_cast<std::size_t>(to.size.height));
+    receive_pixels<Gray8>(to, [&](int x, int y, std::uint8_t* pixel) {
         const auto byte = rows[static_cast<std::size_t>(y) * row_bytes + static_cast<std::size_t>(x) / 8];
         *pixel = ((byte >> (7U - static_cast<unsigned>(x) % 8)) & 1U) != 0 ? 0 : 255;
     });
 }
 
-AnyBitmap read_plain_bits(PnmReader& reader, Size size) {
-    if (pixel_count(size) > reader.rest()) {
+void read_plain_bits(PnmReader& reader, const Receiving& to) {
+    if (pixel_count(to.size) > reader.rest()) {
         reader.fail("the pixels", "the file is too short for them");
     }
-    return bitmap_of<Gray8>(size, [&](int, int, std::uint8_t* pixel) { *pixel = reader.digit() != 0 ? 0 : 255; });
+    receive_pixels<Gray8>(to, [&](int, int, std::uint8_t* pixel) { *pixel = reader.digit() != 0 ? 0 : 255; });
 }
 
 }  // namespace
 
-LoadedPicture read_pnm(FileBytes file, const LoadLimits& limits) {
+PictureInfo read_pnm(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
     PnmReader reader{"pnm", file};
     const auto kind = reader.take(2)[1];
     const auto is_plain = kind < '4';
     const auto size = read_size(reader, limits);
+    const Receiving to{.kind = "pnm", .size = size, .limits = limits, .sink = sink};
     if (kind == '1' || kind == '4') {
         if (!is_plain) reader.end_header();
-        check_memory("pnm", pixel_count(size), limits);
-        auto bitmap = is_plain ? read_plain_bits(reader, size) : read_bits(reader, size);
+        is_plain ? read_plain_bits(reader, to) : read_bits(reader, to);
         auto info = PictureInfo{.format = FileFormat::pbm, .size = size, .channels = 1, .bits = 1};
         if (is_plain) reader.skip_space();
         note_rest(info, reader.rest());
-        return {.bitmap = std::move(bitmap), .info = std::move(info)};
+        return info;
     }
     const auto is_gray = kind == '2' || kind == '5';
     const auto header = Header{.size = size, .channels = is_gray ? 1 : 3, .most = reader.number("the greatest value")};
     check_most(reader, header.most);
-    check_memory_for(reader, header, limits);
     if (!is_plain) reader.end_header();
-    auto bitmap = is_plain ? read_plain(reader, header) : read_binary(reader, header);
+    is_plain ? read_plain(reader, header, to) : read_binary(reader, header, to);
     auto info = info_of(is_gray ? FileFormat::pgm : FileFormat::ppm, header);
     if (is_plain) reader.skip_space();
     note_rest(info, reader.rest());
-    return {.bitmap = std::move(bitmap), .info = std::move(info)};
+    return info;
 }
 
 namespace {
@@ -249,7 +243,7 @@ class PamHeader {
 
 }  // namespace
 
-LoadedPicture read_pam(FileBytes file, const LoadLimits& limits) {
+PictureInfo read_pam(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
     PnmReader reader{"pam", file};
     (void)reader.line();
     const PamHeader words{reader};
@@ -262,8 +256,7 @@ LoadedPicture read_pam(FileBytes file, const LoadLimits& limits) {
                                .channels = static_cast<int>(depth),
                                .most = words.number("MAXVAL")};
     check_most(reader, header.most);
-    check_memory_for(reader, header, limits);
-    auto bitmap = read_binary(reader, header);
+    read_binary(reader, header, {.kind = "pam", .size = header.size, .limits = limits, .sink = sink});
     auto info = info_of(FileFormat::pam, header);
     constexpr const char* usual[][2] = {
         {"GRAYSCALE", "BLACKANDWHITE"}, {"GRAYSCALE_ALPHA", "BLACKANDWHITE_ALPHA"}, {"RGB", ""}, {"RGB_ALPHA", ""}};
@@ -273,7 +266,7 @@ LoadedPicture read_pam(FileBytes file, const LoadLimits& limits) {
                                 expected[0]);
     }
     note_rest(info, reader.rest());
-    return {.bitmap = std::move(bitmap), .info = std::move(info)};
+    return info;
 }
 
 }  // namespace coldbrick::detail

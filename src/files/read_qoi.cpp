@@ -98,16 +98,16 @@ PictureInfo read_header(ByteReader& reader, const LoadLimits& limits) {
     return info;
 }
 
-AnyBitmap read_pixels(QoiPixels& pixels, PictureInfo& info) {
+void read_pixels(QoiPixels& pixels, PictureInfo& info, const Receiving& to) {
     if (info.channels == 4) {
-        return bitmap_of<Rgba8>(info.size, [&](int, int, std::uint8_t* pixel) {
+        return receive_pixels<Rgba8>(to, [&](int, int, std::uint8_t* pixel) {
             const auto color = pixels.next();
             static_assert(sizeof color == 4);
             std::memcpy(pixel, &color, 4);
         });
     }
     auto is_translucent = false;
-    auto bitmap = bitmap_of<Rgb8>(info.size, [&](int, int, std::uint8_t* pixel) {
+    receive_pixels<Rgb8>(to, [&](int, int, std::uint8_t* pixel) {
         const auto color = pixels.next();
         is_translucent = is_translucent || color.alpha != 255;
         std::memcpy(pixel, &color, 3);
@@ -115,24 +115,22 @@ AnyBitmap read_pixels(QoiPixels& pixels, PictureInfo& info) {
     if (is_translucent) {
         info.oddities.emplace_back("it says 3 channels, but has translucent pixels, whose alpha is left out");
     }
-    return bitmap;
 }
 
 }  // namespace
 
-LoadedPicture read_qoi(FileBytes file, const LoadLimits& limits) {
+PictureInfo read_qoi(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
     ByteReader reader{"qoi", file};
     auto info = read_header(reader, limits);
-    check_memory("qoi", pixel_count(info.size) * static_cast<unsigned>(info.channels), limits);
     QoiPixels pixels{reader};
-    auto bitmap = read_pixels(pixels, info);
+    read_pixels(pixels, info, {.kind = "qoi", .size = info.size, .limits = limits, .sink = sink});
     if (pixels.is_running()) info.oddities.emplace_back("its last run goes on beyond the last pixel");
     const auto end = reader.take(qoi_end.size());
     if (!std::equal(end.begin(), end.end(), qoi_end.begin())) {
         throw Error{"qoi: its pixels are not followed by the end mark"};
     }
     note_rest(info, reader.rest());
-    return {.bitmap = std::move(bitmap), .info = std::move(info)};
+    return info;
 }
 
 }  // namespace coldbrick::detail

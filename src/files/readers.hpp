@@ -1,6 +1,8 @@
-// One reader for each kind of picture file: each takes the whole file, and throws Error for what is wrong in it.
+// One reader for each kind of picture file: each takes the whole file, gives its pixels to a sink, and says what the
+// file is. Throws Error for what is wrong in it.
 #pragma once
 
+#include "files/sinks.hpp"
 #include "geometry/limits.hpp"
 
 #include "coldbrick/error.hpp"
@@ -10,15 +12,15 @@ namespace coldbrick::detail {
 
 using FileBytes = std::span<const std::uint8_t>;
 
-LoadedPicture read_png(FileBytes file, const LoadLimits& limits);
-LoadedPicture read_jpeg(FileBytes file, const LoadLimits& limits);
-LoadedPicture read_pnm(FileBytes file, const LoadLimits& limits);
-LoadedPicture read_pam(FileBytes file, const LoadLimits& limits);
-LoadedPicture read_bmp(FileBytes file, const LoadLimits& limits);
-LoadedPicture read_qoi(FileBytes file, const LoadLimits& limits);
+PictureInfo read_png(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_jpeg(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_pnm(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_pam(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_bmp(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_qoi(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 
-// As load_any(), but of an ordinary file only: no device, pipe or socket is read from or waited for.
-LoadedPicture load_regular_file(const std::filesystem::path& path, const LoadLimits& limits);
+// As load_into(), but of an ordinary file only: no device, pipe or socket is read from or waited for.
+PictureInfo load_regular_file(const std::filesystem::path& path, const LoadLimits& limits, const LoadTarget& target);
 
 // Throws Error if a file's size is empty or over the limits.
 void check_size(std::string_view kind, std::int64_t width, std::int64_t height, const LoadLimits& limits);
@@ -73,11 +75,5 @@ class ByteReader {
     FileBytes file_;
     std::size_t place_ = 0;
 };
-
-// The bytes of a bitmap that is being read.
-template <PixelFormat Format>
-std::uint8_t* bytes_of(Bitmap<Format>& bitmap) {
-    return SurfaceAccess::of(bitmap).top_left;
-}
 
 }  // namespace coldbrick::detail

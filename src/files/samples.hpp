@@ -1,4 +1,4 @@
-// Samples in the order of a file to bitmaps.
+// Samples in the order of a file to pixels.
 #pragma once
 
 #include "files/readers.hpp"
@@ -7,15 +7,24 @@
 
 namespace coldbrick::detail {
 
-// Calls take(x, y, pixel) for each pixel in turn, row by row; take sets its bytes.
-template <PixelFormat Format, class Take>
-Bitmap<Format> bitmap_of(Size size, const Take& take) {
-    Bitmap<Format> bitmap{size};
-    auto* pixel = bytes_of(bitmap);
-    for (int y = 0; y < size.height; ++y) {
-        for (int x = 0; x < size.width; ++x, pixel += bytes_per_pixel<Format>) take(x, y, pixel);
+// A kind of file, its limits and where its pixels go.
+struct Receiving {
+    std::string_view kind;
+    Size size;
+    const LoadLimits& limits;
+    PixelSink& sink;
+};
+
+// Calls set(x, y, pixel) for each pixel in turn, row by row; set sets its bytes.
+template <PixelFormat Format, class Set>
+void receive_pixels(const Receiving& to, const Set& set) {
+    to.sink.begin(to.kind, {.kernel = &kernel_of<Format>(), .size = to.size}, to.limits);
+    std::vector<std::uint8_t> row(static_cast<std::size_t>(to.size.width) * bytes_per_pixel<Format>);
+    for (int y = 0; y < to.size.height; ++y) {
+        auto* pixel = row.data();
+        for (int x = 0; x < to.size.width; ++x, pixel += bytes_per_pixel<Format>) set(x, y, pixel);
+        to.sink.take_row(row.data(), y);
     }
-    return bitmap;
 }
 
 inline void set_number(std::uint8_t* at, std::uint32_t value) noexcept {
@@ -23,12 +32,10 @@ inline void set_number(std::uint8_t* at, std::uint32_t value) noexcept {
     std::memcpy(at, &number, sizeof number);
 }
 
-using AnyBitmap = decltype(LoadedPicture::bitmap);
-
 // Of 1 to 4 channels (gray; gray and alpha; colour; colour and alpha), from the values 0 to most that next() gives in
 // turn, in 8 bits or, if most is over 255, in 16.
 template <class Next>
-AnyBitmap bitmap_of_samples(Size size, int channels, std::uint32_t most, const Next& next) {
+void receive_samples(const Receiving& to, int channels, std::uint32_t most, const Next& next) {
     const auto scaled = [=](std::uint32_t value, std::uint32_t full) {
         if (most == full) return value;
         return static_cast<std::uint32_t>((2 * std::uint64_t{value} * full + most) / (2 * std::uint64_t{most}));
@@ -39,9 +46,9 @@ AnyBitmap bitmap_of_samples(Size size, int channels, std::uint32_t most, const N
     if (most > 255) {
         const auto number = [&] { return scaled(next(), 65535); };
         if (channels == 1) {
-            return bitmap_of<Gray16>(size, [&](int, int, std::uint8_t* pixel) { set_number(pixel, number()); });
+            return receive_pixels<Gray16>(to, [&](int, int, std::uint8_t* pixel) { set_number(pixel, number()); });
         }
-        return bitmap_of<Rgba16>(size, [&](int, int, std::uint8_t* pixel) {
+        return receive_pixels<Rgba16>(to, [&](int, int, std::uint8_t* pixel) {
             const auto first = number();
             set_number(pixel, first);
             set_number(pixel + 2, is_gray ? first : number());
@@ -50,15 +57,15 @@ AnyBitmap bitmap_of_samples(Size size, int channels, std::uint32_t most, const N
         });
     }
     if (channels == 1) {
-        return bitmap_of<Gray8>(size, [&](int, int, std::uint8_t* pixel) { *pixel = byte(); });
+        return receive_pixels<Gray8>(to, [&](int, int, std::uint8_t* pixel) { *pixel = byte(); });
     }
     const auto set_color = [&](std::uint8_t* pixel) {
         pixel[0] = byte();
         pixel[1] = is_gray ? pixel[0] : byte();
         pixel[2] = is_gray ? pixel[0] : byte();
     };
-    if (!has_alpha) return bitmap_of<Rgb8>(size, [&](int, int, std::uint8_t* pixel) { set_color(pixel); });
-    return bitmap_of<Rgba8>(size, [&](int, int, std::uint8_t* pixel) {
+    if (!has_alpha) return receive_pixels<Rgb8>(to, [&](int, int, std::uint8_t* pixel) { set_color(pixel); });
+    receive_pixels<Rgba8>(to, [&](int, int, std::uint8_t* pixel) {
         set_color(pixel);
         pixel[3] = byte();
     });

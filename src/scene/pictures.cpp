@@ -62,7 +62,8 @@ std::shared_ptr<const Bitmap<Rgba8>> PictureReader::load(const Word& name, const
     try {
         auto limits = budget_.limits().pictures;
         limits.memory = std::min(limits.memory, budget_.rest());
-        auto picture = load_regular_file(*path, limits).as<Rgba8>();
+        auto picture =
+            bitmap_from<Rgba8>([&](const LoadTarget& target) { return load_regular_file(*path, limits, target); });
         if (!budget_.spend(picture.bytes().size(), name)) return nullptr;
         return std::make_shared<const Bitmap<Rgba8>>(std::move(picture));
     } catch (const Error& error) {

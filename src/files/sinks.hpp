@@ -1,0 +1,82 @@
+// Where the pixels of a picture file go as they are read.
+#pragma once
+
+#include "coldbrick/load.hpp"
+
+#include <map>
+#include <string_view>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// What a reader gives its pixels to, some of a row or column at a time and in any order, each once.
+class PixelSink {
+  public:
+    PixelSink() noexcept = default;
+    PixelSink(const PixelSink&) = delete;
+    PixelSink(PixelSink&&) = delete;
+    PixelSink& operator=(const PixelSink&) = delete;
+    PixelSink& operator=(PixelSink&&) = delete;
+    virtual ~PixelSink() = default;
+
+    // Says what comes, before the first pixel. A decoder keeps so many bytes besides. Throws Error if that and what is
+    // kept of the pixels are more than the limits allow.
+    void begin(std::string_view kind, const StoredPixels& stored, const LoadLimits& limits, std::uint64_t besides = 0);
+
+    // Pixels that lie one after the other in the memory and, from one place of the picture on, each `step` further in
+    // the picture.
+    virtual void take(const std::uint8_t* pixels, int count, Point at, Point step) = 0;
+
+    // A whole row.
+    void take_row(const std::uint8_t* pixels, int y) {
+        take(pixels, stored_.size.width, {.x = 0, .y = y}, {.x = 1, .y = 0});
+    }
+
+  protected:
+    [[nodiscard]] const StoredPixels& stored() const noexcept { return stored_; }
+    // Pixels one after the other, as a picture of one row or one column.
+    [[nodiscard]] Surface surface_of(const std::uint8_t* pixels, Size size) const noexcept;
+
+  private:
+    // How many bytes are kept, and the memory for them.
+    [[nodiscard]] virtual std::uint64_t kept_bytes() const = 0;
+    virtual void prepare() = 0;
+
+    StoredPixels stored_;
+};
+
+// Keeps all of them, as a target has its pixels.
+class PictureSink : public PixelSink {
+  public:
+    explicit PictureSink(const LoadTarget& target) noexcept : target_{target} {}
+
+    void take(const std::uint8_t* pixels, int count, Point at, Point step) override;
+
+  private:
+    [[nodiscard]] std::uint64_t kept_bytes() const override;
+    void prepare() override { surface_ = target_.make(stored()); }
+
+    const LoadTarget& target_;
+    Surface surface_{};
+};
+
+// Keeps the colours of some places. Throws Error if one is outside of the picture.
+class PlacesSink : public PixelSink {
+  public:
+    explicit PlacesSink(std::span<const Point> places) : places_{places}, colors_(places.size()) {}
+
+    void take(const std::uint8_t* pixels, int count, Point at, Point step) override;
+
+    [[nodiscard]] std::vector<Color16>& colors() noexcept { return colors_; }
+
+  private:
+    [[nodiscard]] std::uint64_t kept_bytes() const override { return 0; }
+    void prepare() override;
+
+    std::span<const Point> places_;
+    std::vector<Color16> colors_;
+    std::multimap<int, std::size_t> by_row_;  // the numbers of the places, by their rows and columns
+    std::multimap<int, std::size_t> by_column_;
+};
+
+}  // namespace coldbrick::detail
