@@ -261,4 +261,34 @@ TEST(HostileCalls, DashesWithoutEndAreRefused) {
     EXPECT_EQ(sheet.bytes(), before);
 }
 
+// Rows of over 131,072 columns are kept otherwise than shorter ones.
+TEST(HostileCalls, VeryWideRowsAreCoveredAsTheirPartsAre) {
+    constexpr auto width = 140000;
+    const Polygon sliver{{3, 2}, {139990, 7}, {70001, 26}, {9, 12}, {90000, 1}};
+    const auto pressed =
+        transformed(stroked(Circle{.center = {7000, 12}, .radius = 9}, {.width = 5, .edge = Edge::smooth}),
+                    Transform{}.scale({10, 1}));
+    const auto slanted = filled(sliver, {.edge = Edge::smooth});
+    const auto check = [&](const auto& area) {
+        Bitmap<Gray8> whole{{width, 30}};
+        Bitmap<Gray8> parts{{width, 30}};
+        const auto box = fill(whole, area, colors::white);
+        for (int x = 0; x < width; x += 9973) fill(parts.within(Box{{x, 0}, {9973, 30}}), area, colors::white);
+        EXPECT_FALSE(box.empty());
+        EXPECT_TRUE(whole.bytes() == parts.bytes());
+        EXPECT_EQ(bounds(area), box);
+    };
+    check(pressed);
+    check(slanted);
+}
+
+TEST(HostileCalls, SmoothShapesAsWideAsCoordinatesGo) {
+    const Stroke how{.width = 4, .edge = Edge::smooth};
+    const Box wide{{-500000000, -3}, {1000000000, 9000}};
+    EXPECT_EQ(bounds(stroked(wide, how)), (Box{{-500000002, -5}, {1000000004, 9004}}));
+    const auto sheared = transformed(stroked(wide, how), Transform{}.shear({0, 1e-6}));
+    expect_bounds("sheared", sheared);
+    EXPECT_GT(bounds(sheared).size.height, 9900);
+}
+
 }  // namespace

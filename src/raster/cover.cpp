@@ -1,5 +1,6 @@
 #include "raster/cover.hpp"
 
+#include "raster/cover_bands.hpp"
 #include "raster/cover_batch.hpp"
 #include "raster/cover_row.hpp"
 #include "raster/row_sweep.hpp"
@@ -7,7 +8,6 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
-#include <numeric>
 #include <tuple>
 
 namespace coldbrick::detail {
@@ -88,14 +88,15 @@ void set_bytes_along(const RowLine& line, std::uint8_t* bytes) noexcept {
 // Goes down the rows with the edges that cross each. Rows in which edges only go through, in the same order, are told
 // line by line. A row in which edges begin, end or cross is cut into bands in which none do; there, what is inside lies
 // between lines one beside the other.
+template <class Steps>
 class CoverSweep {
   public:
     CoverSweep(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver)
         : window_{edges.window()},
           edges_{edges.edges()},
-          rule_{rule},
-          has_one_group_{rule.truth == 0b10},
-          row_{window_.right - window_.left},
+          covers_{rule},
+          row_{width()},
+          bands_{width(), covers_, row_},
           batch_{window_, receiver} {}
 
     Box run() {
@@ -115,14 +116,6 @@ class CoverSweep {
     }
 
   private:
-    // An edge in a band: where it crosses its upper and its lower side.
-    struct Crossing {
-        double above;
-        double below;
-        int direction;
-        int group;
-    };
-
     // In how many rows from y on edges only go through, in the order that they have.
     [[nodiscard]] int rows_alike(int y) const noexcept {
         if (is_dense()) return 0;
@@ -143,7 +136,7 @@ class CoverSweep {
         auto was_inside = false;
         for (const auto& edge : active_) {
             windings[edge.group] += edge.direction;
-            const auto is_inside = covers(windings);
+            const auto is_inside = covers_(windings);
             if (is_inside != was_inside) lines_.push_back(row_line(edge.x, edge.slope, is_inside));
             was_inside = is_inside;
         }
@@ -210,9 +203,9 @@ class CoverSweep {
             is_whole = false;
         }
         if (is_dense()) {
-            take_sampled_row(y);
+            bands_.take_sampled_row(active_, y);
         } else {
-            is_whole ? take_whole_row() : take_cut_row(y);
+            is_whole ? bands_.take_whole_row(active_) : bands_.take_cut_row(active_, y);
         }
         hand_over(y);
     }
@@ -241,171 +234,6 @@ class CoverSweep {
         return active_.size() > many;
     }
 
-    void take_whole_row() {
-        crossings_.clear();
-        auto is_sorted = true;
-        auto before = -std::numeric_limits<double>::infinity();
-        for (const auto& edge : active_) {
-            const auto below = edge.x + edge.slope;
-            is_sorted = is_sorted && below >= before;
-            before = below;
-            crossings_.push_back({.above = edge.x, .below = below, .direction = edge.direction, .group = edge.group});
-        }
-        is_sorted ? add_lines(crossings_, 1) : take_crossings(1);
-    }
-
-    void take_cut_row(double top) {
-        cuts_.clear();
-        for (const auto& edge : active_) {
-            if (edge.top > top) cuts_.push_back(edge.top);
-            if (edge.bottom < top + 1) cuts_.push_back(edge.bottom);
-        }
-        if (cuts_.size() > few_cuts && (cuts_.size() + 1) * active_.size() > exact_work) return take_sampled_row(top);
-        std::sort(cuts_.begin(), cuts_.end());
-        auto begin = top;
-        for (const auto cut : cuts_) {
-            if (cut > begin) take_band(begin, cut);
-            begin = std::max(begin, cut);
-        }
-        if (begin < top + 1) take_band(begin, top + 1);
-    }
-
-    // Takes what crosses the middle of a band as going all through it, or only what does so.
-    template <class Takes>
-    void gather(double begin, double end, const Takes& takes) {
-        crossings_.clear();
-        for (const auto& edge : active_) {
-            if (!takes(edge)) continue;
-            crossings_.push_back({.above = edge.x + (begin - edge.top) * edge.slope,
-                                  .below = edge.x + (end - edge.top) * edge.slope,
-                                  .direction = edge.direction,
-                                  .group = edge.group});
-        }
-    }
-
-    void take_band(double begin, double end) {
-        gather(begin, end, [=](const CoverEdge& edge) { return edge.top <= begin && edge.bottom >= end; });
-        take_crossings(end - begin);
-    }
-
-    // In bands of one height, as many as there is time for.
-    void take_sampled_row(double top) {
-        const auto bands = bands_for(active_.size());
-        for (auto i = 0; i < bands; ++i) {
-            const auto begin = top + double{1} * i / bands;
-            const auto end = top + double{1} * (i + 1) / bands;
-            const auto middle = (begin + end) / 2;
-            gather(begin, end, [=](const CoverEdge& edge) { return edge.top <= middle && edge.bottom > middle; });
-            sort_by_middle(crossings_);
-            add_lines(crossings_, end - begin);
-        }
-    }
-
-    // Rows in which more happens than that, in edges times bands, are measured in bands of one height: where thousands
-    // of edges come together in a row, no single one is seen any more.
-    static constexpr std::size_t exact_work = 16384;
-    static constexpr std::size_t few_cuts = 8;
-    static int bands_for(std::size_t edges) noexcept {
-        constexpr std::size_t work = 1 << 15;
-        return static_cast<int>(std::clamp<std::size_t>(work / std::max<std::size_t>(edges, 1), 1, 256));
-    }
-
-    // Many of them first by the part of the window that they are in.
-    void sort_by_middle(std::vector<Crossing>& crossings) {
-        constexpr std::size_t many = 128;
-        if (crossings.size() > many) deal(crossings);
-        sort_nearly_sorted(crossings, [](const Crossing& a, const Crossing& b) { return middle(a) < middle(b); });
-    }
-
-    void deal(std::vector<Crossing>& crossings) {
-        const auto parts = crossings.size();
-        const auto scale = static_cast<double>(parts) / (2.0 * width());
-        const auto part_of = [=](const Crossing& crossing) {
-            const auto part = std::clamp(middle(crossing) * scale, 0.0, static_cast<double>(parts) - 1);
-            return static_cast<std::size_t>(part);
-        };
-        ends_.assign(parts, 0);
-        for (const auto& crossing : crossings) ++ends_[part_of(crossing)];
-        std::partial_sum(ends_.begin(), ends_.end(), ends_.begin());
-        dealt_.resize(parts);
-        for (auto i = parts; i-- > 0;) dealt_[--ends_[part_of(crossings[i])]] = crossings[i];
-        crossings.swap(dealt_);
-    }
-
-    // Sorts them, and where two change places cuts the band there.
-    void take_crossings(double height) {
-        work_ = 0;
-        cut_at_crossings(height);
-    }
-
-    void cut_at_crossings(double height) {
-        auto& crossings = crossings_;
-        sort_by_middle(crossings);
-        constexpr auto hardly = 1e-7;
-        constexpr auto least_height = 1e-6;
-        for (std::size_t i = 1; i < crossings.size() && height > least_height; ++i) {
-            const auto over = crossings[i - 1].above - crossings[i].above;
-            const auto under = crossings[i - 1].below - crossings[i].below;
-            if (over <= hardly && under <= hardly) continue;
-            const auto part = over / (over - under);
-            if (!(part > hardly && part < 1 - hardly)) continue;
-            work_ += crossings.size();
-            if (work_ > exact_work) return add_sampled(height);
-            return take_halves(height, part);
-        }
-        add_lines(crossings, height);
-    }
-
-    void take_halves(double height, double part) {
-        auto lower = crossings_;
-        for (std::size_t i = 0; i < lower.size(); ++i) {
-            const auto between = crossings_[i].above + (crossings_[i].below - crossings_[i].above) * part;
-            crossings_[i].below = lower[i].above = between;
-        }
-        cut_at_crossings(height * part);
-        crossings_ = std::move(lower);
-        cut_at_crossings(height * (1 - part));
-    }
-
-    void add_sampled(double height) {
-        const auto whole = crossings_;
-        const auto bands = bands_for(whole.size());
-        for (auto k = 0; k < bands; ++k) {
-            for (std::size_t i = 0; i < whole.size(); ++i) {
-                const auto over = whole[i].below - whole[i].above;
-                auto& part = crossings_[i];
-                part = whole[i];
-                part.above = whole[i].above + over * k / bands;
-                part.below = whole[i].above + over * (k + 1) / bands;
-            }
-            sort_by_middle(crossings_);
-            add_lines(crossings_, height / bands);
-        }
-        crossings_ = whole;
-    }
-
-    [[nodiscard]] static double middle(const Crossing& crossing) noexcept { return crossing.above + crossing.below; }
-
-    void add_lines(const std::vector<Crossing>& crossings, double height) {
-        int windings[3] = {0, 0, 0};
-        auto was_inside = false;
-        for (const auto& [above, below, direction, group] : crossings) {
-            windings[group] += direction;
-            const auto is_inside = covers(windings);
-            if (is_inside != was_inside) row_.add(above, below, is_inside ? height : -height);
-            was_inside = is_inside;
-        }
-    }
-
-    [[nodiscard]] bool covers(const int (&windings)[3]) const noexcept {
-        if (has_one_group_) return (windings[0] & rule_.masks[0]) != 0;
-        auto inside = 0U;
-        for (auto group = 0U; group < 3; ++group) {
-            inside |= (windings[group] & rule_.masks[group]) != 0 ? 1U << group : 0U;
-        }
-        return ((rule_.truth >> inside) & 1U) != 0;
-    }
-
     void hand_over(int y) {
         row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
             if (each != nullptr) return batch_.add_each(window_.top + y, window_.left + begin, each, end - begin);
@@ -415,18 +243,13 @@ class CoverSweep {
 
     const Window window_;
     std::vector<CoverEdge>& edges_;
-    const CoverRule& rule_;
-    bool has_one_group_;
-    CoverRow row_;
+    CoverTruth covers_;
+    CoverRow<Steps> row_;
+    CoverBands<Steps> bands_;
     CoverBatch batch_;
     std::size_t started_ = 0;  // how many of the edges have begun
     std::vector<CoverEdge> active_;
     bool has_ends_ = false;
-    std::vector<double> cuts_;
-    std::vector<Crossing> crossings_;
-    std::vector<Crossing> dealt_;
-    std::vector<std::size_t> ends_;
-    std::size_t work_ = 0;  // edges that have been looked at to cut the band at hand
     std::vector<RowLine> lines_;
 };
 
@@ -452,7 +275,11 @@ void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) 
 
 Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver) {
     if (edges.edges().empty()) return {};
-    return CoverSweep{edges, rule, receiver}.run();
+    // Wider than any picture that is looked at as a whole: what is asked for are bounds.
+    constexpr auto wide = 1 << 17;
+    const auto width = std::int64_t{edges.window().right} - edges.window().left;
+    if (width > wide) return CoverSweep<SparseSteps>{edges, rule, receiver}.run();
+    return CoverSweep<DenseSteps>{edges, rule, receiver}.run();
 }
 
 }  // namespace coldbrick::detail

@@ -1,9 +1,10 @@
-// The coverage of one row of pixels.
+// The coverage of one row of pixels, summed up from the differences between neighbours (steps).
 #pragma once
 
 #include "geometry/integers.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <cstdint>
 #include <vector>
 
@@ -12,20 +13,33 @@ namespace coldbrick::detail {
 // What is added to coverage in 255ths before it is cut to a whole number. Halves go up, however their sums are rounded.
 inline constexpr double half_of_byte = 0.5 + 0x1p-24;
 
-// What one row of pixels is covered by. Coverage is summed up from the differences between neighbours.
-class CoverRow {
-  public:
-    explicit CoverRow(int width) : width_{width}, steps_(static_cast<std::size_t>(width) + 2, 0.0) {}
+// The sums lie between 0 and 1, but for their rounding.
+inline std::uint8_t byte_of_coverage(double coverage) noexcept {
+    const auto rounded = static_cast<int>(coverage * 255 + half_of_byte);
+    return static_cast<std::uint8_t>(std::clamp(rounded, 0, 255));
+}
 
-    // What lies right of a line from one x to another over a part of the row's height is covered so much more.
-    void add(double from, double to, double height) {
-        auto [left, right] = std::minmax(from, to);
-        if (left >= width_) return;
-        if (right <= 0) return add_at(0, height, 0);
-        if (left < 0 || right > width_) return add_cut(left, right, height);
-        const auto column = static_cast<int>(left);
-        if (right <= column + 1) return add_at(column, height, (left + right) / 2 - column);
-        add_across(left, right, column, height);
+// A step for each column.
+class DenseSteps {
+  public:
+    explicit DenseSteps(int width) : width_{width}, steps_(static_cast<std::size_t>(width) + 2, 0.0) {}
+
+    // A height that is covered right of a place at a distance from the left side of a column.
+    void add_at(int column, double height, double distance) {
+        auto* const step = &steps_[static_cast<std::size_t>(column)];
+        step[0] += height * (1 - distance);
+        step[1] += height * distance;
+        note(column, column + 2);
+    }
+
+    // So many columns of which each is crossed by so much of a line.
+    void add_ramp(int first, int count, double per_column) {
+        auto* step = &steps_[static_cast<std::size_t>(first)];
+        for (auto i = 0; i < count; ++i, ++step) {
+            step[0] += per_column / 2;
+            step[1] += per_column / 2;
+        }
+        note(first, first + count + 1);
     }
 
     // Hands the row over and forgets it: calls emit(begin, end, each, all) for columns that are covered by bytes of
@@ -60,20 +74,6 @@ class CoverRow {
         int end;
     };
 
-    // The sums lie between 0 and 1, but for their rounding.
-    static std::uint8_t byte_of(double coverage) noexcept {
-        const auto rounded = static_cast<int>(coverage * 255 + half_of_byte);
-        return static_cast<std::uint8_t>(std::clamp(rounded, 0, 255));
-    }
-
-    // In one column, at a mean distance from its left side.
-    void add_at(int column, double height, double distance) {
-        auto* const step = &steps_[static_cast<std::size_t>(column)];
-        step[0] += height * (1 - distance);
-        step[1] += height * distance;
-        note(column, column + 2);
-    }
-
     void note(int begin, int end) {
         if (!parts_.empty() && begin >= parts_.back().begin && begin <= parts_.back().end) {
             parts_.back().end = std::max(parts_.back().end, end);
@@ -82,39 +82,9 @@ class CoverRow {
         }
     }
 
-    void add_across(double left, double right, int first, double height) {
-        const auto per_column = height / (right - left);
-        auto* step = &steps_[static_cast<std::size_t>(first)];
-        // Of the first column and the last one only parts are crossed.
-        const auto in_first = first + 1 - left;
-        const auto first_height = in_first * per_column;
-        step[0] += first_height * (in_first / 2);
-        step[1] += first_height * (1 - in_first / 2);
-        auto column = first + 1;
-        for (; column + 1 <= right; ++column) {
-            ++step;
-            step[0] += per_column / 2;
-            step[1] += per_column / 2;
-        }
-        const auto in_last = right - column;
-        const auto last_height = in_last * per_column;
-        step[1] += last_height * (1 - in_last / 2);
-        step[2] += last_height * (in_last / 2);
-        note(first, column + 2);
-    }
-
-    // A line that goes over the left or the right side.
-    void add_cut(double left, double right, double height) {
-        const auto per_column = height / (right - left);
-        if (left < 0) add_at(0, -left * per_column, 0);
-        const auto inside_left = std::max(left, 0.0);
-        const auto inside_right = std::min(right, static_cast<double>(width_));
-        add(inside_left, inside_right, (inside_right - inside_left) * per_column);
-    }
-
     template <class Emit>
     void emit_even(int begin, int end, double sum, const Emit& emit) {
-        const auto coverage = byte_of(sum);
+        const auto coverage = byte_of_coverage(sum);
         if (coverage != 0) emit(begin, end, nullptr, coverage);
     }
 
@@ -127,7 +97,7 @@ class CoverRow {
         for (auto column = begin; column < end; ++column) {
             running += *step;
             *step++ = 0;
-            *byte++ = byte_of(running);
+            *byte++ = byte_of_coverage(running);
         }
         sum = running;
         emit(begin, end, bytes_.data(), std::uint8_t{255});
@@ -137,6 +107,117 @@ class CoverRow {
     std::vector<double> steps_;
     std::vector<Part> parts_;  // where there are steps
     std::vector<std::uint8_t> bytes_;
+};
+
+// Only the columns where something changes, for rows that are so wide that there is no time or memory for each.
+class SparseSteps {
+  public:
+    explicit SparseSteps(int width) noexcept : width_{width} {}
+
+    void add_at(int column, double height, double distance) {
+        changes_.push_back({.column = column, .step = height * (1 - distance)});
+        changes_.push_back({.column = column + 1, .step = height * distance});
+    }
+
+    void add_ramp(int first, int count, double per_column) {
+        if (count < 1) return;
+        changes_.push_back({.column = first, .step = -per_column / 2, .slope = per_column});
+        changes_.push_back({.column = first + count, .step = per_column / 2, .slope = -per_column});
+    }
+
+    // As DenseSteps does, all alike only.
+    template <class Emit>
+    void flush(const Emit& emit) {
+        std::sort(changes_.begin(), changes_.end(),
+                  [](const Change& a, const Change& b) { return a.column < b.column; });
+        auto sum = 0.0;
+        auto slope = 0.0;
+        for (std::size_t i = 0; i < changes_.size() && changes_[i].column < width_;) {
+            const auto begin = changes_[i].column;
+            for (; i < changes_.size() && changes_[i].column == begin; ++i) {
+                sum += changes_[i].step;
+                slope += changes_[i].slope;
+            }
+            const auto end = i < changes_.size() ? std::min(changes_[i].column, width_) : width_;
+            emit_ramp(begin, end, sum + slope, slope, emit);
+            sum += slope * (end - begin);
+        }
+        changes_.clear();
+    }
+
+  private:
+    struct Change {
+        int column;
+        double step;       // in this column
+        double slope = 0;  // of the step in it and in each further one
+    };
+
+    // Runs of columns whose bytes are the same: coverage goes up or down from one to the other.
+    template <class Emit>
+    void emit_ramp(int begin, int end, double first, double slope, const Emit& emit) {
+        const auto byte_at = [&](int column) { return byte_of_coverage(first + slope * (column - begin)); };
+        for (auto at = begin; at < end;) {
+            const auto byte = byte_at(at);
+            auto same = at;
+            for (auto other = end; other - same > 1;) {
+                const auto middle = same + (other - same) / 2;
+                (byte_at(middle) == byte ? same : other) = middle;
+            }
+            if (byte != 0) emit(at, same + 1, nullptr, byte);
+            at = same + 1;
+        }
+    }
+
+    int width_;
+    std::vector<Change> changes_;
+};
+
+// What one row of pixels is covered by.
+template <class Steps>
+class CoverRow {
+  public:
+    explicit CoverRow(int width) : width_{width}, steps_{width} {}
+
+    // What lies right of a line from one x to another over a part of the row's height is covered so much more.
+    void add(double from, double to, double height) {
+        auto [left, right] = std::minmax(from, to);
+        if (left >= width_) return;
+        if (right <= 0) return steps_.add_at(0, height, 0);
+        if (left < 0 || right > width_) return add_cut(left, right, height);
+        const auto column = static_cast<int>(left);
+        if (right <= column + 1) return steps_.add_at(column, height, (left + right) / 2 - column);
+        add_across(left, right, column, height);
+    }
+
+    // Hands the row over to emit, as its steps do, and forgets it.
+    template <class Emit>
+    void flush(const Emit& emit) {
+        steps_.flush(emit);
+    }
+
+  private:
+    // Of the first column and the last one only parts are crossed.
+    void add_across(double left, double right, int first, double height) {
+        const auto per_column = height / (right - left);
+        const auto in_first = first + 1 - left;
+        steps_.add_at(first, in_first * per_column, 1 - in_first / 2);
+        const auto last = static_cast<int>(right);
+        steps_.add_ramp(first + 1, last - first - 1, per_column);
+        const auto in_last = right - last;
+        steps_.add_at(last, in_last * per_column, in_last / 2);
+    }
+
+    // A line that goes over the left or the right side.
+    void add_cut(double left, double right, double height) {
+        const auto per_column = height / (right - left);
+        if (left < 0) steps_.add_at(0, -left * per_column, 0);
+        const auto inside_left = std::max(left, 0.0);
+        const auto inside_right = std::min(right, static_cast<double>(width_));
+        add(inside_left, inside_right, (inside_right - inside_left) * per_column);
+    }
+
+    int width_;
+    Steps steps_;
 };
 
 }  // namespace coldbrick::detail

@@ -118,7 +118,7 @@ class RoundCover {
 
     Box box_;
     Vec half_;
-    CoverRow row_;
+    CoverRow<DenseSteps> row_;
     CoverBatch batch_;
     std::vector<Kept> kept_;
     std::vector<std::uint8_t> bytes_;
