@@ -1,32 +1,9 @@
 // Memory that runs out: whatever allocation of a call fails, either the call draws all, or it throws and has drawn
 // nothing.
+#include "failing_memory.hpp"
 #include "oracle.hpp"
 
 #include <coldbrick/coldbrick.hpp>
-
-#include <cstdlib>
-#include <new>
-
-namespace {
-
-// How many allocations go well until one fails, and then all; negative: none fails.
-thread_local long allocations_left = -1;
-
-void* allocate(std::size_t bytes) {
-    if (allocations_left == 0) throw std::bad_alloc{};
-    if (allocations_left > 0) --allocations_left;
-    if (auto* const memory = std::malloc(bytes > 0 ? bytes : 1)) return memory;
-    throw std::bad_alloc{};
-}
-
-}  // namespace
-
-void* operator new(std::size_t bytes) { return allocate(bytes); }
-void* operator new[](std::size_t bytes) { return allocate(bytes); }
-void operator delete(void* memory) noexcept { std::free(memory); }
-void operator delete[](void* memory) noexcept { std::free(memory); }
-void operator delete(void* memory, std::size_t) noexcept { std::free(memory); }
-void operator delete[](void* memory, std::size_t) noexcept { std::free(memory); }
 
 namespace {
 
@@ -41,25 +18,14 @@ template <class Draw>
 void expect_all_or_nothing(const char* what, const Draw& draw) {
     const Bitmap<Rgba8> ground{sheet_size, 0x204060ff_rgba};
     auto whole = ground;
-    constexpr long many = 1'000'000'000;
-    allocations_left = many;
     draw(whole);
-    const auto count = many - std::exchange(allocations_left, -1);
     EXPECT_NE(whole.bytes(), ground.bytes()) << what;
-    constexpr long tried = 6;
-    for (long failing = 0; failing <= count; failing += failing < tried ? 1 : 1 + (count - failing) / 3) {
-        auto sheet = ground;
-        auto has_thrown = false;
-        allocations_left = failing;
-        try {
-            draw(sheet);
-        } catch (const std::bad_alloc&) {
-            has_thrown = true;
-        }
-        allocations_left = -1;
-        const auto is_right = sheet.bytes() == (has_thrown ? ground : whole).bytes();
-        ASSERT_TRUE(is_right) << what << ", allocation " << failing << " of " << count;
-    }
+    auto sheet = ground;
+    failing_memory::fail_in_turn([&] { draw(sheet); },
+                                 [&](bool has_thrown) {
+                                     EXPECT_TRUE(sheet.bytes() == (has_thrown ? ground : whole).bytes()) << what;
+                                     sheet = ground;
+                                 });
 }
 
 Path wave() {

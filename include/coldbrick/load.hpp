@@ -4,7 +4,8 @@
 //     LoadedPicture any = load_any("quay.png");                  // as it is in the file
 //     Bitmap<Rgba8> stamp = load<Rgba8>(bytes);                  // std::vector or std::span of bytes; or a stream
 //     load<Gray8>("quay.pgm", {.pixels = 4'000'000});            // refuses larger ones
-//     load_colors("quay.png", places).colors;                    // of some pixels only
+//     const std::vector<Point> spots{{9, 31}, {40, 200}};
+//     const auto found = load_colors("quay.png", spots).colors;  // of some pixels only, without keeping the others
 //
 // What a file is, is told by its content and not by its name. A file that is malformed, cut short or over the limits
 // throws Error, which says what is wrong and, from a path, where; no part of a picture is ever given. Link

@@ -119,22 +119,37 @@ int finish(OpenFile& file, const struct stat* old, const std::vector<std::uint8_
     return file.sync();
 }
 
-int move_to(const fs::path& from, const fs::path& path) {
-    if (::rename(from.c_str(), path.c_str()) != 0) return errno;
-    // The folder too, so that the name is on the disk; where that cannot be, the file is there all the same.
-    const auto folder = path.parent_path();
-    const auto descriptor = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
-    if (descriptor >= 0) {
-        (void)::fsync(descriptor);
-        ::close(descriptor);
+fs::path folder_of(const fs::path& path) { return path.has_parent_path() ? path.parent_path() : fs::path{"."}; }
+
+// The folder of a file that is to take its place.
+class Folder {
+  public:
+    explicit Folder(const fs::path& path)
+        : descriptor_{::open(folder_of(path).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC)} {}
+    Folder(const Folder&) = delete;
+    Folder(Folder&&) = delete;
+    Folder& operator=(const Folder&) = delete;
+    Folder& operator=(Folder&&) = delete;
+    ~Folder() {
+        if (descriptor_ >= 0) ::close(descriptor_);
     }
-    return 0;
-}
+
+    // Returns 0, or the error's number. Then the name is on the disk too; where that cannot be, the file is there all
+    // the same.
+    [[nodiscard]] int move(const fs::path& from, const fs::path& to) const noexcept {
+        if (::rename(from.c_str(), to.c_str()) != 0) return errno;
+        if (descriptor_ >= 0) (void)::fsync(descriptor_);
+        return 0;
+    }
+
+  private:
+    int descriptor_;
+};
 
 // By a file without a name, of which nothing is left whatever ends the program. Says whether there are such files here.
 bool write_nameless(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
-    const auto folder = path.parent_path();
-    OpenFile file{folder.empty() ? fs::path{"."} : folder, O_TMPFILE};
+    const Folder folder{path};
+    OpenFile file{folder_of(path), O_TMPFILE};
     if (!file.is_open()) return false;
     if (const auto error = finish(file, old, bytes)) fail(path, error);
     const auto own_name = "/proc/self/fd/" + std::to_string(file.descriptor());
@@ -145,7 +160,7 @@ bool write_nameless(const fs::path& path, const struct stat* old, const std::vec
             if (errno == EEXIST) continue;
             return false;
         }
-        if (const auto error = move_to(beside, path)) {
+        if (const auto error = folder.move(beside, path)) {
             ::unlink(beside.c_str());
             fail(path, error);
         }
@@ -155,6 +170,7 @@ bool write_nameless(const fs::path& path, const struct stat* old, const std::vec
 }
 
 void write_named(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
+    const Folder folder{path};
     constexpr auto attempts = 100;
     for (int attempt = 0; attempt < attempts; ++attempt) {
         const auto beside = name_beside(path, attempt);
@@ -163,7 +179,7 @@ void write_named(const fs::path& path, const struct stat* old, const std::vector
         if (!file.is_open()) fail(path, errno);
         auto error = finish(file, old, bytes);
         if (error == 0) error = file.close();
-        if (error == 0) error = move_to(beside, path);
+        if (error == 0) error = folder.move(beside, path);
         if (error == 0) return;
         ::unlink(beside.c_str());
         fail(path, error);
