@@ -220,7 +220,7 @@ class LinearWay {
         constexpr auto most_parts = 1 << 22;
         const auto is_near = row.first > -far && row.first < far - row.count;
         if (!is_near || !(std::fabs(origin) + std::fabs(per_pixel) * far < most_parts)) {
-            for (int i = 0; i < row.count; ++i) take(i, place_of(origin + (row.first + i) * per_pixel, spread_));
+            for (int i = 0; i < row.count; ++i) take(i, place_of(origin + (double{1} * row.first + i) * per_pixel, spread_));
             return;
         }
         constexpr auto unit = double{std::int64_t{ramp_size} << place_bits};

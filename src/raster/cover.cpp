@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numeric>
 #include <tuple>
 
 namespace coldbrick::detail {
@@ -57,6 +58,24 @@ struct RowLine {
 
 constexpr auto most_columns = 512;
 
+// By the row in which each begins.
+void sort_by_rows(std::vector<CoverEdge>& edges, int rows) {
+    const auto row_of = [](const CoverEdge& edge) { return static_cast<std::size_t>(edge.top); };
+    const auto is_before = [&](const CoverEdge& a, const CoverEdge& b) { return row_of(a) < row_of(b); };
+    if (std::is_sorted(edges.begin(), edges.end(), is_before)) return;
+    constexpr std::size_t few = 64;
+    if (edges.size() < few || static_cast<std::size_t>(rows) > edges.size()) {
+        std::stable_sort(edges.begin(), edges.end(), is_before);
+        return;
+    }
+    std::vector<std::size_t> ends(static_cast<std::size_t>(rows));
+    for (const auto& edge : edges) ++ends[row_of(edge)];
+    std::partial_sum(ends.begin(), ends.end(), ends.begin());
+    std::vector<CoverEdge> sorted(edges.size());
+    for (auto i = edges.size(); i-- > 0;) sorted[--ends[row_of(edges[i])]] = edges[i];
+    edges.swap(sorted);
+}
+
 RowLine row_line(double x, double slope, bool is_left_side) noexcept {
     const auto width = std::fabs(slope);
     return {.start = x + std::min(slope, 0.0),
@@ -100,7 +119,7 @@ class CoverSweep {
           batch_{window_, receiver} {}
 
     Box run() {
-        std::sort(edges_.begin(), edges_.end(), [](const CoverEdge& a, const CoverEdge& b) { return a.top < b.top; });
+        sort_by_rows(edges_, window_.bottom - window_.top);
         const auto rows = window_.bottom - window_.top;
         for (auto y = 0; y < rows;) {
             if (active_.empty()) {

@@ -6,6 +6,7 @@
 #include "raster/cover_row.hpp"
 
 #include <algorithm>
+#include <array>
 #include <limits>
 #include <numeric>
 #include <vector>
@@ -74,15 +75,7 @@ class CoverBands {
     // In bands of one height, as many as there is time for.
     void take_sampled_row(const Edges& active, double top) {
         const auto bands = bands_for(active.size());
-        for (auto i = 0; i < bands; ++i) {
-            const auto begin = top + double{1} * i / bands;
-            const auto end = top + double{1} * (i + 1) / bands;
-            const auto middle = (begin + end) / 2;
-            gather(active, begin, end,
-                   [=](const CoverEdge& edge) { return edge.top <= middle && edge.bottom > middle; });
-            sort_by_middle(crossings_);
-            add_lines(crossings_, end - begin);
-        }
+        for (auto i = 0; i < bands; ++i) take_sampled_band(active, top + double{1} * i / bands, 1.0 / bands);
     }
 
   private:
@@ -94,22 +87,67 @@ class CoverBands {
         int group;
     };
 
-    // Takes what crosses the middle of a band as going all through it, or only what does so.
-    template <class Takes>
-    void gather(const Edges& active, double begin, double end, const Takes& takes) {
+    // What goes all through a band.
+    void take_band(const Edges& active, double begin, double end) {
         crossings_.clear();
         for (const auto& edge : active) {
-            if (!takes(edge)) continue;
+            if (edge.top > begin || edge.bottom < end) continue;
             crossings_.push_back({.above = edge.x + (begin - edge.top) * edge.slope,
                                   .below = edge.x + (end - edge.top) * edge.slope,
                                   .direction = edge.direction,
                                   .group = edge.group});
         }
+        take_crossings(end - begin);
     }
 
-    void take_band(const Edges& active, double begin, double end) {
-        gather(active, begin, end, [=](const CoverEdge& edge) { return edge.top <= begin && edge.bottom >= end; });
-        take_crossings(end - begin);
+    // An edge in the middle of a band, in little memory: where it is, in parts of the row's width, and which it is,
+    // with its group and direction in the lowest bits.
+    struct Passing {
+        std::uint32_t place;
+        std::uint32_t edge;
+    };
+
+    // By the upper bits, the lower half of them first: each pass keeps those in order that are alike.
+    void sort_by_place() {
+        constexpr auto bits = 11U;
+        constexpr auto parts = 1U << bits;
+        dealt_passing_.resize(passing_.size());
+        for (auto shift = 32U - 2 * bits; shift < 32; shift += bits) {
+            const auto part_of = [=](const Passing& of) { return of.place >> shift & (parts - 1); };
+            std::array<std::uint32_t, parts + 1> begins{};
+            for (const auto& of : passing_) ++begins[part_of(of) + 1];
+            std::partial_sum(begins.begin(), begins.end(), begins.begin());
+            for (const auto& of : passing_) dealt_passing_[begins[part_of(of)]++] = of;
+            passing_.swap(dealt_passing_);
+        }
+    }
+
+    // Takes what crosses the middle of a band as going all through it.
+    void take_sampled_band(const Edges& active, double begin, double height) {
+        const auto middle = begin + height / 2;
+        constexpr auto places = 4294967295.0;
+        const auto scale = places / width_;
+        passing_.clear();
+        std::uint32_t number = 0;
+        for (const auto& edge : active) {
+            const auto which =
+                number++ << 3U | static_cast<std::uint32_t>(edge.group) << 1U | (edge.direction > 0 ? 1U : 0U);
+            if (edge.top > middle || edge.bottom <= middle) continue;
+            const auto place = std::clamp((edge.x + (middle - edge.top) * edge.slope) * scale, 0.0, places);
+            passing_.push_back({.place = static_cast<std::uint32_t>(place), .edge = which});
+        }
+        sort_by_place();
+        int windings[3] = {0, 0, 0};
+        auto was_inside = false;
+        for (const auto& [place, which] : passing_) {
+            windings[(which >> 1U) & 3U] += (which & 1U) != 0 ? 1 : -1;
+            const auto is_inside = covers_(windings);
+            if (is_inside == was_inside) continue;
+            was_inside = is_inside;
+            const auto& edge = active[which >> 3U];
+            const auto above = edge.x + (begin - edge.top) * edge.slope;
+            row_.add(above, above + height * edge.slope, is_inside ? height : -height);
+        }
     }
 
     // Rows in which more happens than that, in edges times bands, are measured in bands of one height: where thousands
@@ -124,23 +162,24 @@ class CoverBands {
     // Many of them first by the part of the window that they are in.
     void sort_by_middle(std::vector<Crossing>& crossings) {
         constexpr std::size_t many = 128;
-        if (crossings.size() > many) deal(crossings);
+        if (crossings.size() > many) {
+            const auto last = static_cast<double>(crossings.size()) - 1;
+            deal(crossings, dealt_, [=, scale = (last + 1) / (2.0 * width_)](const Crossing& of) {
+                return static_cast<std::size_t>(std::clamp(middle(of) * scale, 0.0, last));
+            });
+        }
         sort_nearly_sorted(crossings, [](const Crossing& a, const Crossing& b) { return middle(a) < middle(b); });
     }
 
-    void deal(std::vector<Crossing>& crossings) {
-        const auto parts = crossings.size();
-        const auto scale = static_cast<double>(parts) / (2.0 * width_);
-        const auto part_of = [=](const Crossing& crossing) {
-            const auto part = std::clamp(middle(crossing) * scale, 0.0, static_cast<double>(parts) - 1);
-            return static_cast<std::size_t>(part);
-        };
-        ends_.assign(parts, 0);
-        for (const auto& crossing : crossings) ++ends_[part_of(crossing)];
+    // By parts from 0 on, of which there are as many as there are of them.
+    template <class Of, class PartOf>
+    void deal(std::vector<Of>& all, std::vector<Of>& dealt, const PartOf& part_of) {
+        ends_.assign(all.size(), 0);
+        for (const auto& of : all) ++ends_[part_of(of)];
         std::partial_sum(ends_.begin(), ends_.end(), ends_.begin());
-        dealt_.resize(parts);
-        for (auto i = parts; i-- > 0;) dealt_[--ends_[part_of(crossings[i])]] = crossings[i];
-        crossings.swap(dealt_);
+        dealt.resize(all.size());
+        for (auto i = all.size(); i-- > 0;) dealt[--ends_[part_of(all[i])]] = all[i];
+        all.swap(dealt);
     }
 
     // Sorts them, and where two change places cuts the band there.
@@ -214,7 +253,9 @@ class CoverBands {
     std::vector<double> cuts_;
     std::vector<Crossing> crossings_;
     std::vector<Crossing> dealt_;
-    std::vector<std::size_t> ends_;
+    std::vector<Passing> passing_;
+    std::vector<Passing> dealt_passing_;
+    std::vector<std::uint32_t> ends_;
     std::size_t work_ = 0;  // edges that have been looked at to cut the band at hand
 };
 

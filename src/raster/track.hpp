@@ -150,8 +150,9 @@ double curve_length(const Parameter& from, const Parameter& to, const At& at, co
     const auto by_four = four + (four - two) / 3;
     const auto best = by_four + (by_four - by_two) / 15;
     constexpr auto hardly = 1e-13;
+    constexpr auto hardly_a_pixel = 1e-8;
     constexpr auto deepest = 24;
-    if (!(std::fabs(best - by_four) > hardly * best) || depth == deepest) return best;
+    if (!(std::fabs(best - by_four) > hardly * best + hardly_a_pixel) || depth == deepest) return best;
     return curve_length(from, middle, at, between, depth + 1) + curve_length(middle, to, at, between, depth + 1);
 }
 
