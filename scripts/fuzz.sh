@@ -20,7 +20,10 @@ for target in "$@"; do
     seeds="$build/fuzz/seeds/$target"
     [ -d "fuzz/corpus/$target" ] && seeds="fuzz/corpus/$target"
     mkdir -p "$build/found/$target"
+    # Of what is drawn, a long text is much work.
+    longest=65536
+    [ -d "fuzz/corpus/$target" ] && longest=16384
     echo "fuzzing $target for $seconds s"
-    "$build/fuzz/fuzz_$target" -max_total_time="$seconds" -max_len=65536 -timeout=20 -print_final_stats=1 -verbosity=0 \
+    "$build/fuzz/fuzz_$target" -max_total_time="$seconds" -max_len="$longest" -timeout=20 -print_final_stats=1 -verbosity=0 \
         -print_funcs=0 -artifact_prefix="$build/found/" "$build/found/$target" "$seeds"
 done

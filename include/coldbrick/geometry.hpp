@@ -76,7 +76,7 @@ struct Box {
     Size size;
 
     // The box whose opposite corners are the two given pixels. Of corners so far apart that a size would be more than
-    // 2^31 - 1, it has that size.
+    // 2^31 - 1, it is cut off at max_coordinate, on both sides.
     static constexpr Box between(const Corners& corners) noexcept;
 
     struct Placed {
@@ -102,12 +102,22 @@ struct Box {
 
 constexpr Box Box::between(const Corners& corners) noexcept {
     const auto [from, to] = corners;
-    const auto extent = [](int a, int b) {
-        const auto pixels = std::max<std::int64_t>(a, b) - std::min<std::int64_t>(a, b) + 1;
-        return static_cast<int>(std::min<std::int64_t>(pixels, std::numeric_limits<int>::max()));
+    struct Side {
+        int at;
+        int extent;
     };
-    return {.at = {.x = std::min(from.x, to.x), .y = std::min(from.y, to.y)},
-            .size = {.width = extent(from.x, to.x), .height = extent(from.y, to.y)}};
+    const auto side = [](int a, int b) {
+        auto first = std::min(a, b);
+        auto last = std::max(a, b);
+        if (std::int64_t{last} - first >= std::numeric_limits<int>::max()) {
+            first = std::max(first, -max_coordinate);
+            last = std::min(last, max_coordinate);
+        }
+        return Side{first, last - first + 1};
+    };
+    const auto [x, width] = side(from.x, to.x);
+    const auto [y, height] = side(from.y, to.y);
+    return {.at = {.x = x, .y = y}, .size = {.width = width, .height = height}};
 }
 
 namespace detail {

@@ -131,12 +131,12 @@ Color dithered(const Color16& color, Point at) noexcept {
 // Some pixels of a row in a gradient's own coordinates. Each pixel's place follows from its own number, wherever the
 // others begin.
 struct RowPart {
-    Vec origin;   // the place of pixel 0
-    double step;  // to the next pixel
-    int first;    // the number of the first pixel
+    Vec origin;          // the place of pixel 0
+    double step;         // to the next pixel
+    std::int64_t first;  // the number of the first pixel
     int count;
 
-    [[nodiscard]] double x(int i) const noexcept { return origin.x + (double{1} * first + i) * step; }
+    [[nodiscard]] double x(int i) const noexcept { return origin.x + static_cast<double>(first + i) * step; }
 };
 
 // What of the way each pixel of a row has gone, as a place on the ramp; Way tells it for a part of a row.
@@ -176,7 +176,7 @@ class GradientSource final : public detail::InkSource {
             Vec{std::max(1.0, double{1} * shape.size.width), std::max(1.0, double{1} * shape.size.height)};
         return {.origin = {0.5 / width, (double{1} * from.y - shape.at.y + 0.5) / height},
                 .step = 1 / width,
-                .first = from.x - shape.at.x,
+                .first = std::int64_t{from.x} - shape.at.x,
                 .count = count};
     }
 
@@ -220,7 +220,8 @@ class LinearWay {
         constexpr auto most_parts = 1 << 22;
         const auto is_near = row.first > -far && row.first < far - row.count;
         if (!is_near || !(std::fabs(origin) + std::fabs(per_pixel) * far < most_parts)) {
-            for (int i = 0; i < row.count; ++i) take(i, place_of(origin + (double{1} * row.first + i) * per_pixel, spread_));
+            for (int i = 0; i < row.count; ++i)
+                take(i, place_of(origin + static_cast<double>(row.first + i) * per_pixel, spread_));
             return;
         }
         constexpr auto unit = double{std::int64_t{ramp_size} << place_bits};

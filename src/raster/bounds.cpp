@@ -212,7 +212,7 @@ Box find(const ShapeRef& shape, const How& how, const Transform& by, const std::
                                  .truth = outline.truth,
                                  .is_smooth = how.edge == Edge::smooth,
                                  .is_straight = is_straight(shape)};
-    return search_bounds(known, [&](const Box& clip) { return scan(intersection(clip, outer)); });
+    return search_bounds(known, outer, scan);
 }
 
 }  // namespace
@@ -231,11 +231,11 @@ Box grown(const Box& box, int by) noexcept {
     constexpr auto least = std::int64_t{std::numeric_limits<int>::min()};
     constexpr auto most = std::int64_t{std::numeric_limits<int>::max()};
     const auto first = [&](int at) { return static_cast<int>(std::max(std::int64_t{at} - by, least)); };
-    const auto extent = [&](int at, int size) {
-        return static_cast<int>(std::min(std::int64_t{at} + size + by - first(at), most));
+    const auto last = [&](int at, int size) {
+        return static_cast<int>(std::min(std::int64_t{at} + size - 1 + by, most));
     };
-    return {.at = {.x = first(box.at.x), .y = first(box.at.y)},
-            .size = {.width = extent(box.at.x, box.size.width), .height = extent(box.at.y, box.size.height)}};
+    return Box::between({.from = {.x = first(box.at.x), .y = first(box.at.y)},
+                         .to = {.x = last(box.at.x, box.size.width), .y = last(box.at.y, box.size.height)}});
 }
 
 namespace {

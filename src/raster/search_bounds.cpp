@@ -76,10 +76,11 @@ constexpr auto most_nodes = 8192;
 class ColumnSearch {
   public:
     // scan_rows(first, last) returns the leftmost column of what is in these rows, or a number beyond all.
-    ColumnSearch(const Segments& segments, const KnownArea& area, std::function<std::int64_t(int, int)> scan_rows)
+    ColumnSearch(const Segments& segments, const KnownArea& area,
+                 std::function<std::int64_t(std::int64_t, std::int64_t)> scan_rows)
         : segments_{segments}, area_{area}, scan_rows_{std::move(scan_rows)} {}
 
-    std::int64_t search(int top, int bottom) {
+    std::int64_t search(std::int64_t top, std::int64_t bottom) {
         std::vector<std::uint32_t> all(segments_.size());
         for (std::uint32_t i = 0; i < all.size(); ++i) all[i] = i;
         add(top, bottom, all);
@@ -103,18 +104,18 @@ class ColumnSearch {
   private:
     struct Rows {
         std::int64_t column;  // none of what is covered lies further to the left
-        int top;
-        int bottom;
+        std::int64_t top;
+        std::int64_t bottom;
         std::vector<std::uint32_t> segments;  // that have a part in them
         bool operator<(const Rows& other) const noexcept { return column > other.column; }
     };
 
-    void add(int top, int bottom, const std::vector<std::uint32_t>& among) {
+    void add(std::int64_t top, std::int64_t bottom, const std::vector<std::uint32_t>& among) {
         std::array<double, 3> of_groups{nowhere, nowhere, nowhere};
         Rows rows{.column = 0, .top = top, .bottom = bottom, .segments = {}};
         for (const auto number : among) {
             const auto& segment = segments_[number];
-            const auto place = leftmost(segment, top - 0.5, bottom + 0.5);
+            const auto place = leftmost(segment, static_cast<double>(top) - 0.5, static_cast<double>(bottom) + 0.5);
             if (place == nowhere) continue;
             auto& least = of_groups[static_cast<std::size_t>(segment.group)];
             least = std::min(least, place);
@@ -128,7 +129,7 @@ class ColumnSearch {
 
     const Segments& segments_;
     const KnownArea& area_;
-    std::function<std::int64_t(int, int)> scan_rows_;
+    std::function<std::int64_t(std::int64_t, std::int64_t)> scan_rows_;
     std::priority_queue<Rows> waiting_;
     std::int64_t known_ = std::numeric_limits<std::int64_t>::max();
     int leaves_ = 0;
@@ -212,7 +213,7 @@ constexpr int as_int(std::int64_t value) noexcept {
 
 }  // namespace
 
-Box search_bounds(const KnownArea& area, const std::function<Box(const Box&)>& scan) {
+Box search_bounds(const KnownArea& area, const Box& outer, const std::function<Box(const Box&)>& scan) {
     std::array<double, 3> tops{nowhere, nowhere, nowhere};
     std::array<double, 3> bottoms{nowhere, nowhere, nowhere};
     for (const auto& [from, to, group] : area.segments) {
@@ -223,11 +224,11 @@ Box search_bounds(const KnownArea& area, const std::function<Box(const Box&)>& s
     const auto least = least_covered(tops, area.truth);
     const auto most = least_covered(bottoms, area.truth);
     if (least == nowhere || most == nowhere) return {};
-    const auto top = first_pixel(least, area);
-    const auto bottom = -first_pixel(most, area);
+    const auto seen = window_of(outer);
+    const auto top = std::max(first_pixel(least, area), std::int64_t{seen.top});
+    const auto bottom = std::min(-first_pixel(most, area), std::int64_t{seen.bottom} - 1);
     const auto scan_rows = [&](std::int64_t first, std::int64_t last) {
-        constexpr auto side = std::numeric_limits<int>::max() / 2 + 1;
-        return scan(box_of({.left = -side, .top = as_int(first), .right = side, .bottom = as_int(last + 1)}));
+        return scan(box_of({.left = seen.left, .top = as_int(first), .right = seen.right, .bottom = as_int(last + 1)}));
     };
     constexpr auto none = RowSearch::none;
     const auto first = RowSearch{
@@ -245,17 +246,19 @@ Box search_bounds(const KnownArea& area, const std::function<Box(const Box&)>& s
     turned.reserve(area.segments.size());
     std::transform(area.segments.begin(), area.segments.end(), std::back_inserter(turned), mirrored);
     const auto left = ColumnSearch{
-        area.segments, area, [&](int from, int to) {
+        area.segments, area, [&](std::int64_t from, std::int64_t to) {
             const auto found = scan_rows(from, to);
             return found.empty() ? none : std::int64_t{found.at.x};
-        }}.search(as_int(first), as_int(last));
+        }}.search(first, last);
     const auto right = -ColumnSearch{
-        turned, area, [&](int from, int to) {
+        turned, area, [&](std::int64_t from, std::int64_t to) {
             const auto found = scan_rows(from, to);
             return found.empty() ? none : -std::int64_t{found.last().x};
-        }}.search(as_int(first), as_int(last));
+        }}.search(first, last);
     if (left == none || right == -none || left > right) return {};
-    return box_of({.left = as_int(left), .top = as_int(first), .right = as_int(right + 1), .bottom = as_int(last + 1)});
+    return intersection(
+        outer,
+        box_of({.left = as_int(left), .top = as_int(first), .right = as_int(right + 1), .bottom = as_int(last + 1)}));
 }
 
 }  // namespace coldbrick::detail

@@ -25,8 +25,8 @@ struct KnownArea {
     bool is_straight;                          // whether the contours are exact, and no chords of curves
 };
 
-// The box around what scan(clip) finds. It is the smallest one, but for areas that are so thin or so many rows high
-// that looking on would take too long: then it is one that contains them.
-[[nodiscard]] Box search_bounds(const KnownArea& area, const std::function<Box(const Box&)>& scan);
+// The box around what scan(clip) finds in an outer box. It is the smallest one, but for areas that are so thin or so
+// many rows high that looking on would take too long: then it is one that contains them.
+[[nodiscard]] Box search_bounds(const KnownArea& area, const Box& outer, const std::function<Box(const Box&)>& scan);
 
 }  // namespace coldbrick::detail
