@@ -332,4 +332,50 @@ TEST_F(Tool, ResavesPartsAndPalettes) {
     EXPECT_EQ(run("pick clear.png 1,1").out, "1,1  #00000000  transparent\n");
 }
 
+// Whenever a signal comes, the old picture is there or the new one, and nothing else.
+TEST_F(Tool, AnEndBySignalLeavesTheOldPictureOrTheNewOne) {
+    write("quay.brick", "sheet size 2000,1500 ink navy\nfill circle center 900,700 radius 600 ink gold smooth\n");
+    write("small.brick", scene);
+    ASSERT_EQ(run("render quay.brick -o new.ppm").code, 0);
+    ASSERT_EQ(run("render small.brick -o old.ppm").code, 0);
+    const auto old_picture = content(path("old.ppm"));
+    const auto new_picture = content(path("new.ppm"));
+    for (const auto* const signal : {"INT", "TERM", "HUP"}) {
+        for (const auto* const seconds : {"0.004", "0.008", "0.012", "0.016", "0.024", "0.04"}) {
+            fs::copy_file(path("old.ppm"), path("out.ppm"), fs::copy_options::overwrite_existing);
+            const auto command = "cd '" + folder().string() + "' && timeout -s " + signal + " " + seconds +
+                                 " '" COLDBRICK_TOOL "' render quay.brick -o out.ppm >.out 2>.err";
+            (void)!std::system(command.c_str());
+            const auto left = content(path("out.ppm"));
+            EXPECT_TRUE(left == old_picture || left == new_picture) << signal << " after " << seconds;
+            EXPECT_EQ(std::distance(fs::directory_iterator{folder()}, {}), 7) << signal << " after " << seconds;
+        }
+    }
+}
+
+// The sanitizers take more memory than may be had here.
+#ifdef NDEBUG
+TEST_F(Tool, LittleMemoryIsTold) {
+    write("large.brick", "sheet size 7000,7000 ink navy\nfill circle center 900,700 radius 600 ink gold\n");
+    write("small.brick", scene);
+    ASSERT_EQ(run("render large.brick -o large.png").code, 0);
+    ASSERT_EQ(run("render small.brick -o small.png").code, 0);
+    const auto few = [&](const std::string& call) {
+        const auto command =
+            "cd '" + folder().string() + "' && (ulimit -v 100000; '" COLDBRICK_TOOL "' " + call + ") >.out 2>.err";
+        const auto status = std::system(command.c_str());
+        return Outcome{WEXITSTATUS(status), content(path(".out")), content(path(".err"))};
+    };
+    EXPECT_EQ(few("render small.brick -o small.png").code, 0);
+    EXPECT_EQ(few("pick large.png 3,4").code, 0);
+    for (const auto* const call : {"render large.brick -o new.png", "info large.png", "resave large.png new.png",
+                                   "differ large.png large.png"}) {
+        const auto told = few(call);
+        EXPECT_EQ(told.code, std::string_view{call}.starts_with("differ") ? 2 : 1) << call;
+        EXPECT_NE(told.err.find("memory"), std::string::npos) << call << ": " << told.err;
+    }
+    EXPECT_FALSE(fs::exists(path("new.png")));
+}
+#endif
+
 }  // namespace
