@@ -101,12 +101,15 @@ namespace detail {
 
 namespace {
 
+bool is_drawn_as_hairline(const Fill&) noexcept { return false; }
+bool is_drawn_as_hairline(const Stroke& how) noexcept { return how.edge == Edge::crisp && is_hairline(how); }
+
 // The contours of an area, wherever they are. A crisp outline of width 1 has the pixels of the fill that are at its
 // edge.
 template <class How>
 Outline recorded_outline(const ShapeRef& shape, const How& how, const Detail& detail) {
     if constexpr (std::is_same_v<How, Stroke>) {
-        const auto is_rim = how.edge == Edge::crisp && is_hairline(how) && !lines_of(shape, detail);
+        const auto is_rim = is_drawn_as_hairline(how) && !lines_of(shape, detail);
         if (is_rim && arc_of(shape)) return outline_of(shape, Stroke{.width = 3}, detail);
         if (is_rim) return outline_of(shape, Fill{}, detail);
     }
@@ -133,7 +136,7 @@ bool is_of_hairlines(const ShapeRef& shape, const Fill& how) {
 }
 bool is_of_hairlines(const ShapeRef& shape, const Stroke& how) {
     const auto is_aligned = has_inside(shape) && how.align != Align::center;
-    return how.edge == Edge::crisp && is_hairline(how) && !is_aligned && !ellipse_of(shape) && !box_of_shape(shape) &&
+    return is_drawn_as_hairline(how) && !is_aligned && !ellipse_of(shape) && !box_of_shape(shape) &&
            !sector_of(shape) && !chord_of(shape) && !arc_of(shape);
 }
 
@@ -177,34 +180,11 @@ Box box_of_ellipse(const EllipseForm& form, const How& how) {
                          .to = {last(x, w, form.origin().x), last(y, h, form.origin().y)}});
 }
 
-// The smallest box if there are not too many.
-Box bounds_of_dashes(const Box& outer, const std::function<Box(const Box&)>& scan) {
-    constexpr auto many_rows = 1 << 16;
-    if (outer.size.height > many_rows) return outer;
-    try {
-        return bounds_by_rows(outer, scan);
-    } catch (const TooManyDashes&) {
-        return outer;
-    }
-}
-
+// By the contours, recorded wherever they are.
 template <class How>
-Box find(const ShapeRef& shape, const How& how, const Transform& by, const std::function<Box(const Box&)>& scan) {
-    scan(Box{});  // which checks them
-    const Placement placement{by};
-    const auto outer = outer_box(shape, reach_of(how), placement);
-    constexpr auto few_rows = 1 << 12;
-    constexpr auto large = 1 << 22;
-    const auto is_region = std::holds_alternative<const Region*>(shape);
-    const auto rows = outer.size.height;
-    if (is_dashed(how)) return bounds_of_dashes(outer, scan);
-    if (is_region || rows <= few_rows) return bounds_by_rows(outer, scan);
-    const auto is_large = !is_straight(shape) && std::max(outer.size.width, rows) > large;
-    if (is_large && placement.is_identity()) {
-        if (const auto form = ellipse_of(shape)) return box_of_ellipse(*form, how);
-    }
-    if (is_large) return outer;
-    const auto detail = Detail{.flatness = crisp_flatness / placement.scale()};
+Box find_by_contours(const ShapeRef& shape, const How& how, const Placement& placement, const Box& outer,
+                     const std::function<Box(const Box&)>& scan) {
+    const auto detail = Detail{.flatness = crisp_flatness / placement.scale(), .is_measured = is_dashed(how)};
     if (is_of_hairlines(shape, how)) return box_around_nodes(placement(lines_of(shape, detail).value()));
     const auto outline = recorded_outline(shape, how, detail);
     const auto segments = segments_of(outline, placement);
@@ -213,6 +193,30 @@ Box find(const ShapeRef& shape, const How& how, const Transform& by, const std::
                                  .is_smooth = how.edge == Edge::smooth,
                                  .is_straight = is_straight(shape)};
     return search_bounds(known, outer, scan);
+}
+
+template <class How>
+Box find(const ShapeRef& shape, const How& how, const Transform& by, const std::function<Box(const Box&)>& scan) {
+    scan(Box{});  // which checks them
+    const Placement placement{by};
+    const auto outer = outer_box(shape, reach_of(how), placement);
+    const auto few_rows = how.edge == Edge::smooth ? 1 << 9 : 1 << 12;
+    constexpr auto many_rows = 1 << 16;
+    constexpr auto large = 1 << 22;
+    const auto is_dashed_hairline = is_dashed(how) && is_drawn_as_hairline(how);
+    const auto rows = outer.size.height;
+    const auto is_large = !is_straight(shape) && std::max(outer.size.width, rows) > large;
+    if (std::holds_alternative<const Region*>(shape)) return bounds_by_rows(outer, scan);
+    try {
+        if (rows <= (is_dashed_hairline ? many_rows : few_rows)) return bounds_by_rows(outer, scan);
+        if (is_large && !is_dashed(how) && placement.is_identity()) {
+            if (const auto form = ellipse_of(shape)) return box_of_ellipse(*form, how);
+        }
+        if (is_large || is_dashed_hairline) return outer;
+        return find_by_contours(shape, how, placement, outer, scan);
+    } catch (const TooManyEdges&) {
+        return outer;
+    }
 }
 
 }  // namespace

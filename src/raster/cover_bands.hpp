@@ -109,6 +109,13 @@ class CoverBands {
 
     // By the upper bits, the lower half of them first: each pass keeps those in order that are alike.
     void sort_by_place() {
+        constexpr std::size_t few = 512;
+        if (passing_.size() < few) {
+            std::sort(passing_.begin(), passing_.end(), [](const Passing& a, const Passing& b) {
+                return a.place != b.place ? a.place < b.place : a.edge < b.edge;
+            });
+            return;
+        }
         constexpr auto bits = 11U;
         constexpr auto parts = 1U << bits;
         dealt_passing_.resize(passing_.size());

@@ -87,9 +87,9 @@ class Dasher {
         }
         const auto count = pattern_.dashes_in(extent);
         if (count <= most_dashes) return;
-        throw TooManyDashes{"stroke: " + in_digits(std::floor(count)) +
-                            " dashes reach into the picture; allowed are up to " + std::to_string(most_dashes) +
-                            " in a call: dash can be longer, or the path shorter"};
+        throw TooManyEdges{"stroke: " + in_digits(std::floor(count)) +
+                           " dashes reach into the picture; allowed are up to " + std::to_string(most_dashes) +
+                           " in a call: dash can be longer, or the path shorter"};
     }
 
     // The dash that goes over the seam of a closed track, if there is one. Says whether it is the whole track.

@@ -1,7 +1,6 @@
 // The pattern of dashes along a path.
 #pragma once
 
-#include "coldbrick/error.hpp"
 #include "coldbrick/stroke.hpp"
 
 #include <algorithm>
@@ -10,11 +9,6 @@
 #include <vector>
 
 namespace coldbrick::detail {
-
-// More dashes than most_dashes are seen.
-struct TooManyDashes : Error {
-    using Error::Error;
-};
 
 // In one call: a path of a million pixels with dashes and gaps of two pixels each.
 constexpr auto most_dashes = 1 << 18;

@@ -30,8 +30,8 @@ Box bounds_by_rows(const Box& outer, const Scan& scan) {
 }
 
 // The smallest box around what scan(clip) finds of a shape, filled or stroked and placed. The time grows with its rows
-// up to some thousands, and hardly beyond. Of curves over 2^22 pixels wide or high, and of dashes over 2^16 pixels, it
-// is a box that contains them and is not much larger.
+// up to some thousands, and hardly beyond. Of curves over 2^22 pixels wide or high, of dashed
+// hairlines over 2^16 pixels high and of more than 2^22 edges it is a box that contains them and is not much larger.
 [[nodiscard]] Box find_bounds(const ShapeRef& shape, const Fill& how, const Transform& by,
                               const std::function<Box(const Box&)>& scan);
 [[nodiscard]] Box find_bounds(const ShapeRef& shape, const Stroke& how, const Transform& by,

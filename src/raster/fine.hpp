@@ -88,6 +88,11 @@ struct Mapping {
     }
 };
 
+// More edges than there is time and memory for.
+struct TooManyEdges : Error {
+    using Error::Error;
+};
+
 // Draws one closed contour after the other: into the rows that their edges cross, or into edges whose coverage is to be
 // measured.
 class Contours {
@@ -168,7 +173,13 @@ class Contours {
     void add(FinePoint from, FinePoint to) {
         if (edges_ != nullptr) edges_->add(from, to);
         if (cover_ != nullptr) cover_->add(from, to, group_);
-        if (record_ != nullptr) record_->push_back({.from = from, .to = to, .group = group_});
+        if (record_ != nullptr) record(from, to);
+    }
+
+    void record(FinePoint from, FinePoint to) {
+        constexpr std::size_t most = std::size_t{1} << 22U;
+        if (record_->size() == most) throw TooManyEdges{"contours: they have more edges than are recorded"};
+        record_->push_back({.from = from, .to = to, .group = group_});
     }
 
     FineEdges* edges_ = nullptr;
