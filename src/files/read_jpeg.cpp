@@ -198,7 +198,7 @@ PictureInfo read_jpeg(FileBytes file, const LoadLimits& limits, PixelSink& sink)
     const auto stored =
         Size{.width = static_cast<int>(header.image_width), .height = static_cast<int>(header.image_height)};
     // By Huffman's code, each block of 64 pixels takes a bit at least, and its coefficients come once.
-    constexpr std::uint64_t most_to_a_byte = 64 * 8;
+    constexpr auto most_to_a_byte = std::uint64_t{64} * 8;
     if (header.arith_code == FALSE && pixel_count(stored) / most_to_a_byte > file.size()) {
         throw Error{"jpeg: the file is too short for its pixels"};
     }

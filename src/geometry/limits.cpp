@@ -54,12 +54,6 @@ void check_edge(std::string_view what, Edge edge) { check_choice(what, "edge", e
 
 void check_rule(std::string_view what, FillRule rule) { check_choice(what, "rule", rule, {"even_odd", "nonzero"}); }
 
-void check_fill(const Fill& how) {
-    check_rule("fill", how.rule);
-    check_choice("fill", "edges", how.edges, {"inclusive", "shared"});
-    check_edge("fill", how.edge);
-}
-
 void check_box(std::string_view shape, const Box& box) {
     check_point(shape, "at", box.at);
     const auto check_extent = [shape](std::string_view field, int at, int extent) {

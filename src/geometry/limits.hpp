@@ -53,7 +53,6 @@ void check_choice(std::string_view what, std::string_view field, Choice choice,
 
 void check_edge(std::string_view what, Edge edge);
 void check_rule(std::string_view what, FillRule rule);
-void check_fill(const Fill& how);
 
 // A box to be drawn has at least one pixel, and its corner pixels or its size are within max_coordinate.
 void check_box(std::string_view shape, const Box& box);

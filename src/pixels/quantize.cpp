@@ -167,6 +167,7 @@ Palette palette_for(const Surface& picture, int most) {
         groups.push_back(second);
     }
     std::vector<Channels4> means;
+    means.reserve(groups.size());
     for (const auto& group : groups) means.push_back(group.mean);
     constexpr auto rounds = 3;
     for (auto i = 0; i < rounds; ++i) settle(cells, means);

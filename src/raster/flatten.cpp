@@ -4,6 +4,7 @@
 #include "raster/ellipse_form.hpp"
 
 #include <cmath>
+#include <optional>
 
 namespace coldbrick::detail {
 
@@ -132,16 +133,22 @@ void add_curve(const Curve& curve, const Detail& detail, Track& track) {
 }
 
 // The arc from one place to another, as SVG 2, B.2.4 finds its centre.
-void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Detail& detail, Track& track) {
+struct ArcParts {
+    RoundPlaces place;
+    Vec begin;  // on the unit circle
+    Vec end;
+};
+
+// The arc of an ellipse between two places; nothing if it is of no height worth speaking of (SVG 2, appendix B.2.4).
+std::optional<ArcParts> parts_of(Vec from, Vec to, const Path::EllipticalArc& arc) {
     const auto axis = direction_of(arc.turned);
     const auto own_axis = Vec{axis.x, -axis.y};
     auto rx = arc.radii.x;
     auto ry = arc.radii.y;
     const auto half = turned((from - to) * 0.5, own_axis);
     const auto too_small = length({half.x / rx, half.y / ry});
-    // Of no height worth speaking of.
     constexpr auto most_times = 1e15;
-    if (!(too_small < most_times)) return track.add(to);
+    if (!(too_small < most_times)) return std::nullopt;
     constexpr auto most = 4.0 * max_coordinate;
     if (too_small * std::max(rx, ry) > most) {
         throw Error{"path: an arc of radii " + in_digits(rx) + "," + in_digits(ry) + " would have to grow " +
@@ -153,17 +160,23 @@ void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Detail& det
     }
     // On the unit circle: both ends, and the centre on one of the two sides of them.
     const auto middle = Vec{half.x / rx, half.y / ry};
-    if (!(dot(middle, middle) > 0)) return track.add(to);
+    if (!(dot(middle, middle) > 0)) return std::nullopt;
     const auto to_center = std::sqrt(std::max(0.0, 1 / dot(middle, middle) - 1));
     const auto side = arc.large == arc.clockwise ? -1.0 : 1.0;
     const auto center = left_of(middle) * (to_center * side);
-    auto begin = unit(middle - center);
-    auto end = unit(-middle - center);
-    const auto place = RoundPlaces{
-        .center = (from + to) * 0.5 + turned({center.x * rx, center.y * ry}, axis),
-        .half_axes = {rx, ry},
-        .direction = axis,
-    };
+    return ArcParts{.place = {.center = (from + to) * 0.5 + turned({center.x * rx, center.y * ry}, axis),
+                              .half_axes = {rx, ry},
+                              .direction = axis},
+                    .begin = unit(middle - center),
+                    .end = unit(-middle - center)};
+}
+
+void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Detail& detail, Track& track) {
+    const auto parts = parts_of(from, to, arc);
+    if (!parts) return track.add(to);
+    const auto& place = parts->place;
+    auto begin = parts->begin;
+    auto end = parts->end;
     if (!arc.clockwise) std::swap(begin, end);
     Track chords;
     const auto add_joint = [&](Vec on_circle) { chords.add_joint(place(on_circle), place.along(on_circle)); };

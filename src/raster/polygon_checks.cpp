@@ -3,10 +3,17 @@
 #include "geometry/limits.hpp"
 
 #include "coldbrick/error.hpp"
+#include "coldbrick/spans.hpp"
 
 #include <string>
 
 namespace coldbrick::detail {
+
+void check_fill(const Fill& how) {
+    check_rule("fill", how.rule);
+    check_choice("fill", "edges", how.edges, {"inclusive", "shared"});
+    check_edge("fill", how.edge);
+}
 
 void check_polyline(const Polyline& polyline) {
     if (polyline.through.empty()) throw Error{"polyline: through has no points; it needs at least one"};

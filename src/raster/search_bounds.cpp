@@ -7,6 +7,7 @@
 #include <array>
 #include <cmath>
 #include <limits>
+#include <optional>
 #include <queue>
 
 namespace coldbrick::detail {
@@ -211,9 +212,13 @@ constexpr int as_int(std::int64_t value) noexcept {
     return static_cast<int>(std::clamp(value, -most, most));
 }
 
-}  // namespace
+// The rows in which something of an area may be, first and last.
+struct Rows {
+    std::int64_t first;
+    std::int64_t last;
+};
 
-Box search_bounds(const KnownArea& area, const Box& outer, const std::function<Box(const Box&)>& scan) {
+std::optional<Rows> rows_of(const KnownArea& area) {
     std::array<double, 3> tops{nowhere, nowhere, nowhere};
     std::array<double, 3> bottoms{nowhere, nowhere, nowhere};
     for (const auto& [from, to, group] : area.segments) {
@@ -223,42 +228,72 @@ Box search_bounds(const KnownArea& area, const Box& outer, const std::function<B
     }
     const auto least = least_covered(tops, area.truth);
     const auto most = least_covered(bottoms, area.truth);
-    if (least == nowhere || most == nowhere) return {};
-    const auto seen = window_of(outer);
-    const auto top = std::max(first_pixel(least, area), std::int64_t{seen.top});
-    const auto bottom = std::min(-first_pixel(most, area), std::int64_t{seen.bottom} - 1);
-    const auto scan_rows = [&](std::int64_t first, std::int64_t last) {
-        return scan(box_of({.left = seen.left, .top = as_int(first), .right = seen.right, .bottom = as_int(last + 1)}));
-    };
+    if (least == nowhere || most == nowhere) return std::nullopt;
+    return Rows{.first = first_pixel(least, area), .last = -first_pixel(most, area)};
+}
+
+// Looks at rows of an area, as wide as a window is.
+class RowScan {
+  public:
+    RowScan(const Window& window, const std::function<Box(const Box&)>& scan) noexcept : window_{window}, scan_{scan} {}
+
+    Box operator()(std::int64_t first, std::int64_t last) const {
+        return scan_(
+            box_of({.left = window_.left, .top = as_int(first), .right = window_.right, .bottom = as_int(last + 1)}));
+    }
+
+  private:
+    Window window_;
+    const std::function<Box(const Box&)>& scan_;
+};
+
+// The first and the last row in which something is.
+std::optional<Rows> search_rows(const KnownArea& area, const Rows& among, const RowScan& scan_rows) {
     constexpr auto none = RowSearch::none;
-    const auto first = RowSearch{
-        area, false, [&](std::int64_t from, std::int64_t to) {
-            const auto found = scan_rows(from, to);
-            return found.empty() ? none : std::int64_t{found.at.y};
-        }}.search(top, bottom);
-    if (first == none) return {};
-    const auto last = -RowSearch{
-        area, true, [&](std::int64_t from, std::int64_t to) {
-            const auto found = scan_rows(-to, -from);
-            return found.empty() ? none : -std::int64_t{found.last().y};
-        }}.search(-bottom, -first);
+    const auto look_down = [&](std::int64_t from, std::int64_t to) {
+        const auto found = scan_rows(from, to);
+        return found.empty() ? none : std::int64_t{found.at.y};
+    };
+    const auto first = RowSearch{area, false, look_down}.search(among.first, among.last);
+    if (first == none) return std::nullopt;
+    const auto look_up = [&](std::int64_t from, std::int64_t to) {
+        const auto found = scan_rows(-to, -from);
+        return found.empty() ? none : -std::int64_t{found.last().y};
+    };
+    return Rows{.first = first, .last = -RowSearch{area, true, look_up}.search(-among.last, -first)};
+}
+
+}  // namespace
+
+Box search_bounds(const KnownArea& area, const Box& outer, const std::function<Box(const Box&)>& scan) {
+    const auto seen = window_of(outer);
+    auto rows = rows_of(area);
+    if (!rows) return {};
+    const RowScan scan_rows{seen, scan};
+    rows = search_rows(area,
+                       {.first = std::max(rows->first, std::int64_t{seen.top}),
+                        .last = std::min(rows->last, std::int64_t{seen.bottom} - 1)},
+                       scan_rows);
+    if (!rows) return {};
+    constexpr auto none = RowSearch::none;
+    const auto look_right = [&](std::int64_t from, std::int64_t to) {
+        const auto found = scan_rows(from, to);
+        return found.empty() ? none : std::int64_t{found.at.x};
+    };
+    const auto left = ColumnSearch{area.segments, area, look_right}.search(rows->first, rows->last);
     Segments turned;
     turned.reserve(area.segments.size());
     std::transform(area.segments.begin(), area.segments.end(), std::back_inserter(turned), mirrored);
-    const auto left = ColumnSearch{
-        area.segments, area, [&](std::int64_t from, std::int64_t to) {
-            const auto found = scan_rows(from, to);
-            return found.empty() ? none : std::int64_t{found.at.x};
-        }}.search(first, last);
-    const auto right = -ColumnSearch{
-        turned, area, [&](std::int64_t from, std::int64_t to) {
-            const auto found = scan_rows(from, to);
-            return found.empty() ? none : -std::int64_t{found.last().x};
-        }}.search(first, last);
+    const auto look_left = [&](std::int64_t from, std::int64_t to) {
+        const auto found = scan_rows(from, to);
+        return found.empty() ? none : -std::int64_t{found.last().x};
+    };
+    const auto right = -ColumnSearch{turned, area, look_left}.search(rows->first, rows->last);
     if (left == none || right == -none || left > right) return {};
-    return intersection(
-        outer,
-        box_of({.left = as_int(left), .top = as_int(first), .right = as_int(right + 1), .bottom = as_int(last + 1)}));
+    return intersection(outer, box_of({.left = as_int(left),
+                                       .top = as_int(rows->first),
+                                       .right = as_int(right + 1),
+                                       .bottom = as_int(rows->last + 1)}));
 }
 
 }  // namespace coldbrick::detail
