@@ -81,6 +81,7 @@ int main() {
     const Shared shared;
     std::vector<std::vector<std::vector<std::uint8_t>>> results(6);
     std::vector<std::thread> threads;
+    threads.reserve(results.size());
     for (auto& result : results) threads.emplace_back([&] { result = all_drawn(shared); });
     for (auto& thread : threads) thread.join();
     for (const auto& result : results) {

@@ -209,7 +209,7 @@ void add_differ(CLI::App& app, coldbrick::tool::DifferArguments& arguments) {
 
 // What is wrong with a call, in our words.
 std::string words_of(const CLI::ParseError& error) {
-    const auto text = std::string{error.what()};
+    auto text = std::string{error.what()};
     const auto end = text.find(" is required");
     const auto colon = text.rfind(": ");
     const auto behind_colon = colon == std::string::npos ? text : text.substr(colon + 2);
@@ -241,9 +241,17 @@ int complain(std::string_view message, coldbrick::tool::Exit code) {
     return static_cast<int>(code);
 }
 
-int run(int argc, char** argv) {
-    using coldbrick::tool::Exit;
-    CLI::App app{introduction, "coldbrick"};
+// What each command takes.
+struct Arguments {
+    coldbrick::tool::RenderArguments render;
+    coldbrick::tool::ShapesArguments shapes;
+    coldbrick::tool::InfoArguments info;
+    coldbrick::tool::ResaveArguments resave;
+    coldbrick::tool::PickArguments pick;
+    coldbrick::tool::DifferArguments differ;
+};
+
+void describe(CLI::App& app, Arguments& arguments) {
     app.footer(example);
     app.set_version_flag("--version", "coldbrick " COLDBRICK_VERSION, "Tell the version");
     app.set_help_flag("-h,--help", "Tell what there is");
@@ -254,27 +262,35 @@ int run(int argc, char** argv) {
     app.get_formatter()->label("SUBCOMMAND", "command");
     app.get_formatter()->label("Subcommands", "Commands");
     app.get_formatter()->label("Positionals", "It takes");
-    coldbrick::tool::RenderArguments to_render;
-    add_render(app, to_render);
-    coldbrick::tool::ShapesArguments to_show;
-    add_shapes(app, to_show);
-    coldbrick::tool::InfoArguments to_tell;
-    add_info(app, to_tell);
-    coldbrick::tool::ResaveArguments to_resave;
-    add_resave(app, to_resave);
-    coldbrick::tool::PickArguments to_pick;
-    add_pick(app, to_pick);
-    coldbrick::tool::DifferArguments to_compare;
-    add_differ(app, to_compare);
+    add_render(app, arguments.render);
+    add_shapes(app, arguments.shapes);
+    add_info(app, arguments.info);
+    add_resave(app, arguments.resave);
+    add_pick(app, arguments.pick);
+    add_differ(app, arguments.differ);
+}
+
+int do_command(const CLI::App& app, const Arguments& arguments) {
+    if (app.got_subcommand("differ")) return coldbrick::tool::differ(arguments.differ);
+    const auto done = [&] {
+        if (app.got_subcommand("info")) return coldbrick::tool::info(arguments.info);
+        if (app.got_subcommand("resave")) return coldbrick::tool::resave(arguments.resave);
+        if (app.got_subcommand("pick")) return coldbrick::tool::pick(arguments.pick);
+        if (app.got_subcommand("render")) return coldbrick::tool::render(arguments.render);
+        return coldbrick::tool::shapes(arguments.shapes);
+    };
+    return static_cast<int>(done());
+}
+
+int run(int argc, char** argv) {
+    using coldbrick::tool::Exit;
+    CLI::App app{introduction, "coldbrick"};
+    Arguments arguments;
+    describe(app, arguments);
     try {
         check_command(app, argc, argv);
         app.parse(argc, argv);
-        if (app.got_subcommand("differ")) return coldbrick::tool::differ(to_compare);
-        if (app.got_subcommand("info")) return static_cast<int>(coldbrick::tool::info(to_tell));
-        if (app.got_subcommand("resave")) return static_cast<int>(coldbrick::tool::resave(to_resave));
-        if (app.got_subcommand("pick")) return static_cast<int>(coldbrick::tool::pick(to_pick));
-        const auto is_render = app.got_subcommand("render");
-        return static_cast<int>(is_render ? coldbrick::tool::render(to_render) : coldbrick::tool::shapes(to_show));
+        return do_command(app, arguments);
     } catch (const CLI::ParseError& error) {
         if (error.get_exit_code() == 0) return app.exit(error);
         const auto commands = app.get_subcommands();

@@ -50,7 +50,7 @@ struct Limit {
 template <class Number>
 Limit limit(std::string_view name, Number& number) {
     return {name, [&number](double value) {
-                constexpr auto most = static_cast<double>(std::numeric_limits<Number>::max() / 2);
+                constexpr auto most = static_cast<double>(std::numeric_limits<Number>::max()) / 2;
                 number = static_cast<Number>(std::min(value, most));
             }};
 }
