@@ -45,15 +45,23 @@ TEST(SmoothStrokes, PolygonsInsideAndOutside) {
     const Polygon polygon{Ring{ring}};
     const auto interior = in_convex({place(ring[0]), place(ring[1]), place(ring[2])});
     const auto rim = wide_path(ring, true, {.width = 1});
-    for (const int width : {1, 3}) {
-        const auto twice = wide_path(ring, true, {.width = 2 * width});
+    for (const int width : {1, 2, 3, 4}) {
         const auto in_fill = [&](oracle::Place p) { return interior(p) || rim(p); };
+        const auto inner = wide_path(ring, true, {.width = 2 * width - 1});
+        const auto outer = wide_path(ring, true, {.width = 2 * width + 1});
         expect_set(
             stroked(polygon, pen({.width = width, .align = Align::inside})),
-            [&](oracle::Place p) { return twice(p) && in_fill(p); }, "inside " + std::to_string(width));
+            [&](oracle::Place p) { return inner(p) && in_fill(p); }, "inside " + std::to_string(width));
         expect_set(
             stroked(polygon, pen({.width = width, .align = Align::outside})),
-            [&](oracle::Place p) { return twice(p) && !in_fill(p); }, "outside " + std::to_string(width));
+            [&](oracle::Place p) { return outer(p) && !in_fill(p); }, "outside " + std::to_string(width));
+        if (width % 2 == 1) continue;
+        const auto thinner = wide_path(ring, true, {.width = width - 1});
+        const auto wider = wide_path(ring, true, {.width = width + 1});
+        expect_set(
+            stroked(polygon, pen({.width = width})),
+            [&](oracle::Place p) { return thinner(p) || (wider(p) && !in_fill(p)); },
+            "center " + std::to_string(width));
     }
     expect_set(
         filled(polygon, smooth), [&](oracle::Place p) { return interior(p) || rim(p); }, "inclusive");

@@ -40,17 +40,4 @@ Box scan_around(const EdgeTracks& along, const Stroke& how, const Box& clip, con
     return pass_on(union_of(spans_by(outer_side(pen)), inner), receiver);
 }
 
-// Rule 3 for polygons and paths aligned inside or outside: of a stroke of twice the width, what is inside the fill, or
-// outside. scan_twice(stroke, receiver) tells the stroke, scan_fill_of(receiver) the fill.
-template <class ScanTwice, class ScanFill>
-Box scan_on_side(const Stroke& how, const SpanReceiver& receiver, const ScanTwice& scan_twice,
-                 const ScanFill& scan_fill_of) {
-    auto twice = how;
-    twice.width = static_cast<int>(std::min<std::int64_t>(std::int64_t{2} * how.width, max_coordinate));
-    const auto stroke = spans_of([&](const SpanReceiver& gather) { scan_twice(twice, gather); });
-    const auto inside = spans_of(scan_fill_of);
-    return pass_on(how.align == Align::inside ? intersection_of(stroke, inside) : difference_of(stroke, inside),
-                   receiver);
-}
-
 }  // namespace coldbrick::detail

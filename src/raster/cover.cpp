@@ -151,7 +151,7 @@ class CoverSweep {
 
     void take_rows_alike(int y, int count) {
         lines_.clear();
-        int windings[3] = {0, 0, 0};
+        int windings[most_groups] = {};
         auto was_inside = false;
         for (const auto& edge : active_) {
             windings[edge.group] += edge.direction;

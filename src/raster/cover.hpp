@@ -30,7 +30,7 @@ struct CoverEdge {
     int group;
 };
 
-// Edges of closed contours in up to three groups.
+// Edges of closed contours in up to most_groups groups.
 class CoverEdges {
   public:
     explicit CoverEdges(const Window& window) noexcept : window_{window} {}
@@ -46,12 +46,25 @@ class CoverEdges {
     std::vector<CoverEdge> edges_;
 };
 
-// What is covered, by the groups in which a place is inside: bit k of the truth says whether it is covered if those are
-// the ones whose bits are set in k.
+inline constexpr std::size_t most_groups = 5;
+
+// By the groups in which a place is inside: bit k says whether it is covered if those are the ones whose bits are set
+// in k. Where it is inside of none, it is not.
+using GroupTruth = std::uint32_t;
+
+// The truth that holds(groups) tells for each set of groups.
+template <class Holds>
+constexpr GroupTruth group_truth(const Holds& holds) noexcept {
+    GroupTruth truth = 0;
+    for (auto groups = 1U; groups < 1U << most_groups; ++groups) truth |= holds(groups) ? 1U << groups : 0U;
+    return truth;
+}
+
+// What is covered.
 struct CoverRule {
-    std::uint8_t truth = 0b10;
+    GroupTruth truth = group_truth([](unsigned groups) { return groups == 1; });
     // Of each group: the bits of the winding number that count. 1 is even-odd, all is nonzero.
-    int masks[3] = {-1, -1, -1};
+    int masks[most_groups] = {-1, -1, -1, -1, -1};
 };
 
 // Hands spans to a receiver: one that takes only pixels is told of those that have any coverage.

@@ -16,12 +16,13 @@ namespace coldbrick::detail {
 // Whether a place is covered, by its winding number in each group.
 class CoverTruth {
   public:
-    explicit CoverTruth(const CoverRule& rule) noexcept : rule_{rule}, has_one_group_{rule.truth == 0b10} {}
+    explicit CoverTruth(const CoverRule& rule) noexcept
+        : rule_{rule}, has_one_group_{rule.truth == CoverRule{}.truth} {}
 
-    [[nodiscard]] bool operator()(const int (&windings)[3]) const noexcept {
+    [[nodiscard]] bool operator()(const int (&windings)[most_groups]) const noexcept {
         if (has_one_group_) return (windings[0] & rule_.masks[0]) != 0;
         auto inside = 0U;
-        for (auto group = 0U; group < 3; ++group) {
+        for (auto group = 0U; group < most_groups; ++group) {
             inside |= (windings[group] & rule_.masks[group]) != 0 ? 1U << group : 0U;
         }
         return ((rule_.truth >> inside) & 1U) != 0;
@@ -138,20 +139,20 @@ class CoverBands {
         std::uint32_t number = 0;
         for (const auto& edge : active) {
             const auto which =
-                number++ << 3U | static_cast<std::uint32_t>(edge.group) << 1U | (edge.direction > 0 ? 1U : 0U);
+                number++ << 4U | static_cast<std::uint32_t>(edge.group) << 1U | (edge.direction > 0 ? 1U : 0U);
             if (edge.top > middle || edge.bottom <= middle) continue;
             const auto place = std::clamp((edge.x + (middle - edge.top) * edge.slope) * scale, 0.0, places);
             passing_.push_back({.place = static_cast<std::uint32_t>(place), .edge = which});
         }
         sort_by_place();
-        int windings[3] = {0, 0, 0};
+        int windings[most_groups] = {};
         auto was_inside = false;
         for (const auto& [place, which] : passing_) {
-            windings[(which >> 1U) & 3U] += (which & 1U) != 0 ? 1 : -1;
+            windings[(which >> 1U) & 7U] += (which & 1U) != 0 ? 1 : -1;
             const auto is_inside = covers_(windings);
             if (is_inside == was_inside) continue;
             was_inside = is_inside;
-            const auto& edge = active[which >> 3U];
+            const auto& edge = active[which >> 4U];
             const auto above = edge.x + (begin - edge.top) * edge.slope;
             row_.add(above, above + height * edge.slope, is_inside ? height : -height);
         }
@@ -244,7 +245,7 @@ class CoverBands {
     [[nodiscard]] static double middle(const Crossing& crossing) noexcept { return crossing.above + crossing.below; }
 
     void add_lines(const std::vector<Crossing>& crossings, double height) {
-        int windings[3] = {0, 0, 0};
+        int windings[most_groups] = {};
         auto was_inside = false;
         for (const auto& [above, below, direction, group] : crossings) {
             windings[group] += direction;

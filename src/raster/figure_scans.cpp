@@ -5,11 +5,13 @@
 #include "raster/outer_box.hpp"
 #include "raster/outline.hpp"
 #include "raster/placement.hpp"
+#include "raster/polygon_strokes.hpp"
 #include "raster/record.hpp"
 #include "raster/round_cover.hpp"
 
 #include "coldbrick/region.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <string>
 
@@ -40,24 +42,34 @@ Box scan_group(const Outline& outline, std::size_t group, const Placement& place
     });
 }
 
-// What is covered by the groups' sets of pixels.
-SpanSet combined(const Outline& outline, const std::vector<SpanSet>& sets) {
-    switch (outline.truth) {
-        case Outline::in_either:
-            return union_of(sets[0], sets[1]);
-        case Outline::in_both:
-            return intersection_of(sets[0], sets[1]);
-        case Outline::in_second_only:
-            return difference_of(sets[1], sets[0]);
-        case Outline::in_third_and_another:
-            return intersection_of(sets[2], union_of(sets[0], sets[1]));
-        case Outline::in_third_only:
-            return difference_of(sets[2], union_of(sets[0], sets[1]));
-        case Outline::in_third_or_both_others:
-            return union_of(sets[2], intersection_of(sets[0], sets[1]));
-        default:
-            return sets[0];
+// What is covered by the groups' sets of pixels: goes along their rows from one begin or end to the next.
+SpanSet combined(const std::vector<SpanSet>& sets, GroupTruth truth) {
+    struct Change {
+        int y;
+        int x;
+        unsigned group;
+    };
+    std::vector<Change> changes;
+    for (std::size_t group = 0; group < sets.size(); ++group) {
+        for (const auto& run : sets[group]) {
+            changes.push_back({.y = run.y, .x = run.x, .group = 1U << group});
+            changes.push_back({.y = run.y, .x = run.x + run.length, .group = 1U << group});
+        }
     }
+    std::sort(changes.begin(), changes.end(),
+              [](const Change& a, const Change& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
+    SpanSet covered;
+    auto inside = 0U;
+    auto begin = 0;
+    for (std::size_t i = 0; i < changes.size();) {
+        const auto [y, x, first] = changes[i];
+        const auto was_covered = ((truth >> inside) & 1U) != 0;
+        for (; i < changes.size() && changes[i].y == y && changes[i].x == x; ++i) inside ^= changes[i].group;
+        const auto is_covered = ((truth >> inside) & 1U) != 0;
+        if (is_covered && !was_covered) begin = x;
+        if (was_covered && !is_covered) covered.push_back({.y = y, .x = begin, .length = x - begin});
+    }
+    return covered;
 }
 
 Box scan_crisp(const Outline& outline, const Placement& placement, const Box& clip, const SpanReceiver& receiver) {
@@ -66,7 +78,7 @@ Box scan_crisp(const Outline& outline, const Placement& placement, const Box& cl
     for (std::size_t i = 0; i < outline.groups.size(); ++i) {
         sets.push_back(spans_of([&](const SpanReceiver& gather) { scan_group(outline, i, placement, clip, gather); }));
     }
-    return pass_on(combined(outline, sets), receiver);
+    return pass_on(combined(sets, outline.truth), receiver);
 }
 
 // Merges the spans of one row that touch, for who asks only for pixels.
@@ -166,6 +178,24 @@ Box scan_hairline_of(const ShapeRef& shape, const Placement& placement, const Bo
     return pass_on(intersection_of(rim, wedge), receiver);
 }
 
+// A stroke of rings, and of lines beside them.
+Box scan_rings_and_lines(const RingsAndLines& parts, const Stroke& how, const Placement& placement, const Box& clip,
+                         const SpanReceiver& receiver) {
+    const auto scan_tracks = [&](const FlatPath& tracks, const Stroke& along, const SpanReceiver& to) {
+        if (is_hairline(along)) return scan_thin_tracks(placement(tracks), along, clip, to);
+        return scan_crisp(stroke_along(tracks, along), placement, clip, to);
+    };
+    const auto along_rings = spans_of([&](const SpanReceiver& gather) {
+        scan_polygon_stroke(
+            how, gather,
+            [&](const Stroke& trace, const SpanReceiver& to) { return scan_tracks(parts.rings, trace, to); },
+            [&](const SpanReceiver& to) { scan_flat(placement(parts.rings), Fill{}, clip, to); });
+    });
+    if (parts.lines.tracks.empty()) return pass_on(along_rings, receiver);
+    const auto along_lines = spans_of([&](const SpanReceiver& gather) { scan_tracks(parts.lines, how, gather); });
+    return pass_on(union_of(along_rings, along_lines), receiver);
+}
+
 bool is_whole_pixels(const ShapeRef& shape) noexcept {
     return std::holds_alternative<const Box*>(shape) || std::holds_alternative<const Region*>(shape);
 }
@@ -205,7 +235,13 @@ Box scan_figure(const ShapeRef& shape, const Stroke& how, const Transform& by, c
                 const SpanReceiver& receiver) {
     check_stroke(how);
     const Placement placement{by};
-    if (how.edge == Edge::crisp && is_hairline(how)) return scan_hairline_of(shape, placement, clip, receiver);
+    if (how.edge == Edge::smooth) return scan_outline_of(shape, how, placement, clip, receiver);
+    if (has_inside(shape) && PolygonStroke{how}.needs_fill()) {
+        const auto parts =
+            rings_and_lines(shape, lines_of(shape, placement.detail_in(clip, crisp_flatness, how)).value());
+        if (!parts.rings.tracks.empty()) return scan_rings_and_lines(parts, how, placement, clip, receiver);
+    }
+    if (is_hairline(how)) return scan_hairline_of(shape, placement, clip, receiver);
     return scan_outline_of(shape, how, placement, clip, receiver);
 }
 

@@ -72,10 +72,12 @@ class FineHairline {
     void put(std::int64_t x, std::int64_t y, double distance) {
         if (x < window_.left || x >= window_.right || y < window_.top || y >= window_.bottom || !is_on(distance))
             return;
-        const auto pixel = Point{.x = static_cast<int>(x), .y = static_cast<int>(y)};
-        const auto run = Span{.y = pixel.y, .x = pixel.x, .length = 1};
+        take({.y = static_cast<int>(y), .x = static_cast<int>(x), .length = 1});
+    }
+
+    void take(const Span& run) {
         receiver_.take(receiver_.context, {&run, 1});
-        touched_ = enclosing(touched_, Box{.at = pixel, .size = {1, 1}});
+        touched_ = enclosing(touched_, Box{.at = {.x = run.x, .y = run.y}, .size = {run.length, 1}});
     }
 
     // Between whole pixels, exactly the pixels of the line.
@@ -85,6 +87,10 @@ class FineHairline {
             scan_hairline(Line{.from = from, .to = to}, Stroke{}, box_of(window_), gather);
         });
         for (const auto& run : pixels) {
+            if (!pattern_) {
+                take(run);
+                continue;
+            }
             for (auto x = run.x; x < run.x + run.length; ++x) {
                 const auto k = std::max(std::fabs(double{1} * x - from.x), std::fabs(double{1} * run.y - from.y));
                 put(x, run.y, begin_ + k * (size / steps));
@@ -117,11 +123,53 @@ class FineHairline {
         const auto end =
             std::min<std::int64_t>(static_cast<std::int64_t>(std::floor(std::max(first, last))) + offset, high - 1);
         const auto per_step = size / std::fabs(last - first);
-        for (auto at = begin; at <= end; ++at) {
+        const auto across_at = [&](std::int64_t at) {
             const auto step = static_cast<double>(at - offset) - first;
-            const auto across = static_cast<std::int64_t>(std::ceil(start_across + step * slope - 0.5));
-            const auto distance = begin_ + std::fabs(step) * per_step;
-            by_row ? put(across + origin_.x, at, distance) : put(at, across + origin_.y, distance);
+            return static_cast<std::int64_t>(std::ceil(start_across + step * slope - 0.5)) +
+                   (by_row ? origin_.x : origin_.y);
+        };
+        if (!by_row && !pattern_) return rows_across(begin, end, across_at);
+        for (auto at = begin; at <= end; ++at) {
+            const auto distance = begin_ + std::fabs(static_cast<double>(at - offset) - first) * per_step;
+            by_row ? put(across_at(at), at, distance) : put(at, across_at(at), distance);
+        }
+    }
+
+    // The columns from one to another, of which row_at(column), which only grows or only falls, tells the row: those of
+    // a row in the window at once.
+    template <class RowAt>
+    void rows_across(std::int64_t begin, std::int64_t end, const RowAt& row_at) {
+        if (begin > end) return;
+        const auto grows = row_at(begin) <= row_at(end);
+        // The first column at which a row is reached, going on from another one.
+        const auto reach = [&](std::int64_t from, std::int64_t row) {
+            const auto is_there = [&](std::int64_t column) {
+                return grows ? row_at(column) >= row : row_at(column) <= row;
+            };
+            auto step = std::int64_t{1};
+            auto before = from - 1;
+            auto there = from;
+            for (; there <= end && !is_there(there); step *= 2) {
+                before = there;
+                there = there > end - step ? end + 1 : there + step;
+            }
+            while (there - before > 1) {
+                const auto middle = before + (there - before) / 2;
+                (is_there(middle) ? there : before) = middle;
+            }
+            return there;
+        };
+        auto row = row_at(begin);
+        const auto nearest = grows ? std::int64_t{window_.top} : std::int64_t{window_.bottom} - 1;
+        auto column = begin;
+        if (grows ? row < nearest : row > nearest) column = reach(begin, nearest);
+        for (; column <= end;) {
+            row = row_at(column);
+            if (grows ? row >= window_.bottom : row < window_.top) return;
+            const auto next = reach(column, grows ? row + 1 : row - 1);
+            take(
+                {.y = static_cast<int>(row), .x = static_cast<int>(column), .length = static_cast<int>(next - column)});
+            column = next;
         }
     }
 

@@ -240,6 +240,12 @@ FlatPath flatten(const Path& path, const Detail& detail) {
     return flat;
 }
 
+RingsAndLines split_rings(FlatPath flat) {
+    RingsAndLines parts{.rings = {.origin = flat.origin, .tracks = {}}, .lines = {.origin = flat.origin, .tracks = {}}};
+    for (auto& track : flat.tracks) (track.closed ? parts.rings : parts.lines).tracks.push_back(std::move(track));
+    return parts;
+}
+
 }  // namespace coldbrick::detail
 
 namespace coldbrick {

@@ -2,6 +2,7 @@
 
 #include "geometry/limits.hpp"
 #include "raster/outline_tracks.hpp"
+#include "raster/polygon_strokes.hpp"
 #include "raster/round_tables.hpp"
 
 #include "coldbrick/error.hpp"
@@ -182,16 +183,30 @@ Outline stroke_around(Point origin, Track edge, Group inside, const Stroke& how)
     return stroke_around(origin, lines, std::move(inside), how);
 }
 
-// A pen along lines. Aligned, it is twice as wide, and cut by what an inclusive fill covers.
-Outline stroke_along(FlatPath flat, const Stroke& how, FillRule rule) {
-    const auto origin = flat.origin;
-    const auto lines = std::make_shared<FlatPath>(std::move(flat));
-    if (how.align == Align::center) return {.origin = origin, .groups = {stroke_of(lines, pen_along(how), how)}};
-    auto twice = how;
-    twice.width = static_cast<int>(std::min<std::int64_t>(std::int64_t{2} * how.width, max_coordinate));
-    return {.origin = origin,
-            .groups = {inside_of(lines, rule), rim_of(lines, how.edge), stroke_of(lines, pen_along(twice), twice)},
-            .truth = how.align == Align::inside ? Outline::in_third_and_another : Outline::in_third_only};
+std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge) {
+    if (auto grown = grown_of(*rings, edge)) return {*std::move(grown)};
+    return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
+}
+
+// Rings as rule 4 has it for polygons, and lines beside them.
+Outline stroke_polygonal(RingsAndLines parts, const Stroke& how) {
+    if (parts.rings.tracks.empty()) return stroke_along(std::move(parts.lines), how);
+    const PolygonStroke rule{how};
+    if (parts.lines.tracks.empty() && !rule.needs_fill()) return stroke_along(std::move(parts.rings), how);
+    auto outline = stroke_along(std::move(parts.lines), how);
+    const auto rings = std::make_shared<FlatPath>(std::move(parts.rings));
+    auto& groups = outline.groups;
+    for (const auto& trace : rule.traces()) groups.push_back(stroke_of(rings, pen_along(trace), trace));
+    const auto traces = groups.size() - 1;
+    if (rule.needs_fill()) {
+        for (auto& group : inclusive_fill(rings, how.edge)) groups.push_back(std::move(group));
+    }
+    outline.truth = group_truth([&](unsigned inside) {
+        const auto filled = inside >> (1 + traces) != 0;
+        const auto wider = traces == 2 && (inside & 4U) != 0;
+        return (inside & 1U) != 0 || rule.covers((inside & 2U) != 0, wider, filled);
+    });
+    return outline;
 }
 
 // The directions of a turn, as far as a reach.
@@ -279,6 +294,18 @@ bool has_inside(const ShapeRef& shape) noexcept {
            std::holds_alternative<const subpixel::Polygon*>(shape);
 }
 
+Outline stroke_along(FlatPath flat, const Stroke& how) {
+    const auto lines = std::make_shared<FlatPath>(std::move(flat));
+    return {.origin = lines->origin, .groups = {stroke_of(lines, pen_along(how), how)}};
+}
+
+RingsAndLines rings_and_lines(const ShapeRef& shape, FlatPath flat) {
+    if (std::holds_alternative<const Path*>(shape)) return split_rings(std::move(flat));
+    auto none = FlatPath{.origin = flat.origin, .tracks = {}};
+    if (has_inside(shape)) return {.rings = std::move(flat), .lines = std::move(none)};
+    return {.rings = std::move(none), .lines = std::move(flat)};
+}
+
 void draw_box(const BoxForm& box, double distance, Join join, Contours& contours) {
     const auto least = Vec{box.left - distance, box.top - distance};
     const auto most = Vec{box.right + distance, box.bottom + distance};
@@ -352,9 +379,7 @@ Outline outline_of(const ShapeRef& shape, const Stroke& how, const Detail& detai
     if (const auto sector = sector_of(shape)) return swept_stroke(*sector, how, detail, edge_of_sector);
     if (const auto chord = chord_of(shape)) return swept_stroke(*chord, how, detail, edge_of_chord);
     if (has_region(shape)) return region_stroke(*std::get<const Region*>(shape), how);
-    auto centered = how;
-    if (!has_inside(shape)) centered.align = Align::center;
-    return stroke_along(lines_of(shape, detail).value(), centered, FillRule::even_odd);
+    return stroke_polygonal(rings_and_lines(shape, lines_of(shape, detail).value()), how);
 }
 
 }  // namespace coldbrick::detail

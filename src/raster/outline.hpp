@@ -14,8 +14,8 @@
 
 namespace coldbrick::detail {
 
-// Up to three groups of contours, relative to an origin, and what is covered by the groups in which a place is inside:
-// CoverRule::truth says which.
+// Up to most_groups groups of contours, relative to an origin, and what is covered by the groups in which a place is
+// inside.
 struct Outline {
     struct Group {
         FillRule rule;
@@ -23,15 +23,13 @@ struct Outline {
     };
     Point origin;
     std::vector<Group> groups;
-    std::uint8_t truth = in_first;
+    GroupTruth truth = CoverRule{}.truth;
 
-    static constexpr std::uint8_t in_first = 0b10;
-    static constexpr std::uint8_t in_either = 0b1110;
-    static constexpr std::uint8_t in_both = 0b1000;
-    static constexpr std::uint8_t in_second_only = 0b0100;
-    static constexpr std::uint8_t in_third_and_another = 0b11100000;
-    static constexpr std::uint8_t in_third_only = 0b00010000;
-    static constexpr std::uint8_t in_third_or_both_others = 0b11111000;
+    static constexpr auto in_either = group_truth([](unsigned groups) { return groups < 4; });
+    static constexpr auto in_both = group_truth([](unsigned groups) { return groups == 3; });
+    static constexpr auto in_second_only = group_truth([](unsigned groups) { return groups == 2; });
+    static constexpr auto in_third_or_both_others =
+        group_truth([](unsigned groups) { return groups < 8 && groups >= 3; });
 };
 
 // A box with round corners, relative to an origin: its true sides.
@@ -63,6 +61,9 @@ struct SweptForm {
 // Whether it is made of lines around an inside: a polygon or a path.
 [[nodiscard]] bool has_inside(const ShapeRef& shape) noexcept;
 
+// The lines of a shape: all those of a polygon are rings, and of a path those that are closed.
+[[nodiscard]] RingsAndLines rings_and_lines(const ShapeRef& shape, FlatPath flat);
+
 // The elements of a vertex list, or one of them; triangles go clockwise.
 [[nodiscard]] FlatPath tracks_of(const VertexList& list);
 [[nodiscard]] FlatPath tracks_of(const VertexElement& element);
@@ -87,5 +88,8 @@ void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how,
 // at the shape when they are drawn.
 [[nodiscard]] Outline outline_of(const ShapeRef& shape, const Fill& how, const Detail& detail);
 [[nodiscard]] Outline outline_of(const ShapeRef& shape, const Stroke& how, const Detail& detail);
+
+// A pen along lines, centred.
+[[nodiscard]] Outline stroke_along(FlatPath flat, const Stroke& how);
 
 }  // namespace coldbrick::detail

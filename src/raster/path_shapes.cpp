@@ -1,6 +1,7 @@
 // Fills and strokes of paths.
-#include "raster/closed_shapes.hpp"
 #include "raster/flat_path_scans.hpp"
+#include "raster/polygon_strokes.hpp"
+#include "raster/stroker.hpp"
 
 namespace coldbrick::detail {
 
@@ -20,15 +21,21 @@ Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanRec
 
 Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     check_stroke(how);
-    const auto flat = flatten(shape, detail_in(clip, crisp_flatness, how));
-    if (how.align == Align::center) {
-        return how.width == 1 ? scan_thin_tracks(flat, how, clip, receiver)
-                              : scan_wide_tracks(flat, how, clip, receiver);
-    }
-    return scan_on_side(
-        how, receiver,
-        [&](const Stroke& twice, const SpanReceiver& gather) { scan_wide_tracks(flat, twice, clip, gather); },
-        [&](const SpanReceiver& gather) { scan_flat(flat, Fill{}, clip, gather); });
+    auto flat = flatten(shape, detail_in(clip, crisp_flatness, how));
+    const auto scan_tracks = [&](const FlatPath& tracks, const Stroke& along, const SpanReceiver& to) {
+        return along.width == 1 ? scan_thin_tracks(tracks, along, clip, to) : scan_wide_tracks(tracks, along, clip, to);
+    };
+    if (!PolygonStroke{how}.needs_fill()) return scan_tracks(flat, how, receiver);
+    const auto parts = split_rings(std::move(flat));
+    if (parts.rings.tracks.empty()) return scan_tracks(parts.lines, how, receiver);
+    const auto along_rings = spans_of([&](const SpanReceiver& gather) {
+        scan_polygon_stroke(
+            how, gather,
+            [&](const Stroke& trace, const SpanReceiver& to) { return scan_tracks(parts.rings, trace, to); },
+            [&](const SpanReceiver& to) { scan_flat(parts.rings, Fill{}, clip, to); });
+    });
+    const auto along_lines = spans_of([&](const SpanReceiver& gather) { scan_tracks(parts.lines, how, gather); });
+    return pass_on(union_of(along_rings, along_lines), receiver);
 }
 
 }  // namespace coldbrick::detail

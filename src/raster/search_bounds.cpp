@@ -20,14 +20,22 @@ constexpr auto nowhere = std::numeric_limits<double>::infinity();
 
 double pixels(std::int64_t fine) noexcept { return static_cast<double>(fine) / static_cast<double>(fine_unit); }
 
+using OfGroups = std::array<double, most_groups>;
+
+OfGroups in_each_group(double value) noexcept {
+    OfGroups values;
+    values.fill(value);
+    return values;
+}
+
 // Of numbers for each group, the least that holds for what is covered: a place in several groups is beyond all of their
 // bounds.
-double least_covered(const std::array<double, 3>& of_groups, std::uint8_t truth) noexcept {
+double least_covered(const OfGroups& of_groups, GroupTruth truth) noexcept {
     auto least = nowhere;
-    for (auto inside = 1U; inside < 8; ++inside) {
+    for (auto inside = 1U; inside < 1U << most_groups; ++inside) {
         if (((truth >> inside) & 1U) == 0) continue;
         auto all = -nowhere;
-        for (auto group = 0U; group < 3; ++group) {
+        for (auto group = 0U; group < most_groups; ++group) {
             if (((inside >> group) & 1U) != 0) all = std::max(all, of_groups[group]);
         }
         least = std::min(least, all);
@@ -112,7 +120,7 @@ class ColumnSearch {
     };
 
     void add(std::int64_t top, std::int64_t bottom, const std::vector<std::uint32_t>& among) {
-        std::array<double, 3> of_groups{nowhere, nowhere, nowhere};
+        auto of_groups = in_each_group(nowhere);
         Rows rows{.column = 0, .top = top, .bottom = bottom, .segments = {}};
         for (const auto number : among) {
             const auto& segment = segments_[number];
@@ -175,8 +183,8 @@ class RowSearch {
                                 std::vector<std::uint32_t>& here) const {
         const auto top = static_cast<double>(is_upward_ ? -last : first) - 0.5;
         const auto bottom = static_cast<double>(is_upward_ ? -first : last) + 0.5;
-        std::array<double, 3> least{nowhere, nowhere, nowhere};
-        std::array<double, 3> most{-nowhere, -nowhere, -nowhere};
+        auto least = in_each_group(nowhere);
+        auto most = in_each_group(-nowhere);
         for (const auto number : among) {
             const auto& segment = area_.segments[number];
             const auto left = leftmost(segment, top, bottom);
@@ -186,11 +194,11 @@ class RowSearch {
             most[group] = std::max(most[group], -leftmost(mirrored(segment), top, bottom));
             here.push_back(number);
         }
-        for (auto inside = 1U; inside < 8; ++inside) {
-            if (((static_cast<unsigned>(area_.truth) >> inside) & 1U) == 0) continue;
+        for (auto inside = 1U; inside < 1U << most_groups; ++inside) {
+            if (((area_.truth >> inside) & 1U) == 0) continue;
             auto from = -nowhere;
             auto to = nowhere;
-            for (auto group = 0U; group < 3; ++group) {
+            for (auto group = 0U; group < most_groups; ++group) {
                 if (((inside >> group) & 1U) == 0) continue;
                 from = std::max(from, least[group]);
                 to = std::min(to, most[group]);
@@ -219,8 +227,8 @@ struct Rows {
 };
 
 std::optional<Rows> rows_of(const KnownArea& area) {
-    std::array<double, 3> tops{nowhere, nowhere, nowhere};
-    std::array<double, 3> bottoms{nowhere, nowhere, nowhere};
+    auto tops = in_each_group(nowhere);
+    auto bottoms = in_each_group(nowhere);
     for (const auto& [from, to, group] : area.segments) {
         const auto of = static_cast<std::size_t>(group);
         tops[of] = std::min({tops[of], pixels(from.y), pixels(to.y)});

@@ -20,7 +20,7 @@ struct FineSegment {
 // What is known of an area before it is looked at.
 struct KnownArea {
     const std::vector<FineSegment>& segments;  // its contours, whole
-    std::uint8_t truth;                        // by which groups it is covered (outline.hpp)
+    GroupTruth truth;                          // by which groups it is covered (outline.hpp)
     bool is_smooth;                            // whether a pixel counts as soon as it has any area in common with it
     bool is_straight;                          // whether the contours are exact, and no chords of curves
 };

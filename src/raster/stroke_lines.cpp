@@ -1,9 +1,9 @@
 // Strokes of lines, polylines and polygons.
 #include "geometry/limits.hpp"
-#include "raster/closed_shapes.hpp"
 #include "raster/ellipse_rows.hpp"
 #include "raster/hairline.hpp"
 #include "raster/polygon_checks.hpp"
+#include "raster/polygon_strokes.hpp"
 #include "raster/stroker.hpp"
 
 namespace coldbrick::detail {
@@ -79,14 +79,11 @@ Box scan_stroke(const Polyline& shape, const Stroke& how, const Box& clip, const
 Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     check_polygon(shape);
     check_stroke(how);
-    if (how.align == Align::center) {
-        if (how.width == 1) return scan_hairline(shape, how, clip, receiver);
-        return scan_rings(shape.rings(), how, clip, receiver);
-    }
-    return scan_on_side(
-        how, receiver,
-        [&](const Stroke& twice, const SpanReceiver& gather) { scan_rings(shape.rings(), twice, clip, gather); },
-        [&](const SpanReceiver& gather) { scan_fill(shape, Fill{}, clip, gather); });
+    const auto scan_trace = [&](const Stroke& trace, const SpanReceiver& to) {
+        return trace.width == 1 ? scan_hairline(shape, trace, clip, to) : scan_rings(shape.rings(), trace, clip, to);
+    };
+    return scan_polygon_stroke(how, receiver, scan_trace,
+                               [&](const SpanReceiver& gather) { scan_fill(shape, Fill{}, clip, gather); });
 }
 
 }  // namespace coldbrick::detail
