@@ -25,9 +25,9 @@ struct Outline {
     std::vector<Group> groups;
     GroupTruth truth = CoverRule{}.truth;
 
-    static constexpr auto in_either = group_truth([](unsigned groups) { return groups < 4; });
-    static constexpr auto in_both = group_truth([](unsigned groups) { return groups == 3; });
-    static constexpr auto in_second_only = group_truth([](unsigned groups) { return groups == 2; });
+    static constexpr auto in_either = group_truth([](unsigned inside) { return inside < 4; });
+    static constexpr auto in_both = group_truth([](unsigned inside) { return inside == 3; });
+    static constexpr auto in_second_only = group_truth([](unsigned inside) { return inside == 2; });
     static constexpr auto in_third_or_both_others =
         group_truth([](unsigned groups) { return groups < 8 && groups >= 3; });
 };
