@@ -29,7 +29,7 @@ struct Outline {
     static constexpr auto in_both = group_truth([](unsigned inside) { return inside == 3; });
     static constexpr auto in_second_only = group_truth([](unsigned inside) { return inside == 2; });
     static constexpr auto in_third_or_both_others =
-        group_truth([](unsigned groups) { return groups < 8 && groups >= 3; });
+        group_truth([](unsigned inside) { return inside < 8 && inside >= 3; });
 };
 
 // A box with round corners, relative to an origin: its true sides.
