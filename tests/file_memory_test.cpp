@@ -126,7 +126,7 @@ TEST_F(FileMemoryFolder, ASceneIsReadAndDrawnOrNot) {
         "sheet size 90,60 ink navy\n"
         "color quay = #8090a0\n"
         "gradient sky = linear from 0,0 to 0,60 stops 0,navy 1,gold\n"
-                "fill box at 0,0 size 90,20 ink sky\n"
+        "fill box at 0,0 size 90,20 ink sky\n"
         "clip circle center 30,30 radius 20 smooth\n"
         "  fill star center 40,30 radius 25 points 7 ink quay\n"
         "end\n"
