@@ -35,6 +35,13 @@ void release(void* memory) noexcept {
 
 void* operator new(std::size_t bytes) { return failing_memory::allocate(bytes); }
 void* operator new[](std::size_t bytes) { return failing_memory::allocate(bytes); }
+void* operator new(std::size_t bytes, const std::nothrow_t&) noexcept {
+    try {
+        return failing_memory::allocate(bytes);
+    } catch (const std::bad_alloc&) {
+        return nullptr;
+    }
+}
 void operator delete(void* memory) noexcept { failing_memory::release(memory); }
 void operator delete[](void* memory) noexcept { failing_memory::release(memory); }
 void operator delete(void* memory, std::size_t) noexcept { failing_memory::release(memory); }

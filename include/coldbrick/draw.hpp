@@ -30,42 +30,6 @@ namespace coldbrick {
 
 namespace detail {
 
-template <class Area>
-AreaRef area_ref(const Area& area) noexcept {
-    return {.area = &area,
-            .scan = [](const void* of, const Box& clip,
-                       const SpanReceiver& to) { return detail::scan(*static_cast<const Area*>(of), clip, to); },
-            .bounds = [](const void* of) { return coldbrick::bounds(*static_cast<const Area*>(of)); }};
-}
-
-// A shape and how it is filled or stroked, neither copied.
-template <class Shape, class How>
-struct ShapeAndHow {
-    const Shape& shape;
-    const How& how;
-};
-
-template <class Shape>
-Box scan(const ShapeAndHow<Shape, Fill>& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_filled(area.shape, area.how, clip, receiver);
-}
-template <class Shape>
-Box scan(const ShapeAndHow<Shape, Stroke>& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_stroked(area.shape, area.how, clip, receiver);
-}
-template <class Shape, class How>
-AreaRef area_ref(const ShapeAndHow<Shape, How>& area) noexcept {
-    using Area = ShapeAndHow<Shape, How>;
-    return {.area = &area,
-            .scan = [](const void* of, const Box& clip,
-                       const SpanReceiver& to) { return detail::scan(*static_cast<const Area*>(of), clip, to); },
-            .bounds =
-                [](const void* of) {
-                    const auto& [shape, how] = *static_cast<const Area*>(of);
-                    return figure_bounds(&shape, how, Transform{});
-                }};
-}
-
 // Lays the ink on the spans that the scan finds inside the surface's clip.
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area);
 
@@ -92,21 +56,21 @@ Box mark(T&& target, Point at, const Ink& ink) {
 // stroked() one (spans.hpp).
 template <Target T, class Area>
 Box fill(T&& target, const Area& area, const Ink& ink) {
+    static_assert(detail::AnyArea<Area>, "fill() takes a shape that has an inside, a filled() one or a stroked() one");
     return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(area));
 }
 
 // The same with smooth edges, and of a Polygon or Path with a fill rule or edges other than the usual.
 template <Target T, detail::Fillable Shape>
 Box fill(T&& target, const Shape& shape, const Fill& how, const Ink& ink) {
-    const detail::ShapeAndHow<Shape, Fill> area{.shape = shape, .how = how};
-    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(area));
+    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
 }
 
 // Lays the ink on the stroke of a shape, by a pen as stroke.hpp describes it.
 template <Target T, class Shape>
 Box stroke(T&& target, const Shape& shape, const Stroke& how, const Ink& ink) {
-    const detail::ShapeAndHow<Shape, Stroke> area{.shape = shape, .how = how};
-    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(area));
+    static_assert(detail::AnyShape<Shape>, "stroke() takes a shape, such as a Line or a Circle");
+    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
 }
 
 // The same with the usual pen: one pixel wide, the outline that fits the fill.

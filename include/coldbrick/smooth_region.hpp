@@ -35,7 +35,8 @@ Box for_each_coverage(const Area& area, const Box& clip, Visit&& visit) {
     };
     auto* context = const_cast<void*>(static_cast<const void*>(&visit));
     return detail::scan(
-        area, clip, {.context = context, .take = take, .repeats = detail::Repeats::never, .take_cover = take_cover});
+        detail::area_ref(area), clip,
+        {.context = context, .take = take, .repeats = detail::Repeats::never, .take_cover = take_cover});
 }
 
 class SmoothRegion {

@@ -143,134 +143,60 @@ template <class Shape, class... Others>
 concept OneOf = (std::is_same_v<Shape, Others> || ...);
 
 template <class Shape>
-concept SubpixelShape =
-    OneOf<Shape, subpixel::Box, subpixel::RoundedBox, subpixel::Circle, subpixel::Ellipse, subpixel::Sector,
-          subpixel::Chord, subpixel::Arc, subpixel::Line, subpixel::Polyline, subpixel::Polygon>;
-
-template <class Shape>
-concept OfLines = OneOf<Shape, Polygon, Path>;
+concept AnyShape = std::is_constructible_v<ShapeRef, const Shape*>;
 
 // What can be filled; other shapes have no inside.
 template <class Shape>
-concept Fillable = OfLines<Shape> || OneOf<Shape, Box, RoundedBox, Circle, Ellipse, Sector, Chord, Region, VertexList,
-                                           VertexElement, subpixel::Box, subpixel::RoundedBox, subpixel::Circle,
-                                           subpixel::Ellipse, subpixel::Sector, subpixel::Chord, subpixel::Polygon>;
+concept Fillable =
+    AnyShape<Shape> && !OneOf<Shape, Arc, Line, Polyline, subpixel::Arc, subpixel::Line, subpixel::Polyline>;
 
-// Each hands the shape's spans inside the clip to the receiver, and returns the smallest box around them.
-Box scan_fill(const Box& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const Circle& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const RoundedBox& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const Sector& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const Chord& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const Region& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const VertexList& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_fill(const VertexElement& shape, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Line& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Polyline& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Box& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Circle& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Ellipse& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const RoundedBox& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Sector& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Chord& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const Region& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const VertexList& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_stroke(const VertexElement& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-
-// The smallest box around a stroke.
-Box stroke_bounds(const Line& shape, const Stroke& how);
-Box stroke_bounds(const Polyline& shape, const Stroke& how);
-Box stroke_bounds(const Polygon& shape, const Stroke& how);
-Box stroke_bounds(const Box& shape, const Stroke& how);
-Box stroke_bounds(const Circle& shape, const Stroke& how);
-Box stroke_bounds(const Ellipse& shape, const Stroke& how);
-Box stroke_bounds(const RoundedBox& shape, const Stroke& how);
-Box stroke_bounds(const Arc& shape, const Stroke& how);
-Box stroke_bounds(const Sector& shape, const Stroke& how);
-Box stroke_bounds(const Chord& shape, const Stroke& how);
-Box stroke_bounds(const Path& shape, const Stroke& how);
-Box stroke_bounds(const Region& shape, const Stroke& how);
-Box stroke_bounds(const VertexList& shape, const Stroke& how);
-
-// The same for shapes with smooth edges, under a transform, or between the pixels; and the smallest box around them.
-Box scan_figure(const ShapeRef& shape, const Fill& how, const Transform& by, const Box& clip,
-                const SpanReceiver& receiver);
-Box scan_figure(const ShapeRef& shape, const Stroke& how, const Transform& by, const Box& clip,
-                const SpanReceiver& receiver);
-Box figure_bounds(const ShapeRef& shape, const Fill& how, const Transform& by);
-Box figure_bounds(const ShapeRef& shape, const Stroke& how, const Transform& by);
-
-// The smallest box around a polygon or path.
-Box fill_bounds(const Polygon& shape, const Fill& how);
-Box fill_bounds(const Path& shape, const Fill& how);
-
-// Throws Error for what a fill may not have.
-void check_fill(const Fill& how);
-
-// The same for any area.
-template <Fillable Shape>
-Box scan_filled(const Shape& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
-    check_fill(how);
-    if constexpr (SubpixelShape<Shape>) {
-        return scan_figure(&shape, how, Transform{}, clip, receiver);
-    } else {
-        if (how.edge == Edge::smooth) return scan_figure(&shape, how, Transform{}, clip, receiver);
-        if constexpr (OfLines<Shape>) return scan_fill(shape, how, clip, receiver);
-        if constexpr (!OfLines<Shape>) return scan_fill(shape, clip, receiver);
-    }
-}
-template <class Shape>
-Box scan_stroked(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    if constexpr (SubpixelShape<Shape>) {
-        return scan_figure(&shape, how, Transform{}, clip, receiver);
-    } else {
-        if (how.edge == Edge::smooth) return scan_figure(&shape, how, Transform{}, clip, receiver);
-        return scan_stroke(shape, how, clip, receiver);
-    }
-}
-template <Fillable Shape>
-Box scan(const Shape& shape, const Box& clip, const SpanReceiver& receiver) {
-    return scan_filled(shape, Fill{}, clip, receiver);
-}
-template <class Shape>
-Box scan(const Filled<Shape>& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_filled(area.shape, area.how, clip, receiver);
-}
-template <class Shape>
-Box scan(const Stroked<Shape>& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_stroked(area.shape, area.how, clip, receiver);
-}
-template <Fillable Shape>
-Box scan(const Transformed<Shape>& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_figure(&area.area, Fill{}, area.by, clip, receiver);
-}
-template <class Shape>
-Box scan(const Transformed<Filled<Shape>>& area, const Box& clip, const SpanReceiver& receiver) {
-    static_assert(Fillable<Shape>, "this shape has no inside to fill");
-    return scan_figure(&area.area.shape, area.area.how, area.by, clip, receiver);
-}
-template <class Shape>
-Box scan(const Transformed<Stroked<Shape>>& area, const Box& clip, const SpanReceiver& receiver) {
-    return scan_figure(&area.area.shape, area.area.how, area.by, clip, receiver);
-}
-
-// An area of some type: what finds its spans, and the box around all of them.
+// An area of any kind, for as long as it lives: a shape, how it is filled or stroked, and where.
 struct AreaRef {
-    const void* area;
-    Box (*scan)(const void* area, const Box& clip, const SpanReceiver& receiver);
-    Box (*bounds)(const void* area);
+    ShapeRef shape;
+    std::variant<const Fill*, const Stroke*> how;
+    const Transform* by = nullptr;  // null: as it is
 };
 
-// It is an area itself.
-inline Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
-    return area.scan(area.area, clip, receiver);
+inline constexpr Fill usual_fill{};
+
+template <Fillable Shape>
+AreaRef area_ref(const Shape& shape, const Fill& how = usual_fill) noexcept {
+    return {.shape = &shape, .how = &how};
 }
+template <AnyShape Shape>
+AreaRef area_ref(const Shape& shape, const Stroke& how) noexcept {
+    return {.shape = &shape, .how = &how};
+}
+template <Fillable Shape>
+AreaRef area_ref(const Filled<Shape>& area) noexcept {
+    return area_ref(area.shape, area.how);
+}
+template <AnyShape Shape>
+AreaRef area_ref(const Stroked<Shape>& area) noexcept {
+    return area_ref(area.shape, area.how);
+}
+template <class Area>
+AreaRef area_ref(const Transformed<Area>& area) noexcept requires requires {
+    area_ref(area.area);
+}
+{
+    auto placed = area_ref(area.area);
+    placed.by = &area.by;
+    return placed;
+}
+inline AreaRef area_ref(const AreaRef& area) noexcept { return area; }
+
+template <class Area>
+concept AnyArea = requires(const Area& area) {
+    area_ref(area);
+};
+
+// Hands the spans of an area inside the clip to the receiver, and returns the smallest box around them. Throws Error
+// for what a shape, a fill or a stroke may not be.
+Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver);
+
+// The smallest box around all of them.
+Box bounds_of(const AreaRef& area);
 
 }  // namespace detail
 
@@ -278,7 +204,7 @@ inline Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiv
 // where there are none). Spans come sorted by y, then x; they neither overlap nor touch, so each pixel comes once.
 // The time grows with what is inside the clip, not with the size of the shape. Throws Error as drawing the area
 // would, before the first visit; an exception out of visit goes through.
-template <class Area, class Visit>
+template <detail::AnyArea Area, class Visit>
 Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
     using Called = std::remove_reference_t<Visit>;
     const auto take = [](void* context, std::span<const Span> spans) {
@@ -286,7 +212,7 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
         for (const auto& run : spans) call(run);
     };
     auto* context = const_cast<void*>(static_cast<const void*>(&visit));
-    return detail::scan(area, detail::within_numbers(clip),
+    return detail::scan(detail::area_ref(area), detail::within_numbers(clip),
                         {.context = context, .take = take, .repeats = detail::Repeats::never});
 }
 
@@ -294,57 +220,14 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
 // the area would. Boxes, rounded boxes, circles, ellipses that are not turned, and their strokes take no time;
 // polygons, and strokes of lines and polygons, time in proportion to the number of vertices. All others (shared edges,
 // turned ellipses, sectors, chords, arcs, dashes, polygons aligned inside or outside) may look at all rows of a shape.
-[[nodiscard]] Box bounds(const Box& shape);
-[[nodiscard]] Box bounds(const Circle& shape);
-[[nodiscard]] Box bounds(const Ellipse& shape);
-[[nodiscard]] Box bounds(const RoundedBox& shape);
-[[nodiscard]] Box bounds(const Sector& shape);
-[[nodiscard]] Box bounds(const Chord& shape);
-[[nodiscard]] Box bounds(const Polygon& shape);
-[[nodiscard]] Box bounds(const Path& shape);
-[[nodiscard]] Box bounds(const Region& region);
-[[nodiscard]] Box bounds(const VertexList& list);
-[[nodiscard]] inline Box bounds(const detail::VertexElement& element) {
-    return detail::figure_bounds(&element, Fill{}, Transform{});
-}
-template <detail::SubpixelShape Shape>
-[[nodiscard]] Box bounds(const Shape& shape) {
-    return detail::figure_bounds(&shape, Fill{}, Transform{});
-}
-template <class Shape>
-[[nodiscard]] Box bounds(const Filled<Shape>& area) {
-    const auto& [shape, how] = area;
-    if (how.edge == Edge::smooth || detail::SubpixelShape<Shape>)
-        return detail::figure_bounds(&shape, how, Transform{});
-    if constexpr (detail::OfLines<Shape>) return detail::fill_bounds(shape, how);
-    if constexpr (!detail::OfLines<Shape>) return bounds(shape);
-}
-template <class Shape>
-[[nodiscard]] Box bounds(const Stroked<Shape>& area) {
-    const auto& [shape, how] = area;
-    if constexpr (detail::SubpixelShape<Shape>) {
-        return detail::figure_bounds(&shape, how, Transform{});
-    } else {
-        if (how.edge == Edge::smooth) return detail::figure_bounds(&shape, how, Transform{});
-        return detail::stroke_bounds(shape, how);
-    }
-}
-template <class Shape>
-[[nodiscard]] Box bounds(const Transformed<Shape>& area) {
-    return detail::figure_bounds(&area.area, Fill{}, area.by);
-}
-template <class Shape>
-[[nodiscard]] Box bounds(const Transformed<Filled<Shape>>& area) {
-    return detail::figure_bounds(&area.area.shape, area.area.how, area.by);
-}
-template <class Shape>
-[[nodiscard]] Box bounds(const Transformed<Stroked<Shape>>& area) {
-    return detail::figure_bounds(&area.area.shape, area.area.how, area.by);
+template <detail::AnyArea Area>
+[[nodiscard]] Box bounds(const Area& area) {
+    return detail::bounds_of(detail::area_ref(area));
 }
 
 // Whether the pixel belongs to the area: whether drawing it would touch the pixel, on a large enough buffer. Throws
 // Error as drawing the area would.
-template <class Area>
+template <detail::AnyArea Area>
 [[nodiscard]] bool contains(const Area& area, Point pixel) {
     return !for_each_span(area, Box{.at = pixel, .size = {.width = 1, .height = 1}}, [](const Span&) {}).empty();
 }

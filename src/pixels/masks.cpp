@@ -139,11 +139,11 @@ namespace {
 Box scan_narrowed(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver) {
     const auto scan_cut = [&](const SpanReceiver& to) {
         if (!surface.mask) {
-            area.scan(area.area, surface.clip, to);
+            scan(area, surface.clip, to);
             return Box{};
         }
         MaskedReceiver masked{*surface.mask, to};
-        area.scan(area.area, surface.clip, masked.receiver());
+        scan(area, surface.clip, masked.receiver());
         return masked.touched();
     };
     if (!surface.cover) return scan_cut(receiver);
@@ -155,7 +155,7 @@ Box scan_narrowed(const Surface& surface, const AreaRef& area, const SpanReceive
 }  // namespace
 
 Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver) {
-    if (!surface.mask && !surface.cover) return area.scan(area.area, surface.clip, receiver);
+    if (!surface.mask && !surface.cover) return scan(area, surface.clip, receiver);
     // What a mask leaves takes memory while it is found.
     Record record{receiver};
     const auto touched = scan_narrowed(surface, area, record.receiver());

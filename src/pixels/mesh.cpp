@@ -66,8 +66,8 @@ class MeanColors final : public InkSource {
 
 Box fill_mesh(const Surface& surface, const VertexList& list, const std::vector<Color>& colors) {
     constexpr auto smooth = Fill{.edge = Edge::smooth};
-    const ShapeAndHow<VertexList, Fill> mesh{.shape = list, .how = smooth};
-    const auto box = intersection(bounds(filled(list, smooth)), surface.clip);
+    const auto mesh = area_ref(list, smooth);
+    const auto box = intersection(bounds_of(mesh), surface.clip);
     if (box.empty()) return {};
     auto mean = std::make_shared<MeanColors>(box);
     for (std::size_t i = 0; i < colors.size(); ++i) {
@@ -78,7 +78,7 @@ Box fill_mesh(const Surface& surface, const VertexList& list, const std::vector<
     }
     auto narrowed = surface;
     narrowed.clip = box;
-    return paint(narrowed, Ink{Ink::Source{std::move(mean)}}, area_ref(mesh));
+    return paint(narrowed, Ink{Ink::Source{std::move(mean)}}, mesh);
 }
 
 }  // namespace coldbrick::detail

@@ -227,7 +227,7 @@ Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, con
 Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
     const auto* const source = std::get_if<Ink::Source>(&ink.of());
     const auto needs_box = source != nullptr && (*source)->is_placed_in_shape();
-    GeneralPainter painter{surface, ink, needs_box ? area.bounds(area.area) : Box{}};
+    GeneralPainter painter{surface, ink, needs_box ? bounds_of(area) : Box{}};
     return scan_masked(surface, area, painter.receiver());
 }
 

@@ -8,6 +8,7 @@
 #include "raster/polygon_checks.hpp"
 #include "raster/round_tables.hpp"
 #include "raster/search_bounds.hpp"
+#include "raster/shape_scans.hpp"
 
 #include "coldbrick/region.hpp"
 #include "coldbrick/vertices.hpp"
@@ -16,7 +17,7 @@
 #include <limits>
 #include <vector>
 
-namespace coldbrick {
+namespace coldbrick::detail {
 
 namespace {
 
@@ -27,77 +28,68 @@ Box box_around(const std::vector<Point>& points) {
 }
 
 Box box_around(const Polygon& polygon) {
-    detail::check_polygon(polygon);
+    check_polygon(polygon);
     auto box = Box{};
     for (const auto& ring : polygon.rings()) box = enclosing(box, box_around(ring));
     return box;
 }
 
-}  // namespace
-
-Box bounds(const Box& shape) {
-    detail::check_box("box", shape);
-    return shape;
-}
-
-Box bounds(const Circle& shape) { return detail::checked_box(shape); }
-
-Box bounds(const RoundedBox& shape) {
-    (void)detail::scan_fill(shape, Box{}, detail::nobody);
-    return shape.box;
-}
-
-namespace {
-
 // Of a fill that has no form of its own.
 template <class Shape>
-Box fill_bounds_of(const Shape& shape, const Fill& how, const std::function<Box(const Box&)>& scan) {
-    return detail::find_bounds(&shape, how, Transform{}, scan);
+Box search_fill(const Shape& shape, const Fill& how, const std::function<Box(const Box&)>& scan) {
+    return find_bounds(&shape, how, Transform{}, scan);
+}
+template <class Shape>
+Box search_fill(const Shape& shape) {
+    return search_fill(shape, Fill{}, [&](const Box& clip) { return scan_fill(shape, clip, nobody); });
 }
 
 bool is_turned(const Ellipse& shape) noexcept {
     return shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
 }
 
+// Checks a shape.
+template <class Shape>
+void check_fill_of(const Shape& shape) {
+    (void)scan_fill(shape, Box{}, nobody);
+}
+
 }  // namespace
 
-Box bounds(const Ellipse& shape) {
-    const auto scan = [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); };
-    if (is_turned(shape)) return fill_bounds_of(shape, Fill{}, scan);
-    scan(Box{});
+Box fill_bounds(const Box& shape) {
+    check_box("box", shape);
+    return shape;
+}
+
+Box fill_bounds(const Circle& shape) { return checked_box(shape); }
+
+Box fill_bounds(const RoundedBox& shape) {
+    check_fill_of(shape);
+    return shape.box;
+}
+
+Box fill_bounds(const Ellipse& shape) {
+    if (is_turned(shape)) return search_fill(shape);
+    check_fill_of(shape);
     return shape.box();
 }
 
-Box bounds(const Sector& shape) {
-    return fill_bounds_of(shape, Fill{},
-                          [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
+Box fill_bounds(const Sector& shape) { return search_fill(shape); }
+Box fill_bounds(const Chord& shape) { return search_fill(shape); }
+Box fill_bounds(const Region& shape) { return shape.bounds(); }
+Box fill_bounds(const VertexList& shape) {
+    check_fillable(shape);
+    return search_fill(shape);
 }
 
-Box bounds(const Chord& shape) {
-    return fill_bounds_of(shape, Fill{},
-                          [&](const Box& clip) { return detail::scan_fill(shape, clip, detail::nobody); });
-}
-
-Box bounds(const Polygon& shape) { return box_around(shape); }
-
-Box detail::fill_bounds(const Polygon& shape, const Fill& how) {
-    check_fill(how);
+Box fill_bounds(const Polygon& shape, const Fill& how) {
     if (how.edges == Edges::inclusive) return box_around(shape);
-    return fill_bounds_of(shape, how, [&](const Box& clip) { return scan_fill(shape, how, clip, nobody); });
+    return search_fill(shape, how, [&](const Box& clip) { return scan_fill(shape, how, clip, nobody); });
 }
 
-Box bounds(const Path& shape) { return detail::fill_bounds(shape, Fill{}); }
-
-Box detail::fill_bounds(const Path& shape, const Fill& how) {
-    return fill_bounds_of(shape, how, [&](const Box& clip) { return scan_fill(shape, how, clip, nobody); });
+Box fill_bounds(const Path& shape, const Fill& how) {
+    return search_fill(shape, how, [&](const Box& clip) { return scan_fill(shape, how, clip, nobody); });
 }
-
-Box bounds(const VertexList& list) {
-    detail::check_fillable(list);
-    return fill_bounds_of(list, Fill{}, [&](const Box& clip) { return detail::scan_fill(list, clip, detail::nobody); });
-}
-
-namespace detail {
 
 namespace {
 
@@ -295,6 +287,4 @@ Box stroke_bounds(const Chord& shape, const Stroke& how) { return bounds_of_stro
 Box stroke_bounds(const Path& shape, const Stroke& how) { return bounds_of_stroke(shape, how); }
 Box stroke_bounds(const VertexList& shape, const Stroke& how) { return bounds_of_stroke(shape, how); }
 
-}  // namespace detail
-
-}  // namespace coldbrick
+}  // namespace coldbrick::detail

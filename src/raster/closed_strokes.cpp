@@ -3,6 +3,7 @@
 #include "raster/closed_shapes.hpp"
 #include "raster/outline.hpp"
 #include "raster/round_tables.hpp"
+#include "raster/shape_scans.hpp"
 #include "raster/span_sets.hpp"
 #include "raster/stroker.hpp"
 

@@ -65,7 +65,7 @@ void sort_by_rows(std::vector<CoverEdge>& edges, int rows) {
     if (std::is_sorted(edges.begin(), edges.end(), is_before)) return;
     constexpr std::size_t few = 64;
     if (edges.size() < few || static_cast<std::size_t>(rows) > edges.size()) {
-        std::stable_sort(edges.begin(), edges.end(), is_before);
+        std::sort(edges.begin(), edges.end(), is_before);
         return;
     }
     std::vector<std::size_t> ends(static_cast<std::size_t>(rows));

@@ -1,6 +1,7 @@
 #include "raster/ellipse_rows.hpp"
 
 #include "geometry/limits.hpp"
+#include "raster/shape_scans.hpp"
 
 namespace coldbrick {
 

@@ -8,6 +8,7 @@
 #include "raster/polygon_strokes.hpp"
 #include "raster/record.hpp"
 #include "raster/round_cover.hpp"
+#include "raster/shape_scans.hpp"
 
 #include "coldbrick/region.hpp"
 

@@ -1,6 +1,7 @@
 // Fills and strokes of paths.
 #include "raster/flat_path_scans.hpp"
 #include "raster/polygon_strokes.hpp"
+#include "raster/shape_scans.hpp"
 #include "raster/stroker.hpp"
 
 namespace coldbrick::detail {

@@ -1,6 +1,7 @@
 #include "raster/polygon_checks.hpp"
 
 #include "geometry/limits.hpp"
+#include "raster/shape_scans.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/spans.hpp"

@@ -6,6 +6,7 @@
 #include "raster/edge_rows.hpp"
 #include "raster/polygon_checks.hpp"
 #include "raster/row_sweep.hpp"
+#include "raster/shape_scans.hpp"
 
 #include <array>
 #include <memory_resource>

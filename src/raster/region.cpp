@@ -3,6 +3,7 @@
 #include "raster/closed_shapes.hpp"
 #include "raster/find_bounds.hpp"
 #include "raster/outline_tracks.hpp"
+#include "raster/shape_scans.hpp"
 
 #include <algorithm>
 #include <limits>
@@ -79,8 +80,6 @@ Region difference(const Region& a, const Region& b) { return Region{detail::diff
 Region symmetric_difference(const Region& a, const Region& b) {
     return Region{detail::symmetric_difference_of(a.spans_, b.spans_)};
 }
-
-Box bounds(const Region& region) { return region.bounds(); }
 
 namespace detail {
 

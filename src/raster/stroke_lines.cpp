@@ -4,6 +4,7 @@
 #include "raster/hairline.hpp"
 #include "raster/polygon_checks.hpp"
 #include "raster/polygon_strokes.hpp"
+#include "raster/shape_scans.hpp"
 #include "raster/stroker.hpp"
 
 namespace coldbrick::detail {

@@ -2,6 +2,7 @@
 #include "geometry/limits.hpp"
 #include "raster/flat_path_scans.hpp"
 #include "raster/outline.hpp"
+#include "raster/shape_scans.hpp"
 #include "raster/stroker.hpp"
 
 #include "coldbrick/error.hpp"

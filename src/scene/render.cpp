@@ -132,7 +132,7 @@ Box bounds(const Figure& figure, const Transform& by) {
         return {.at = detail::placed(flooded->from, by), .size = one_pixel};
     }
     auto box = Box{};
-    detail::with_area(figure, by, [&](const detail::AreaRef& area) { box = area.bounds(area.area); });
+    detail::with_area(figure, by, [&](const detail::AreaRef& area) { box = detail::bounds_of(area); });
     return box;
 }
 
