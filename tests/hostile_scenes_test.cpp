@@ -207,9 +207,9 @@ TEST_F(HostileSceneFiles, PicturesAreKeptOnce) {
     for (int i = 0; i < 500; ++i) text += "paste \"a.png\" at " + std::to_string(i % 9) + ",0\n";
     for (int i = 0; i < 500; ++i) text += "paste \"a.png\" at 0,0 size 50,40 turned 90\n";
     const auto scene = parse_scene(text, "quay.brick", folder().string(), {.scene_memory = 4'000'000});
-    const auto& first = std::get<Pasted>(scene.calls[0].figure).picture;
-    EXPECT_EQ(first, std::get<Pasted>(scene.calls[499].figure).picture);
-    EXPECT_EQ(std::get<Pasted>(scene.calls[500].figure).picture, std::get<Pasted>(scene.calls[999].figure).picture);
+    const auto& first = std::get<Pasted>(scene.calls[0].drawn).picture;
+    EXPECT_EQ(first, std::get<Pasted>(scene.calls[499].drawn).picture);
+    EXPECT_EQ(std::get<Pasted>(scene.calls[500].drawn).picture, std::get<Pasted>(scene.calls[999].drawn).picture);
 }
 
 TEST(HostileScenes, SlipsGetTheirCause) {

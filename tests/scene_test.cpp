@@ -232,7 +232,7 @@ TEST(Scene, CallsKnowTheirPlaceAndWhatTheyTouch) {
     const auto touched = render(scene, bitmap);
     EXPECT_EQ(touched[0], (Box{.at = {27, 17}, .size = {7, 7}}));
     EXPECT_TRUE(touched[1].empty());
-    EXPECT_EQ(bounds(scene.calls[1].figure), (Box{.at = {70, 0}, .size = {1, 40}}));
+    EXPECT_EQ(bounds(scene.calls[1].drawn), (Box{.at = {70, 0}, .size = {1, 40}}));
     EXPECT_EQ(explain_unseen(scene, scene.calls[1]),
               "quay.brick:4:1: nothing of this stroke line shows: it lies at 70,0 to 70,39, right of the sheet, "
               "0,0 to 59,39");

@@ -73,6 +73,8 @@ struct Sweep {
         const auto rest = std::fmod(degrees, 360);
         return Angle::degrees(rest < 0 ? rest + 360 : 0);
     }
+
+    friend bool operator==(const Sweep&, const Sweep&) = default;
 };
 
 }  // namespace coldbrick

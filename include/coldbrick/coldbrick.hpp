@@ -20,6 +20,7 @@
 #include "coldbrick/convert.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
+#include "coldbrick/figure.hpp"
 #include "coldbrick/file_format.hpp"
 #include "coldbrick/files.hpp"
 #include "coldbrick/formats.hpp"

@@ -57,7 +57,7 @@ Box mark(T&& target, Point at, const Ink& ink) {
 template <Target T, class Area>
 Box fill(T&& target, const Area& area, const Ink& ink) {
     static_assert(detail::AnyArea<Area>, "fill() takes a shape that has an inside, a filled() one or a stroked() one");
-    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(area));
+    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::as_area(area));
 }
 
 // The same with smooth edges, and of a Polygon or Path with a fill rule or edges other than the usual.

@@ -47,6 +47,8 @@ class Path {
         bool large = false;
         bool clockwise = true;
         Position to;
+
+        friend bool operator==(const EllipticalArc&, const EllipticalArc&) = default;
     };
 
     // Each adds a step and returns the path. A path begins with a move. Throw Error if it does not, if a coordinate or
@@ -69,8 +71,12 @@ class Path {
         Position control_1 = {};  // cubic
         Position control_2 = {};  // cubic
         EllipticalArc arc = {};   // arc
+
+        friend bool operator==(const Step&, const Step&) = default;
     };
     [[nodiscard]] std::span<const Step> steps() const noexcept { return steps_; }
+
+    friend bool operator==(const Path&, const Path&) = default;
 
   private:
     void add(const Step& step);

@@ -14,6 +14,7 @@
 #include "coldbrick/compose.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
+#include "coldbrick/figure.hpp"
 #include "coldbrick/load.hpp"
 #include "coldbrick/path.hpp"
 #include "coldbrick/pixels.hpp"
@@ -70,19 +71,11 @@ struct Pasted {
 };
 
 // What a drawing call draws.
-using Figure =
-    std::variant<Mark, FloodFrom, Pasted, Filled<RoundedBox>, Filled<Circle>, Filled<Ellipse>, Filled<Sector>,
-                 Filled<Chord>, Filled<Polygon>, Filled<Path>, Filled<Region>, Stroked<Line>, Stroked<Polyline>,
-                 Stroked<Polygon>, Stroked<RoundedBox>, Stroked<Circle>, Stroked<Ellipse>, Stroked<Arc>,
-                 Stroked<Sector>, Stroked<Chord>, Stroked<Path>, Stroked<Region>, Filled<subpixel::RoundedBox>,
-                 Filled<subpixel::Circle>, Filled<subpixel::Ellipse>, Filled<subpixel::Sector>, Filled<subpixel::Chord>,
-                 Filled<subpixel::Polygon>, Stroked<subpixel::Polyline>, Stroked<subpixel::Polygon>,
-                 Stroked<subpixel::RoundedBox>, Stroked<subpixel::Circle>, Stroked<subpixel::Ellipse>,
-                 Stroked<subpixel::Arc>, Stroked<subpixel::Sector>, Stroked<subpixel::Chord>>;
+using Drawn = std::variant<Mark, FloodFrom, Pasted, Figure>;
 
 // One drawing call of a scene.
 struct DrawingCall {
-    Figure figure;
+    Drawn drawn;
     Ink ink;                                              // of a pasted picture, only how it is laid counts
     Place place;                                          // of the statement's first word
     std::string words;                                    // verb and shape, such as "stroke circle"
@@ -142,32 +135,32 @@ inline constexpr int max_faults = 20;
 [[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene", std::string_view folder = {},
                                 const SceneLimits& limits = {});
 
-// The smallest box around the pixels that a figure would touch. What a flood touches only the picture can tell: it is
+// The smallest box around the pixels that it would touch. What a flood touches only the picture can tell: it is
 // told as the pixel where it begins.
-[[nodiscard]] Box bounds(const Figure& figure, const Transform& by = {});
+[[nodiscard]] Box bounds(const Drawn& drawn, const Transform& by = {});
 
-// Throws Error as drawing the figure would.
-void check(const Figure& figure, const Transform& by = {});
+// Throws Error as drawing it would.
+void check(const Drawn& drawn, const Transform& by = {});
 
 namespace detail {
 
 // Where a place of a group comes to lie.
 Point placed(Point at, const Transform& by);
 
-Box draw(const Surface& surface, const Figure& figure, const Transform& by, const Ink& ink);
+Box draw(const Surface& surface, const Drawn& drawn, const Transform& by, const Ink& ink);
 
 // Draws the calls in turn. Throws Error once it has taken longer than the scene may.
 std::vector<Box> render(const Scene& scene, const Surface& surface);
 
-// Calls use(area) with what a figure covers under a transform; not with a flood, whose area only a picture can tell.
-void with_area(const Figure& figure, const Transform& by, const std::function<void(const AreaRef&)>& use);
+// Calls use(area) with what is covered under a transform; not with a flood, whose area only a picture can tell.
+void with_area(const Drawn& drawn, const Transform& by, const std::function<void(const AreaRef&)>& use);
 
 }  // namespace detail
 
-// Draws one figure, under a transform.
+// Draws it, under a transform.
 template <Target T>
-Box draw(T&& target, const Figure& figure, const Ink& ink, const Transform& by = {}) {
-    return detail::draw(detail::SurfaceAccess::of(target), figure, by, ink);
+Box draw(T&& target, const Drawn& drawn, const Ink& ink, const Transform& by = {}) {
+    return detail::draw(detail::SurfaceAccess::of(target), drawn, by, ink);
 }
 
 // Draws the calls of a scene in turn, on the target as it is; returns for each the box that it touched, empty where it

@@ -33,6 +33,8 @@ namespace coldbrick {
 struct Line {
     Point from;
     Point to;
+
+    friend bool operator==(const Line&, const Line&) = default;
 };
 
 // Lines from each point to the next; if closed, also from the last to the first. One point gives one pixel; none is
@@ -40,6 +42,8 @@ struct Line {
 struct Polyline {
     std::vector<Point> through;
     bool closed = false;
+
+    friend bool operator==(const Polyline&, const Polyline&) = default;
 };
 
 // All pixels with dx*dx + dy*dy <= radius*radius + radius: 2*radius + 1 pixels wide and high. Radius 0 is one pixel.
@@ -59,6 +63,8 @@ struct Circle {
         const auto box = Box::placed({.anchor = place.anchor, .at = place.at, .size = {diameter, diameter}});
         return {.center = {.x = box.at.x + place.radius, .y = box.at.y + place.radius}, .radius = place.radius};
     }
+
+    friend bool operator==(const Circle&, const Circle&) = default;
 };
 
 // An ellipse that touches all four sides of its box, however thin; or the same turned about its centre.
@@ -89,6 +95,8 @@ class Ellipse {
     [[nodiscard]] constexpr const Box& box() const noexcept { return box_; }
     [[nodiscard]] constexpr Angle turn() const noexcept { return turn_; }
 
+    friend bool operator==(const Ellipse&, const Ellipse&) = default;
+
   private:
     explicit constexpr Ellipse(const Box& box) noexcept : box_{box} {}
     Box box_;
@@ -100,6 +108,8 @@ class Ellipse {
 struct RoundedBox {
     Box box;
     int corner_radius = 0;
+
+    friend bool operator==(const RoundedBox&, const RoundedBox&) = default;
 };
 
 // The part of an ellipse's or circle's outline that lies in the directions of the sweep from its centre: a line, that
@@ -107,6 +117,8 @@ struct RoundedBox {
 struct Arc {
     Ellipse of;
     Sweep sweep;
+
+    friend bool operator==(const Arc&, const Arc&) = default;
 };
 
 // The part of an ellipse or circle that lies in the directions of the sweep from its centre, as a slice of a cake; its
@@ -114,12 +126,16 @@ struct Arc {
 struct Sector {
     Ellipse of;
     Sweep sweep;
+
+    friend bool operator==(const Sector&, const Sector&) = default;
 };
 
 // The part of an ellipse or circle that the straight line between the ends of an arc cuts off, on the arc's side.
 struct Chord {
     Ellipse of;
     Sweep sweep;
+
+    friend bool operator==(const Chord&, const Chord&) = default;
 };
 
 // The vertices of one closed outline of a polygon, in either direction.
@@ -134,6 +150,8 @@ class Polygon {
     explicit Polygon(std::vector<Ring> rings) : rings_{std::move(rings)} {}
 
     [[nodiscard]] const std::vector<Ring>& rings() const noexcept { return rings_; }
+
+    friend bool operator==(const Polygon&, const Polygon&) = default;
 
   private:
     std::vector<Ring> rings_;
@@ -178,6 +196,8 @@ struct Fill {
     FillRule rule = FillRule::even_odd;
     Edges edges = Edges::inclusive;
     Edge edge = Edge::crisp;
+
+    friend bool operator==(const Fill&, const Fill&) = default;
 };
 
 }  // namespace coldbrick

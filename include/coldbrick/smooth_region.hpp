@@ -35,7 +35,7 @@ Box for_each_coverage(const Area& area, const Box& clip, Visit&& visit) {
     };
     auto* context = const_cast<void*>(static_cast<const void*>(&visit));
     return detail::scan(
-        detail::area_ref(area), clip,
+        detail::as_area(area), clip,
         {.context = context, .take = take, .repeats = detail::Repeats::never, .take_cover = take_cover});
 }
 

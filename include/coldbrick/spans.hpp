@@ -6,9 +6,9 @@
 //     bool hit    = contains(filled(star, {.rule = FillRule::nonzero}), Point{70, 41});
 //
 // An area is what these functions, and fill() of draw.hpp, accept: a Box, RoundedBox, Circle, Ellipse, Sector, Chord,
-// Polygon or Path (its interior and edges), the same of subpixel.hpp, a filled() or stroked() shape, or any of them
-// transformed(). Drawing an area touches exactly the pixels that are told here; of one with smooth edges those that it
-// covers by 1/510 or more of their area.
+// Polygon or Path (its interior and edges), the same of subpixel.hpp, a filled() or stroked() shape, any of them
+// transformed(), or a Figure (figure.hpp). Drawing an area touches exactly the pixels that are told here; of one with
+// smooth edges those that it covers by 1/510 or more of their area.
 #pragma once
 
 #include "coldbrick/geometry.hpp"
@@ -71,6 +71,12 @@ struct Transformed {
 template <class Area>
 [[nodiscard]] Transformed<Area> transformed(Area area, const Transform& by) {
     return {.area = std::move(area), .by = by};
+}
+
+// One transform after the other.
+template <class Area>
+[[nodiscard]] Transformed<Area> transformed(Transformed<Area> area, const Transform& by) {
+    return {.area = std::move(area.area), .by = area.by.then(by)};
 }
 
 class Region;
@@ -191,6 +197,12 @@ concept AnyArea = requires(const Area& area) {
     area_ref(area);
 };
 
+// Of one that says itself what it is, too: by a function beside its type.
+template <AnyArea Area>
+AreaRef as_area(const Area& area) noexcept {
+    return area_ref(area);
+}
+
 // Hands the spans of an area inside the clip to the receiver, and returns the smallest box around them. Throws Error
 // for what a shape, a fill or a stroke may not be.
 Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver);
@@ -212,7 +224,7 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
         for (const auto& run : spans) call(run);
     };
     auto* context = const_cast<void*>(static_cast<const void*>(&visit));
-    return detail::scan(detail::area_ref(area), detail::within_numbers(clip),
+    return detail::scan(detail::as_area(area), detail::within_numbers(clip),
                         {.context = context, .take = take, .repeats = detail::Repeats::never});
 }
 
@@ -222,7 +234,7 @@ Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
 // turned ellipses, sectors, chords, arcs, dashes, polygons aligned inside or outside) may look at all rows of a shape.
 template <detail::AnyArea Area>
 [[nodiscard]] Box bounds(const Area& area) {
-    return detail::bounds_of(detail::area_ref(area));
+    return detail::bounds_of(detail::as_area(area));
 }
 
 // Whether the pixel belongs to the area: whether drawing it would touch the pixel, on a large enough buffer. Throws

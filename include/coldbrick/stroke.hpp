@@ -40,6 +40,8 @@ struct Stroke {
     // How far into the list the path begins.
     double dash_offset = 0;
     Edge edge = Edge::crisp;
+
+    friend bool operator==(const Stroke&, const Stroke&) = default;
 };
 
 }  // namespace coldbrick

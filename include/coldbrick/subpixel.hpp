@@ -19,39 +19,53 @@ namespace coldbrick::subpixel {
 struct Line {
     Position from = {};
     Position to = {};
+
+    friend bool operator==(const Line&, const Line&) = default;
 };
 
 struct Polyline {
     std::vector<Position> through = {};
     bool closed = false;
+
+    friend bool operator==(const Polyline&, const Polyline&) = default;
 };
 
 // One or more rings of vertices.
 struct Polygon {
     std::vector<std::vector<Position>> rings = {};
+
+    friend bool operator==(const Polygon&, const Polygon&) = default;
 };
 
 // A width and a height in pixels, above 0.
 struct Extents {
     double width = 0;
     double height = 0;
+
+    friend bool operator==(const Extents&, const Extents&) = default;
 };
 
 // From half a pixel left of and above `at`: with whole numbers, the pixels of a Box.
 struct Box {
     Position at = {};
     Extents size = {};
+
+    friend bool operator==(const Box&, const Box&) = default;
 };
 
 struct RoundedBox {
     Box box = {};
     double corner_radius = 0;
+
+    friend bool operator==(const RoundedBox&, const RoundedBox&) = default;
 };
 
 // Reaches half a pixel further than its radius, as a pixel does from its centre: radius 0 is a dot one pixel wide.
 struct Circle {
     Position center = {};
     double radius = 0;
+
+    friend bool operator==(const Circle&, const Circle&) = default;
 };
 
 // The same with a radius along each axis, turned clockwise about its centre.
@@ -61,6 +75,8 @@ class Ellipse {
         Position center = {};
         Position radii = {};
         Angle turned = {};
+
+        friend bool operator==(const Around&, const Around&) = default;
     };
     static Ellipse around(const Around& place) noexcept { return Ellipse{place}; }
 
@@ -70,6 +86,8 @@ class Ellipse {
 
     [[nodiscard]] const Around& place() const noexcept { return place_; }
 
+    friend bool operator==(const Ellipse&, const Ellipse&) = default;
+
   private:
     explicit Ellipse(const Around& place) noexcept : place_{place} {}
     Around place_;
@@ -78,16 +96,22 @@ class Ellipse {
 struct Arc {
     Ellipse of;
     Sweep sweep = {};
+
+    friend bool operator==(const Arc&, const Arc&) = default;
 };
 
 struct Sector {
     Ellipse of;
     Sweep sweep = {};
+
+    friend bool operator==(const Sector&, const Sector&) = default;
 };
 
 struct Chord {
     Ellipse of;
     Sweep sweep = {};
+
+    friend bool operator==(const Chord&, const Chord&) = default;
 };
 
 // As regular_polygon() and star() of shapes.hpp, but with the vertices where they truly are.

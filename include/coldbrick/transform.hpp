@@ -27,6 +27,8 @@ class Transform {
     struct Rows {
         double xx, xy, dx;
         double yx, yy, dy;
+
+        friend bool operator==(const Rows&, const Rows&) = default;
     };
 
     // Leaves everything where it is.
@@ -71,6 +73,27 @@ class Transform {
         return then(Transform{{.xx = 1, .xy = by.x, .dx = 0, .yx = by.y, .yy = 1, .dy = 0}});
     }
 
+    // By the same factor both ways; around a place.
+    [[nodiscard]] constexpr Transform scale(double by) const noexcept { return scale({by, by}); }
+    [[nodiscard]] Transform turn_about(Position place, Angle angle) const noexcept {
+        return move({-place.x, -place.y}).turn(angle).move(place);
+    }
+    [[nodiscard]] constexpr Transform scale_about(Position place, Position by) const noexcept {
+        return move({-place.x, -place.y}).scale(by).move(place);
+    }
+
+    // What takes places back. Of a transform that flattens everything, its numbers are none.
+    [[nodiscard]] constexpr Transform inverse() const noexcept {
+        const auto& [xx, xy, dx, yx, yy, dy] = rows_;
+        const auto area = xx * yy - xy * yx;
+        return Transform{{.xx = yy / area,
+                          .xy = -xy / area,
+                          .dx = (xy * dy - yy * dx) / area,
+                          .yx = -yx / area,
+                          .yy = xx / area,
+                          .dy = (yx * dx - xx * dy) / area}};
+    }
+
     // Where a place comes to.
     [[nodiscard]] constexpr Position operator()(Position at) const noexcept {
         return {.x = rows_.xx * at.x + rows_.xy * at.y + rows_.dx, .y = rows_.yx * at.x + rows_.yy * at.y + rows_.dy};
@@ -83,6 +106,8 @@ class Transform {
         const auto& [xx, xy, dx, yx, yy, dy] = rows_;
         return xx == 1 && xy == 0 && dx == 0 && yx == 0 && yy == 1 && dy == 0;
     }
+
+    friend bool operator==(const Transform&, const Transform&) = default;
 
   private:
     Rows rows_{.xx = 1, .xy = 0, .dx = 0, .yx = 0, .yy = 1, .dy = 0};

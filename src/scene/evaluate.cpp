@@ -133,7 +133,7 @@ Box seen_before(const Transform& by, const Box& box) {
 
 }  // namespace
 
-std::optional<Figure> Evaluator::region_figure(const ParsedStatement& statement, Arguments& given) {
+std::optional<Drawn> Evaluator::region_figure(const ParsedStatement& statement, Arguments& given) {
     // Only what is near the sheet can show: as far as a stroke may reach, from where a transform takes it.
     const auto is_stroked = statement.verb.text == "stroke";
     const auto how = is_stroked ? read_stroke(given) : Stroke{};
@@ -145,15 +145,15 @@ std::optional<Figure> Evaluator::region_figure(const ParsedStatement& statement,
     const auto unmoved = Transform{};
     auto region = read_region({.parts = statement.parts, .by = unmoved, .values = values_, .faults = faults_}, near);
     if (!region) return std::nullopt;
-    if (is_stroked) return stroked(std::move(*region), *how);
-    return filled(std::move(*region), Fill{.edge = given.edge().value_or(Edge::crisp)});
+    if (is_stroked) return Figure{stroked(std::move(*region), *how)};
+    return Figure{filled(std::move(*region), Fill{.edge = given.edge().value_or(Edge::crisp)})};
 }
 
 void Evaluator::drawing(const ParsedStatement& statement) {
     Arguments given{statement.arguments, values_, faults_, usual_edge_};
     const auto before = faults_.count();
     const auto block = inner(statement.verb);
-    auto figure = std::optional<Figure>{};
+    auto figure = std::optional<Drawn>{};
     try {
         const auto is_region = statement.shape && statement.shape->text == "region";
         figure = is_region ? region_figure(statement, given) : read_figure(statement.words(), given);
@@ -169,35 +169,37 @@ void Evaluator::drawing(const ParsedStatement& statement) {
 
 namespace {
 
-// About how much memory a figure has besides its own.
-std::uint64_t bytes_of(const Figure& figure) {
-    return std::visit(
-        [](const auto& of) -> std::uint64_t {
-            if constexpr (requires { of.shape.rings()[0].size(); }) {
-                std::uint64_t points = 0;
-                for (const auto& ring : of.shape.rings()) points += ring.size();
-                return points * sizeof(Point);
-            } else if constexpr (requires { of.shape.rings[0].size(); }) {
-                std::uint64_t points = 0;
-                for (const auto& ring : of.shape.rings) points += ring.size();
-                return points * sizeof(Position);
-            } else if constexpr (requires { of.shape.through.size(); }) {
-                return of.shape.through.size() * sizeof(of.shape.through[0]);
-            } else if constexpr (requires { of.shape.spans().size(); }) {
-                return of.shape.spans().size() * sizeof(Span);
-            } else {
-                return 0;
-            }
-        },
-        figure);
+// About how much memory it has besides its own.
+std::uint64_t bytes_of(const Drawn& drawn) {
+    const auto* const figure = std::get_if<Figure>(&drawn);
+    if (figure == nullptr) return 0;
+    return figure->visit([](const auto& shape, const auto&) -> std::uint64_t {
+        if constexpr (requires { shape.rings()[0].size(); }) {
+            std::uint64_t points = 0;
+            for (const auto& ring : shape.rings()) points += ring.size();
+            return points * sizeof(Point);
+        } else if constexpr (requires { shape.rings[0].size(); }) {
+            std::uint64_t points = 0;
+            for (const auto& ring : shape.rings) points += ring.size();
+            return points * sizeof(Position);
+        } else if constexpr (requires { shape.through.size(); }) {
+            return shape.through.size() * sizeof(shape.through[0]);
+        } else if constexpr (requires { shape.spans().size(); }) {
+            return shape.spans().size() * sizeof(Span);
+        } else if constexpr (requires { shape.steps().size(); }) {
+            return shape.steps().size() * sizeof(Path::Step);
+        } else {
+            return 0;
+        }
+    });
 }
 
 }  // namespace
 
-void Evaluator::add_call(const ParsedStatement& statement, Figure figure, const Ink& ink) {
+void Evaluator::add_call(const ParsedStatement& statement, Drawn what, const Ink& ink) {
     const auto block = inner(statement.verb);
-    if (!budget_.spend(sizeof(DrawingCall) + bytes_of(figure), statement.verb)) return;
-    drawn().calls.push_back({.figure = std::move(figure),
+    if (!budget_.spend(sizeof(DrawingCall) + bytes_of(what), statement.verb)) return;
+    drawn().calls.push_back({.drawn = std::move(what),
                              .ink = ink,
                              .place = statement.verb.place,
                              .words = statement.words(),

@@ -36,7 +36,7 @@ class Evaluator {
     void sheet(const ParsedStatement& statement);
     void drawing(const ParsedStatement& statement);
     void paste(const ParsedStatement& statement);
-    void add_call(const ParsedStatement& statement, Figure figure, const Ink& ink);
+    void add_call(const ParsedStatement& statement, Drawn what, const Ink& ink);
     void end(const ParsedStatement& statement);
     void begin_clip(const ParsedStatement& statement);
     void begin_group(const ParsedStatement& statement);
@@ -45,7 +45,7 @@ class Evaluator {
     void edges(const ParsedStatement& statement);
     void palette(const ParsedStatement& statement);
     void check_entry(const Ink& ink, Arguments& given);
-    std::optional<Figure> region_figure(const ParsedStatement& statement, Arguments& given);
+    std::optional<Drawn> region_figure(const ParsedStatement& statement, Arguments& given);
     std::optional<Transform> group_transform(std::string_view verb, Arguments& given);
 
     // The block that a new one begins in, or the whole sheet.

@@ -235,7 +235,7 @@ std::optional<Fill> read_fill(Arguments& given) {
     return Fill{.rule = *rule, .edges = *edges, .edge = *edge};
 }
 
-std::optional<Figure> read_line(Arguments& given) {
+std::optional<Drawn> read_line(Arguments& given) {
     auto how = read_stroke(given);
     std::vector<Position> places;
     if (given.has("through")) {
@@ -250,18 +250,18 @@ std::optional<Figure> read_line(Arguments& given) {
     }
     const auto is_closed = given.has("closed");
     if (!are_whole(places)) {
-        return stroked(subpixel::Polyline{.through = std::move(places), .closed = is_closed}, *how);
+        return Figure{stroked(subpixel::Polyline{.through = std::move(places), .closed = is_closed}, *how)};
     }
-    if (given.has("from")) return stroked(Line{.from = whole(places[0]), .to = whole(places[1])}, *how);
-    return stroked(Polyline{.through = whole(places), .closed = is_closed}, *how);
+    if (given.has("from")) return Figure{stroked(Line{.from = whole(places[0]), .to = whole(places[1])}, *how)};
+    return Figure{stroked(Polyline{.through = whole(places), .closed = is_closed}, *how)};
 }
 
-std::optional<Figure> read_mark(Arguments& given) {
+std::optional<Drawn> read_mark(Arguments& given) {
     const auto at = given.point("at");
-    return at ? std::optional<Figure>{Mark{.at = *at}} : std::nullopt;
+    return at ? std::optional<Drawn>{Mark{.at = *at}} : std::nullopt;
 }
 
-std::optional<Figure> read_flood(Arguments& given) {
+std::optional<Drawn> read_flood(Arguments& given) {
     const auto from = given.point("from");
     const auto tolerance = given.whole_or("tolerance", 0, 0, 255);
     const auto neighbors =
@@ -272,7 +272,7 @@ std::optional<Figure> read_flood(Arguments& given) {
 
 // A shape filled, and stroked.
 template <auto read>
-std::optional<Figure> read_filled(Arguments& given) {
+std::optional<Drawn> read_filled(Arguments& given) {
     auto shape = read(given);
     const auto how = read_fill(given);
     if (!shape || !how) return std::nullopt;
@@ -280,7 +280,7 @@ std::optional<Figure> read_filled(Arguments& given) {
 }
 
 template <auto read>
-std::optional<Figure> read_stroked(Arguments& given) {
+std::optional<Drawn> read_stroked(Arguments& given) {
     auto shape = read(given);
     const auto how = read_stroke(given);
     if (!shape || !how) return std::nullopt;
@@ -289,7 +289,7 @@ std::optional<Figure> read_stroked(Arguments& given) {
 
 struct FigureReader {
     std::string_view words;
-    std::optional<Figure> (*read)(Arguments&);
+    std::optional<Drawn> (*read)(Arguments&);
 };
 
 constexpr auto readers = std::to_array<FigureReader>({{"mark", read_mark},
@@ -315,7 +315,7 @@ constexpr auto readers = std::to_array<FigureReader>({{"mark", read_mark},
 
 }  // namespace
 
-std::optional<Figure> read_figure(std::string_view words, Arguments& given) {
+std::optional<Drawn> read_figure(std::string_view words, Arguments& given) {
     const auto* const reader =
         std::find_if(readers.begin(), readers.end(), [&](const FigureReader& r) { return r.words == words; });
     return reader->read(given);

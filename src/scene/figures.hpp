@@ -8,7 +8,7 @@
 namespace coldbrick::detail {
 
 // The figure of "fill circle", "stroke line", "mark" and so on; not of regions.
-[[nodiscard]] std::optional<Figure> read_figure(std::string_view words, Arguments& given);
+[[nodiscard]] std::optional<Drawn> read_figure(std::string_view words, Arguments& given);
 
 // The pen: width, caps, joins, dashes.
 [[nodiscard]] std::optional<Stroke> read_stroke(Arguments& given);

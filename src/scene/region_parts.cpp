@@ -8,13 +8,13 @@ namespace coldbrick::detail {
 namespace {
 
 // The figure's pixels in a box, as a region. A mark or a flood is no part of one.
-Region region_of(const Figure& figure, const Transform& by, const Box& within) {
+Region region_of(const Drawn& figure, const Transform& by, const Box& within) {
     Region region;
     with_area(figure, by, [&](const AreaRef& area) { region = Region{area, within}; });
     return region;
 }
 
-std::optional<Figure> read_part(const RegionPart& part, const PartsOf& of, Edge edge = Edge::crisp) {
+std::optional<Drawn> read_part(const RegionPart& part, const PartsOf& of, Edge edge = Edge::crisp) {
     Arguments given{part.arguments, of.values, of.faults, edge};
     return read_figure((part.is_stroked ? "stroke " : "fill ") + part.shape.text, given);
 }

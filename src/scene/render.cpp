@@ -63,7 +63,7 @@ Point detail::placed(Point at, const Transform& by) {
     return {.x = whole(x), .y = whole(y)};
 }
 
-void detail::with_area(const Figure& figure, const Transform& by, const std::function<void(const AreaRef&)>& use) {
+void detail::with_area(const Drawn& drawn, const Transform& by, const std::function<void(const AreaRef&)>& use) {
     std::visit(
         [&](const auto& area) {
             using Area = std::remove_cvref_t<decltype(area)>;
@@ -76,29 +76,30 @@ void detail::with_area(const Figure& figure, const Transform& by, const std::fun
                 if (moved.is_identity()) return use(area_ref(box));
                 const auto turned = transformed(filled(box, {.edge = Edge::smooth}), moved);
                 use(area_ref(turned));
-            } else if constexpr (!std::is_same_v<Area, FloodFrom>) {
-                if (by.is_identity()) return use(area_ref(area));
-                const auto moved = transformed(area, by);
-                use(area_ref(moved));
+            } else if constexpr (std::is_same_v<Area, Figure>) {
+                const auto moved = area.transform().then(by);
+                auto where = as_area(area);
+                where.by = &moved;
+                use(where);
             }
         },
-        figure);
+        drawn);
 }
 
-Box detail::draw(const Surface& surface, const Figure& figure, const Transform& by, const Ink& ink) {
+Box detail::draw(const Surface& surface, const Drawn& drawn, const Transform& by, const Ink& ink) {
     auto touched = Box{};
-    if (const auto* const flooded = std::get_if<FloodFrom>(&figure)) {
+    if (const auto* const flooded = std::get_if<FloodFrom>(&drawn)) {
         auto from = *flooded;
         from.from = placed(from.from, by);
         if (!contains(surface, from.from)) return touched;
         const auto region = flood(surface, from);
         return paint(surface, ink, area_ref(region));
     }
-    if (const auto* const pasted = std::get_if<Pasted>(&figure)) {
+    if (const auto* const pasted = std::get_if<Pasted>(&drawn)) {
         const Paste how{.at = pasted->at, .laying = ink.how()};
         return paste(surface, SurfaceAccess::of(*pasted->picture), how, pasted->by.then(by));
     }
-    with_area(figure, by, [&](const AreaRef& area) { touched = paint(surface, ink, area); });
+    with_area(drawn, by, [&](const AreaRef& area) { touched = paint(surface, ink, area); });
     return touched;
 }
 
@@ -115,31 +116,31 @@ std::vector<Box> detail::render(const Scene& scene, const Surface& surface) {
         auto narrowed = surface;
         if (call.clip) narrowed = masked(narrowed, *call.clip);
         if (call.cover) narrowed = masked(narrowed, *call.cover);
-        touched.push_back(draw(narrowed, call.figure, call.by, call.ink));
+        touched.push_back(draw(narrowed, call.drawn, call.by, call.ink));
     }
     return touched;
 }
 
-void check(const Figure& figure, const Transform& by) {
-    if (const auto* const flooded = std::get_if<FloodFrom>(&figure)) (void)detail::placed(flooded->from, by);
+void check(const Drawn& drawn, const Transform& by) {
+    if (const auto* const flooded = std::get_if<FloodFrom>(&drawn)) (void)detail::placed(flooded->from, by);
     constexpr auto somewhere = Box{.at = {}, .size = one_pixel};
-    detail::with_area(figure, by,
+    detail::with_area(drawn, by,
                       [&](const detail::AreaRef& area) { for_each_span(area, somewhere, [](const Span&) {}); });
 }
 
-Box bounds(const Figure& figure, const Transform& by) {
-    if (const auto* const flooded = std::get_if<FloodFrom>(&figure)) {
+Box bounds(const Drawn& drawn, const Transform& by) {
+    if (const auto* const flooded = std::get_if<FloodFrom>(&drawn)) {
         return {.at = detail::placed(flooded->from, by), .size = one_pixel};
     }
     auto box = Box{};
-    detail::with_area(figure, by, [&](const detail::AreaRef& area) { box = detail::bounds_of(area); });
+    detail::with_area(drawn, by, [&](const detail::AreaRef& area) { box = detail::bounds_of(area); });
     return box;
 }
 
 std::string explain_unseen(const Scene& scene, const DrawingCall& call) {
     const auto sheet = Box{.at = {.x = 0, .y = 0}, .size = scene.size};
     return scene.name + ":" + std::to_string(call.place.line) + ":" + std::to_string(call.place.column) +
-           ": nothing of this " + call.words + " shows: " + reason(bounds(call.figure, call.by), sheet, clip_of(call));
+           ": nothing of this " + call.words + " shows: " + reason(bounds(call.drawn, call.by), sheet, clip_of(call));
 }
 
 }  // namespace coldbrick
