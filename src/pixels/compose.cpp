@@ -118,18 +118,6 @@ void check_turn(std::string_view what, Mirror mirrored, Quarters turned) {
     check_choice(what, "turned", turned, {"none", "one", "two", "three"});
 }
 
-// What takes a transform back. Where it flattens everything, drawing throws Error before it is asked for.
-Transform inverse(const Transform& by) noexcept {
-    const auto& [xx, xy, dx, yx, yy, dy] = by.rows();
-    const auto d = xx * yy - xy * yx;
-    return Transform{{.xx = yy / d,
-                      .xy = -xy / d,
-                      .dx = (xy * dy - yy * dx) / d,
-                      .yx = -yx / d,
-                      .yy = xx / d,
-                      .dy = (yx * dx - xx * dy) / d}};
-}
-
 // The memory of the clip's rows, from the lowest to behind the highest address.
 std::pair<std::uintptr_t, std::uintptr_t> reach_of(const Surface& surface) noexcept {
     const auto first = reinterpret_cast<std::uintptr_t>(pixel_address(surface, surface.clip.at.x, surface.clip.at.y));
@@ -250,7 +238,7 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     if (!to.clip.empty() && do_overlap(to, prepared.surface())) prepared.copy();
     const auto& surface = prepared.surface();
     if (!by.is_identity()) {
-        auto source = std::make_shared<SampledSource>(surface, how.at, how.without, inverse(by));
+        auto source = std::make_shared<SampledSource>(surface, how.at, how.without, by.inverse());
         const auto area = transformed(filled(box, {.edge = Edge::smooth}), by);
         return paint(to, Ink{Ink{Ink::Source{std::move(source)}}, how.laying}, area_ref(area));
     }

@@ -251,19 +251,10 @@ Surroundings Contours::seen() const noexcept {
     constexpr auto margin = Vec{2, 2};
     const auto least = place(window_.left, window_.top) - margin;
     const auto most = place(window_.right, window_.bottom) + margin;
-    if (!is_mapped_) return {.least = least, .most = most};
-    // The corners of the window, mapped back.
+    const auto window = Surroundings{.least = least, .most = most};
+    if (!is_mapped_) return window;
     const auto& [xx, xy, yx, yy, shift] = mapping_;
-    const auto determinant = xx * yy - xy * yx;
-    constexpr auto everything = std::numeric_limits<double>::max();
-    auto result = Surroundings{.least = {everything, everything}, .most = {-everything, -everything}};
-    for (const auto corner : {least, most, Vec{least.x, most.y}, Vec{most.x, least.y}}) {
-        const auto at = corner - shift;
-        const auto back = Vec{(yy * at.x - xy * at.y) / determinant, (xx * at.y - yx * at.x) / determinant};
-        result.least = {std::min(result.least.x, back.x), std::min(result.least.y, back.y)};
-        result.most = {std::max(result.most.x, back.x), std::max(result.most.y, back.y)};
-    }
-    return result;
+    return window.mapped(Transform{{.xx = xx, .xy = xy, .dx = shift.x, .yx = yx, .yy = yy, .dy = shift.y}}.inverse());
 }
 
 namespace {

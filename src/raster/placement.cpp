@@ -74,20 +74,8 @@ FlatPath Placement::operator()(FlatPath flat) const {
 Detail Placement::seen_in(const Box& clip, double flatness) const noexcept {
     auto detail = detail::detail_in(clip, flatness);
     if (by_.is_identity()) return detail;
-    // The corners of the clip, mapped back.
-    const auto& [xx, xy, dx, yx, yy, dy] = by_.rows();
-    const auto determinant = xx * yy - xy * yx;
-    const auto& [least, most] = detail.seen;
-    constexpr auto everything = std::numeric_limits<double>::infinity();
-    auto seen = Surroundings{.least = {everything, everything}, .most = {-everything, -everything}};
-    for (const auto corner : {least, most, Vec{least.x, most.y}, Vec{most.x, least.y}}) {
-        const auto at = corner - Vec{dx, dy};
-        const auto back = Vec{(yy * at.x - xy * at.y) / determinant, (xx * at.y - yx * at.x) / determinant};
-        seen.least = {std::min(seen.least.x, back.x), std::min(seen.least.y, back.y)};
-        seen.most = {std::max(seen.most.x, back.x), std::max(seen.most.y, back.y)};
-    }
     detail.flatness = flatness / scale_;
-    detail.seen = seen;
+    detail.seen = detail.seen.mapped(by_.inverse());
     return detail;
 }
 

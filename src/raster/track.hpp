@@ -4,6 +4,7 @@
 #include "geometry/trigonometry.hpp"
 
 #include "coldbrick/stroke.hpp"
+#include "coldbrick/transform.hpp"
 
 #include <algorithm>
 #include <initializer_list>
@@ -26,6 +27,17 @@ struct Surroundings {
             high = {std::max(high.x, at.x), std::max(high.y, at.y)};
         }
         return low.x <= most.x && high.x >= least.x && low.y <= most.y && high.y >= least.y;
+    }
+    // The box around where its corners are taken to.
+    [[nodiscard]] Surroundings mapped(const Transform& by) const noexcept {
+        constexpr auto everything = std::numeric_limits<double>::infinity();
+        Surroundings box{.least = {everything, everything}, .most = {-everything, -everything}};
+        for (const auto corner : {least, most, Vec{least.x, most.y}, Vec{most.x, least.y}}) {
+            const auto [x, y] = by({corner.x, corner.y});
+            box.least = {std::min(box.least.x, x), std::min(box.least.y, y)};
+            box.most = {std::max(box.most.x, x), std::max(box.most.y, y)};
+        }
+        return box;
     }
     [[nodiscard]] Surroundings relative_to(Vec origin) const noexcept { return {least - origin, most - origin}; }
     [[nodiscard]] Surroundings grown(double by) const noexcept { return {least - Vec{by, by}, most + Vec{by, by}}; }

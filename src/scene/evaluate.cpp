@@ -113,15 +113,13 @@ namespace {
 // What a transform takes into a box, as a box around it.
 Box seen_before(const Transform& by, const Box& box) {
     if (by.is_identity()) return box;
-    const auto& [xx, xy, dx, yx, yy, dy] = by.rows();
-    const auto determinant = xx * yy - xy * yx;
+    const auto back = by.inverse();
     constexpr auto far = double{max_coordinate} / 4;
     auto least = Position{far, far};
     auto most = Position{-far, -far};
     for (const auto x : {double{1} * box.at.x - 1, double{1} * box.last().x + 1}) {
         for (const auto y : {double{1} * box.at.y - 1, double{1} * box.last().y + 1}) {
-            const auto before =
-                Position{(yy * (x - dx) - xy * (y - dy)) / determinant, (xx * (y - dy) - yx * (x - dx)) / determinant};
+            const auto before = back({x, y});
             least = {std::min(least.x, before.x), std::min(least.y, before.y)};
             most = {std::max(most.x, before.x), std::max(most.y, before.y)};
         }
