@@ -22,7 +22,7 @@ for target in "$@"; do
     mkdir -p "$build/found/$target"
     # Of what is drawn, a long text is much work.
     longest=65536
-    [ -d "fuzz/corpus/$target" ] && longest=16384
+    [ -d "fuzz/corpus/$target" ] && longest=4096
     echo "fuzzing $target for $seconds s"
     "$build/fuzz/fuzz_$target" -max_total_time="$seconds" -max_len="$longest" -timeout=120 -print_final_stats=1 -verbosity=0 \
         -print_funcs=0 -artifact_prefix="$build/found/" "$build/found/$target" "$seeds"
