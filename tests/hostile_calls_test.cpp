@@ -289,6 +289,18 @@ TEST(HostileCalls, SmoothShapesAsWideAsCoordinatesGo) {
     const auto sheared = transformed(stroked(wide, how), Transform{}.shear({0, 1e-6}));
     expect_bounds("sheared", sheared);
     EXPECT_GT(bounds(sheared).size.height, 9900);
+    // As wide as numbers go: the box is cut off at the largest coordinates.
+    const Box all{{-max_coordinate, 3}, {2 * max_coordinate + 1, 5000}};
+    const auto around = bounds(stroked(all, how));
+    EXPECT_EQ(around.at.x, -max_coordinate);
+    EXPECT_EQ(around.size, (Size{2 * max_coordinate + 1, 5004}));
+    const auto turned = transformed(filled(all, {.edge = Edge::smooth}), Transform{}.turn(Angle::degrees(0.001)));
+    const auto seen = for_each_span(turned, Box{{-40, -40}, {80, 80}}, [](const Span&) {});
+    EXPECT_FALSE(seen.empty());
+    EXPECT_EQ(intersection(seen, bounds(turned)), seen);
+    const auto rounded = RoundedBox{.box = all, .corner_radius = 2000};
+    const auto part = Box{{100, 0}, {50, 20}};
+    EXPECT_EQ(drawn(filled(rounded, {.edge = Edge::smooth}), part), drawn(all, part));
 }
 
 }  // namespace

@@ -51,9 +51,9 @@ struct RowLine {
     bool is_left_side;
     // In the row at hand:
     double left = 0;
-    int begin = 0;
+    std::int64_t begin = 0;
 
-    [[nodiscard]] int end() const noexcept { return begin + columns; }
+    [[nodiscard]] std::int64_t end() const noexcept { return begin + columns; }
 };
 
 constexpr auto most_columns = 512;
@@ -91,7 +91,7 @@ void set_bytes_along(const RowLine& line, std::uint8_t* bytes) noexcept {
     const auto [width, steepness, columns] = std::tuple{line.width, line.steepness, line.columns};
     const auto scale = line.is_left_side ? 255.0 : -255.0;
     const auto base = (line.is_left_side ? 0.0 : 255.0) + half_of_byte;
-    auto reach = line.begin - line.left;
+    auto reach = static_cast<double>(line.begin) - line.left;
     // What lies right of the line up to the end of a column.
     auto before = 0.0;
     for (int i = 0; i < columns; ++i) {
@@ -178,7 +178,7 @@ class CoverSweep {
         line.left = line.start + row * line.slope;
         const auto end = line.is_left_side ? line.left : line.left + line.width;
         const auto near_end = std::clamp(end, double{-outside}, double{1} * width() + outside);
-        const auto column = static_cast<int>(near_end + outside) - outside;
+        const auto column = static_cast<std::int64_t>(near_end + outside) - outside;
         line.begin = line.is_left_side ? column : column + 1 - line.columns;
     }
 
@@ -201,12 +201,14 @@ class CoverSweep {
     }
 
     void tell_pair(int y, const RowLine& left, const RowLine& right) {
+        // They lie in the window.
+        const auto place = [&](std::int64_t column) { return static_cast<int>(window_.left + column); };
         const auto tell = [&](const RowLine& line) {
-            batch_.add_set(window_.top + y, window_.left + line.begin, line.columns,
+            batch_.add_set(window_.top + y, place(line.begin), line.columns,
                            [&](std::uint8_t* bytes) { set_bytes_along(line, bytes); });
         };
         tell(left);
-        batch_.add_alike(window_.top + y, window_.left + left.end(), window_.left + right.begin, 255);
+        batch_.add_alike(window_.top + y, place(left.end()), place(right.begin), 255);
         tell(right);
     }
 
