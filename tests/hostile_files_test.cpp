@@ -1,11 +1,9 @@
 // Files that are made to do harm: to memory, by size or by work.
 #include "folder_test.hpp"
+#include "jpeg_builder.hpp"
 #include "picture_files.hpp"
 
 #include <chrono>
-#include <cstdio>
-
-#include <jpeglib.h>
 
 namespace {
 
@@ -121,35 +119,15 @@ TEST(HostileFiles, TextsOfPngAreLimited) {
 
 // A progressive file of 16 x 16 pixels in which each coefficient comes in two scans of its own.
 Bytes jpeg_of_many_scans() {
-    jpeg_compress_struct jpeg{};
-    jpeg_error_mgr errors{};
-    jpeg.err = jpeg_std_error(&errors);
-    jpeg_create_compress(&jpeg);
-    unsigned char* bytes = nullptr;
-    unsigned long length = 0;
-    jpeg_mem_dest(&jpeg, &bytes, &length);
-    jpeg.image_width = jpeg.image_height = 16;
-    jpeg.input_components = 1;
-    jpeg.in_color_space = JCS_GRAYSCALE;
-    jpeg_set_defaults(&jpeg);
     std::vector<jpeg_scan_info> scans{{1, {0}, 0, 0, 0, 0}};
     for (int k = 1; k < 64; ++k) {
         scans.push_back({1, {0}, k, k, 0, 1});
         scans.push_back({1, {0}, k, k, 1, 0});
     }
-    jpeg.scan_info = scans.data();
-    jpeg.num_scans = static_cast<int>(scans.size());
-    jpeg_start_compress(&jpeg, TRUE);
-    Bytes row(16, 99);
-    for (int y = 0; y < 16; ++y) {
-        JSAMPROW rows[] = {row.data()};
-        jpeg_write_scanlines(&jpeg, rows, 1);
-    }
-    jpeg_finish_compress(&jpeg);
-    const Bytes file(bytes, bytes + length);
-    jpeg_destroy_compress(&jpeg);
-    std::free(bytes);
-    return file;
+    return jpeg_file(Bytes(16, 99), 16, JCS_GRAYSCALE, 1, [&](jpeg_compress_struct& jpeg) {
+        jpeg.scan_info = scans.data();
+        jpeg.num_scans = static_cast<int>(scans.size());
+    });
 }
 
 TEST(HostileFiles, ScansOfJpegAreLimited) {

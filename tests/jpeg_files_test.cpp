@@ -1,11 +1,7 @@
 // JPEG files by other programs and for them; turned ones; those of print colours.
 #include "folder_test.hpp"
+#include "jpeg_builder.hpp"
 #include "picture_files.hpp"
-
-// Before the header that needs it.
-#include <cstdio>
-
-#include <jpeglib.h>
 
 namespace {
 
@@ -80,31 +76,12 @@ TEST(JpegFiles, AreTurnedUpright) {
 
 // As print programs write them: what is left of white, with Adobe's marker; or as much as there is of each ink.
 Bytes cmyk_file(bool has_adobe_marker) {
-    jpeg_compress_struct jpeg{};
-    jpeg_error_mgr errors{};
-    jpeg.err = jpeg_std_error(&errors);
-    jpeg_create_compress(&jpeg);
-    unsigned char* memory = nullptr;
-    unsigned long length = 0;
-    jpeg_mem_dest(&jpeg, &memory, &length);
-    jpeg.image_width = jpeg.image_height = 16;
-    jpeg.input_components = 4;
-    jpeg.in_color_space = JCS_CMYK;
-    jpeg_set_defaults(&jpeg);
-    jpeg.write_Adobe_marker = has_adobe_marker ? TRUE : FALSE;
-    jpeg_set_quality(&jpeg, 100, TRUE);
-    jpeg_start_compress(&jpeg, TRUE);
     Bytes row;
     for (int x = 0; x < 16; ++x) row.insert(row.end(), {200, 100, 40, 204});
-    for (int y = 0; y < 16; ++y) {
-        JSAMPROW rows[] = {row.data()};
-        jpeg_write_scanlines(&jpeg, rows, 1);
-    }
-    jpeg_finish_compress(&jpeg);
-    Bytes file{memory, memory + length};
-    jpeg_destroy_compress(&jpeg);
-    std::free(memory);
-    return file;
+    return jpeg_file(row, 16, JCS_CMYK, 4, [=](jpeg_compress_struct& jpeg) {
+        jpeg.write_Adobe_marker = has_adobe_marker ? TRUE : FALSE;
+        jpeg_set_quality(&jpeg, 100, TRUE);
+    });
 }
 
 TEST(JpegFiles, OfPrintColors) {
