@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <limits>
 #include <numeric>
 #include <vector>
@@ -52,7 +53,8 @@ class CoverBands {
             before = below;
             crossings_.push_back({.above = edge.x, .below = below, .direction = edge.direction, .group = edge.group});
         }
-        is_sorted ? add_lines(crossings_, 1) : take_crossings(1);
+        work_ = 0;
+        is_sorted ? add_lines(crossings_, 1) : cut_at_crossings(1);
     }
 
     // Edges of which some begin or end in the row.
@@ -65,6 +67,7 @@ class CoverBands {
         if (cuts_.size() > few_cuts && (cuts_.size() + 1) * active.size() > exact_work)
             return take_sampled_row(active, top);
         std::sort(cuts_.begin(), cuts_.end());
+        work_ = 0;
         auto begin = top;
         for (const auto cut : cuts_) {
             if (cut > begin) take_band(active, begin, cut);
@@ -98,7 +101,7 @@ class CoverBands {
                                   .direction = edge.direction,
                                   .group = edge.group});
         }
-        take_crossings(end - begin);
+        cut_at_crossings(end - begin);
     }
 
     // An edge in the middle of a band, in little memory: where it is, in parts of the row's width, and which it is,
@@ -191,11 +194,6 @@ class CoverBands {
     }
 
     // Sorts them, and where two change places cuts the band there.
-    void take_crossings(double height) {
-        work_ = 0;
-        cut_at_crossings(height);
-    }
-
     void cut_at_crossings(double height) {
         auto& crossings = crossings_;
         sort_by_middle(crossings);
@@ -227,7 +225,7 @@ class CoverBands {
 
     void add_sampled(double height) {
         const auto whole = crossings_;
-        const auto bands = bands_for(whole.size());
+        const auto bands = static_cast<int>(std::ceil(bands_for(whole.size()) * height));
         for (auto k = 0; k < bands; ++k) {
             for (std::size_t i = 0; i < whole.size(); ++i) {
                 const auto over = whole[i].below - whole[i].above;
@@ -264,7 +262,7 @@ class CoverBands {
     std::vector<Passing> passing_;
     std::vector<Passing> dealt_passing_;
     std::vector<std::uint32_t> ends_;
-    std::size_t work_ = 0;  // edges that have been looked at to cut the band at hand
+    std::size_t work_ = 0;  // edges that have been looked at to cut the row at hand
 };
 
 }  // namespace coldbrick::detail
