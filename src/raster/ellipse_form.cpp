@@ -10,7 +10,12 @@ namespace {
 class ParallelDrawer {
   public:
     ParallelDrawer(const EllipseForm& form, double distance, Contours& contours) noexcept
-        : form_{form}, distance_{distance}, contours_{contours}, seen_{contours.seen()} {}
+        : form_{form},
+          distance_{distance},
+          contours_{contours},
+          size_{form.a() + form.b() + std::fabs(distance) + length(form.center())},
+          flatness_{told_flatness(contours.flatness(), size_)},
+          seen_{contours.seen()} {}
 
     // The place with that normal, in the ellipse's own directions.
     [[nodiscard]] Vec place(Vec normal) const noexcept {
@@ -27,23 +32,30 @@ class ParallelDrawer {
         const auto begin = place(from);
         const auto end = place(to);
         const auto chord = end - begin;
-        const auto along = cross(from, to);
-        if (along > 0) {
-            // Where the tangents at both ends meet. The arc lies in the triangle, and is at most half as high.
-            const auto [h, k] = Vec{dot(from, begin), dot(to, end)};
-            const auto tip = Vec{(h * to.y - k * from.y) / along, (k * from.x - h * to.x) / along};
-            const auto height = std::fabs(cross(tip - begin, chord));
-            if (height > 2 * contours_.flatness() * length(chord) && is_near(begin, end, tip)) {
-                const auto middle = unit(from + to);
-                arc(from, middle);
-                arc(middle, to);
-                return;
-            }
+        const auto middle = unit(from + to);
+        const auto tip = tip_of(from, to, middle);
+        // The arc lies in the triangle, and is at most half as high.
+        const auto height = std::fabs(cross(tip - begin, chord));
+        if (cross(from, to) > 0 && height > 2 * flatness_ * length(chord) && is_near(begin, end, tip)) {
+            arc(from, middle);
+            arc(middle, to);
+            return;
         }
         contours_.to(on_screen(end));
     }
 
   private:
+    // Where the tangents at both ends meet. If their directions are too much alike to tell, as for a parabola: twice as
+    // far out as the arc is in its middle.
+    [[nodiscard]] Vec tip_of(Vec from, Vec to, Vec middle) const noexcept {
+        const auto begin = place(from);
+        const auto end = place(to);
+        const auto along = cross(from, to);
+        if (!(along * flatness_ > size_ * 0x1p-50)) return place(middle) * 2 - (begin + end) * 0.5;
+        const auto [h, k] = Vec{dot(from, begin), dot(to, end)};
+        return {(h * to.y - k * from.y) / along, (k * from.x - h * to.x) / along};
+    }
+
     [[nodiscard]] Vec on_screen(Vec place) const noexcept { return form_.center() + turned(place, form_.direction()); }
 
     // Whether a triangle may have a part in the window.
@@ -59,6 +71,8 @@ class ParallelDrawer {
     const EllipseForm& form_;
     double distance_;
     Contours& contours_;
+    double size_;
+    double flatness_;
     Surroundings seen_;
 };
 

@@ -36,7 +36,8 @@ inline void add_chords(Vec from, Vec to, const RoundPlaces& place, const Detail&
     const auto chord = end - begin;
     const auto middle = unit(from + to);
     constexpr auto deepest = 40;
-    const auto is_flat = !(std::fabs(cross(place(middle) - begin, chord)) > detail.flatness * length(chord));
+    const auto flatness = told_flatness(detail.flatness, length(place.center) + place.half_axes.x + place.half_axes.y);
+    const auto is_flat = !(std::fabs(cross(place(middle) - begin, chord)) > flatness * length(chord));
     // Where the tangents meet.
     const auto tip = place((from + to) * (1 / (1 + dot(from, to))));
     const auto is_hidden = !is_flat && !detail.seen.may_have({begin, end, tip});

@@ -235,7 +235,7 @@ void sweep_contours(FineEdges& edges, FillRule rule, SpanBatch& batch) { Contour
 
 double cosine_of_flat_arc(double radius, double flatness) noexcept {
     // The sagitta of an arc of angle a is radius * (1 - cos(a / 2)).
-    const auto cosine_of_half = radius <= flatness ? 0.0 : 1 - flatness / radius;
+    const auto cosine_of_half = radius <= flatness ? 0.0 : 1 - told_flatness(flatness, radius) / radius;
     return std::max(2 * cosine_of_half * cosine_of_half - 1, 0.0);
 }
 

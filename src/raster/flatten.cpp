@@ -109,16 +109,18 @@ void add_part(const Curve& curve, const Detail& detail, Track& track, int depth 
         track.add_joint(curve.p3, curve.direction(1));
         return;
     }
-    constexpr auto large = 4096.0;
+    // In pixels of the target, as much as the flatness is smaller.
+    const auto large = std::min(4096.0, detail.flatness * 0x1p22);
     constexpr auto deepest = 40;
     if (curve.extent() > large && depth < deepest) {
         add_part(curve.half(false), detail, track, depth + 1);
         add_part(curve.half(true), detail, track, depth + 1);
         return;
     }
+    const auto flatness = told_flatness(detail.flatness, length(curve.p0) + curve.extent());
     auto step = 1.0;
     for (auto t = 0.0; t < 1;) {
-        const auto end = flat_end(curve, t, step, detail.flatness);
+        const auto end = flat_end(curve, t, step, flatness);
         measure(t, end);
         step = end - t;
         t = end;

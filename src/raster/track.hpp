@@ -43,6 +43,10 @@ struct Surroundings {
     [[nodiscard]] Surroundings grown(double by) const noexcept { return {least - Vec{by, by}, most + Vec{by, by}}; }
 };
 
+// The flatness, or what numbers of that size can tell apart, if that is more: a transform that makes everything much
+// larger would ask for chords without end.
+constexpr double told_flatness(double flatness, double size) noexcept { return std::max(flatness, size * 0x1p-46); }
+
 // How closely curves are followed by chords, and where: what has no part in what is seen may be told by fewer of them,
 // of which none comes into it either.
 struct Detail {
