@@ -332,6 +332,18 @@ TEST_F(Tool, ResavesPartsAndPalettes) {
     EXPECT_EQ(run("pick clear.png 1,1").out, "1,1  #00000000  transparent\n");
 }
 
+// A fault that comes up when it is drawn, as it depends on what is seen.
+TEST_F(Tool, FaultsWhileDrawingHaveTheirPlace) {
+    write("dashes.brick",
+          "sheet size 64,64\nscale by 0.0000001\nturn by 12\n"
+          "stroke arc center 0,0 radius 1000000000 sweep 0,90 width 5 cap round dash 9,4 smooth ink red\nend\nend\n");
+    const auto outcome = run("render dashes.brick -o dashes.png");
+    EXPECT_EQ(outcome.code, 1);
+    EXPECT_EQ(outcome.err.rfind("dashes.brick:4:1: stroke", 0), 0U) << outcome.err;
+    EXPECT_NE(outcome.err.find("dashes reach into the picture"), std::string::npos) << outcome.err;
+    EXPECT_FALSE(fs::exists(path("dashes.png")));
+}
+
 // Whenever a signal comes, the old picture is there or the new one, and nothing else.
 TEST_F(Tool, AnEndBySignalLeavesTheOldPictureOrTheNewOne) {
     write("quay.brick", "sheet size 2000,1500 ink navy\nfill circle center 900,700 radius 600 ink gold smooth\n");

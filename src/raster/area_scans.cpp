@@ -8,7 +8,7 @@ namespace coldbrick::detail {
 
 namespace {
 
-const Transform nowhere_else;
+constexpr Transform nowhere_else;
 
 // Whether there is a way for it between whole pixels, without a transform and with crisp edges.
 bool is_plain(const AreaRef& area, Edge edge) noexcept {

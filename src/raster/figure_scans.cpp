@@ -122,8 +122,8 @@ Box scan_covered(const SpanReceiver& receiver, const Scan& scan) {
     return touched;
 }
 
-// Coverage takes memory for each column that is looked at: of a clip that is larger than any picture, only what may
-// have something in it.
+// Of a clip that is larger than any picture, only what may have something in it: a sweep goes over windows whose width
+// is a number.
 template <class How>
 Box seen_part(const ShapeRef& shape, const How& how, const Placement& placement, const Box& clip) {
     constexpr auto large = 1 << 20;

@@ -103,20 +103,34 @@ Box detail::draw(const Surface& surface, const Drawn& drawn, const Transform& by
     return touched;
 }
 
+namespace {
+
+// Where a call stands in its scene's text.
+std::string place_of(const Scene& scene, const DrawingCall& call) {
+    return printable(scene.name) + ":" + std::to_string(call.place.line) + ":" + std::to_string(call.place.column) +
+           ": ";
+}
+
+}  // namespace
+
 std::vector<Box> detail::render(const Scene& scene, const Surface& surface) {
     const Stopwatch watch{scene.seconds};
     std::vector<Box> touched;
     touched.reserve(scene.calls.size());
     for (const auto& call : scene.calls) {
         if (watch.is_over()) {
-            throw Error{printable(scene.name) + ":" + std::to_string(call.place.line) + ":" +
-                        std::to_string(call.place.column) + ": drawing has taken longer than the " +
-                        in_digits(scene.seconds) + " seconds that it may (limit seconds)"};
+            throw Error{place_of(scene, call) + "drawing has taken longer than the " + in_digits(scene.seconds) +
+                        " seconds that it may (limit seconds)"};
         }
         auto narrowed = surface;
         if (call.clip) narrowed = masked(narrowed, *call.clip);
         if (call.cover) narrowed = masked(narrowed, *call.cover);
-        touched.push_back(draw(narrowed, call.drawn, call.by, call.ink));
+        // Some faults depend on what is seen, and come up only now.
+        try {
+            touched.push_back(draw(narrowed, call.drawn, call.by, call.ink));
+        } catch (const Error& error) {
+            throw Error{place_of(scene, call) + error.what()};
+        }
     }
     return touched;
 }
@@ -139,8 +153,8 @@ Box bounds(const Drawn& drawn, const Transform& by) {
 
 std::string explain_unseen(const Scene& scene, const DrawingCall& call) {
     const auto sheet = Box{.at = {.x = 0, .y = 0}, .size = scene.size};
-    return scene.name + ":" + std::to_string(call.place.line) + ":" + std::to_string(call.place.column) +
-           ": nothing of this " + call.words + " shows: " + reason(bounds(call.drawn, call.by), sheet, clip_of(call));
+    return place_of(scene, call) + "nothing of this " + call.words +
+           " shows: " + reason(bounds(call.drawn, call.by), sheet, clip_of(call));
 }
 
 }  // namespace coldbrick
