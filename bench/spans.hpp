@@ -19,7 +19,7 @@ inline constexpr auto ink = Color{.red = 0xe8, .green = 0xb2, .blue = 0x3a};
 
 // The star's points are 800 pixels apart from top to bottom.
 inline Polygon ten_pointed_star() {
-    Ring vertices;
+    Polygon::Vertices vertices;
     constexpr auto points = 10;
     for (int i = 0; i < 2 * points; ++i) {
         const auto radius = i % 2 == 0 ? 400.0 : 200.0;

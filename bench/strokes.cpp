@@ -15,7 +15,7 @@ using namespace coldbrick;
 
 // A closed line that goes around in waves.
 Polygon wavy_polygon(int edges) {
-    Ring vertices;
+    Polygon::Vertices vertices;
     for (int i = 0; i < edges; ++i) {
         const auto angle = 2 * std::numbers::pi * i / edges;
         const auto radius = 430 + 60 * std::sin(24 * angle);

@@ -140,8 +140,7 @@ Box draw_shape(Target& target, Choices& of, const Ink& ink) {
         case 11:
             return draw_all(target, of, subpixel::Circle{.center = of.position(), .radius = of.number()}, ink);
         default:
-            return draw_all(target, of, subpixel::Polygon{.rings = {{of.position(), of.position(), of.position()}}},
-                            ink);
+            return draw_all(target, of, subpixel::Polygon{of.position(), of.position(), of.position()}, ink);
     }
 }
 

@@ -65,8 +65,8 @@ TEST(Dashes, OfSlantedLinesAreRectangles) {
         const auto b = Point{a.x + dice.number(5, 40), a.y + dice.number(5, 40)};
         const auto size = size_of(place(b) - place(a));
         const auto direction = unit_of(place(b) - place(a));
-        const auto shift = how.width % 2 == 0 ? Place{-0.5L, -0.5L} : Place{};
-        const auto half = how.width / 2.0L;
+        const auto shift = static_cast<int>(how.width.pixels()) % 2 == 0 ? Place{-0.5L, -0.5L} : Place{};
+        const auto half = how.width.pixels() / 2.0L;
         // The path begins half a pixel before its first point.
         const auto dashes = dashes_of(how, size + 1);
         const auto rule = question([&](Place p) {

@@ -123,7 +123,7 @@ TEST(Blending, EachPixelOnceWhereAPathCrossesItself) {
         const auto line = Polyline{.through = path, .closed = i % 2 == 0};
         expect_one_layer([&](auto& to, Color ink) { return stroke(to, line, ink); },
                          pixels_of(on_path(path, line.closed), sheet));
-        const auto polygon = Polygon{std::vector<Ring>{path, dice.ring(1, 5, sheet)}};
+        const auto polygon = Polygon{std::vector<Polygon::Vertices>{path, dice.ring(1, 5, sheet)}};
         expect_one_layer([&](auto& to, Color ink) { return stroke(to, polygon, ink); },
                          pixels_of(on_outline(polygon), sheet));
         const auto how = Fill{.rule = FillRule::nonzero, .edges = Edges::inclusive};
@@ -283,10 +283,10 @@ TEST(Drawing, RefusedShapesDrawNothing) {
              stroke(bitmap, Polyline{.through = {{1, 1}, {over, 0}}}, ink);
          }},
         {"polygon: it has no rings of vertices; it needs at least one",
-         [&] { fill(bitmap, Polygon{std::vector<Ring>{}}, ink); }},
+         [&] { fill(bitmap, Polygon{std::vector<Polygon::Vertices>{}}, ink); }},
         {"polygon (ring 1): it has no vertices; it needs at least one",
          [&] {
-             fill(bitmap, Polygon{std::vector<Ring>{{{1, 1}, {9, 9}, {1, 9}}, {}}}, ink);
+             fill(bitmap, Polygon{std::vector<Polygon::Vertices>{{{1, 1}, {9, 9}, {1, 9}}, {}}}, ink);
          }},
         {"polygon: vertex[2].y is 1073741824; allowed is -1073741823 to 1073741823",
          [&] {

@@ -80,7 +80,7 @@ TEST(Extremes, LongPolygons) {
     const auto everywhere = Box::between({.from = {-most, -most}, .to = {most, most}});
     for (int i = 0; i < 200; ++i) {
         const auto corner = [&] { return Point{dice.number(0, 1) == 0 ? -most : most, dice.number(-most, most)}; };
-        auto ring = Ring{dice.point(everywhere), corner(), dice.point(everywhere), dice.point(everywhere)};
+        auto ring = Polygon::Vertices{dice.point(everywhere), corner(), dice.point(everywhere), dice.point(everywhere)};
         const auto polygon = Polygon{ring};
         const auto along = dice.number(0, 1000) / 1000.0;
         const auto [a, b] = std::pair{ring[0], ring[1]};
@@ -167,7 +167,7 @@ TEST(Extremes, DashesOfOnePixelAlongAPathOfAHundredMillion) {
 }
 
 TEST(Extremes, PolygonsOfAHundredThousandVertices) {
-    Ring ring;
+    Polygon::Vertices ring;
     for (int i = 0; i < 100'000; ++i) {
         const auto direction = at_angle(360.0L * i / 100'000);
         const auto radius = 400 + 30 * (i % 2);

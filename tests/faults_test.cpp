@@ -32,7 +32,7 @@ const std::string all_verbs =
     "shear, "
     "sheet, stroke and turn";
 const auto all_shapes =
-    std::string{"allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, sector and star"};
+    std::string{"allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, ring, sector and star"};
 
 void expect_told(const std::vector<Case>& cases) {
     for (const auto& expected : cases) {
@@ -94,7 +94,7 @@ TEST(Faults, OfValues) {
          Case{"mark at 1,2,3 ink red", 9, 5, "'1,2,3' is no pair", form_of_pair},
          Case{"mark at 12 ink red", 9, 2, "'12' is no pair", form_of_pair},
          Case{"fill circle center 1,2 radius -3 ink red", 31, 2, "this is -3; allowed is 0 to 1073741823"},
-         Case{"fill box at 1,2 size 5,0 ink red", 24, 1, "this is 0; allowed is 0.00390625 to 1073741823"},
+         Case{"fill box at 1,2 size 5,0 ink red", 24, 1, "this is 0; allowed is 1/256 to 1073741823"},
          Case{"mark at 1,1073741824 ink red", 11, 10, "this is 1073741824; allowed is -1073741823 to 1073741823"},
          Case{"mark at 1,9e99 ink red", 11, 4, "this is 9e+99; allowed is -1073741823 to 1073741823"},
          Case{"mark at 1,7/2 ink red", 11, 3, "this is 3.5; a whole number is needed",
@@ -116,8 +116,8 @@ TEST(Faults, OfValues) {
 
 TEST(Faults, OfStrokesAndRoundShapes) {
     expect_told(
-        {Case{"stroke line from 1,2 to 3,4 width 0 ink red", 35, 1, "this is 0; allowed is 1 to 1073741823"},
-         Case{"stroke line from 1,2 to 3,4 width -3 ink red", 35, 2, "this is -3; allowed is 1 to 1073741823"},
+        {Case{"stroke line from 1,2 to 3,4 width 0 ink red", 35, 1, "this is 0; allowed is 1/256 to 1073741823"},
+         Case{"stroke line from 1,2 to 3,4 width -3 ink red", 35, 2, "this is -3; allowed is 1/256 to 1073741823"},
          Case{"stroke line from 1,2 to 3,4 miter_limit 0.9 ink red", 41, 3, "this is 0.9; allowed is 1 to 1000000"},
          Case{"stroke line from 1,2 to 3,4 dash 4,-1 ink red", 36, 2, "this is -1; allowed is 0 to 1073741823"},
          Case{"stroke line from 1,2 to 3,4 dash 0,0 ink red", 34, 3,

@@ -97,7 +97,7 @@ TEST(Figures, AreWhatTheirShapesAre) {
     });
     const auto with_pens = [](const std::string& name, const auto& shape) {
         for (const auto& how : pens()) {
-            expect_same_placed(name + " of width " + std::to_string(how.width), stroked(shape, how));
+            expect_same_placed(name + " of width " + std::to_string(how.width.pixels()), stroked(shape, how));
         }
         EXPECT_TRUE(Figure{stroked(shape)}.is_stroke());
     };

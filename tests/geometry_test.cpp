@@ -157,8 +157,8 @@ TEST(Geometry, FaultsOfStrokesAreToldAndNothingIsDrawn) {
     Bitmap<Gray8> bitmap{{20, 20}};
     const auto line = Line{.from = {1, 1}, .to = {15, 9}};
     const auto fault = [&](const Stroke& how) { return fault_of([&] { stroke(bitmap, line, how, gray(200)); }); };
-    EXPECT_EQ(fault({.width = 0}), "stroke: width is 0; allowed is 1 to 1073741823");
-    EXPECT_EQ(fault({.width = -4}), "stroke: width is -4; allowed is 1 to 1073741823");
+    EXPECT_EQ(fault({.width = 0}), "stroke: width is 0; allowed is 1/256 to 1073741823");
+    EXPECT_EQ(fault({.width = -4}), "stroke: width is -4; allowed is 1/256 to 1073741823");
     EXPECT_EQ(fault({.miter_limit = 0.5}), "stroke: miter_limit is 0.5; allowed is 1 or more");
     EXPECT_EQ(fault({.dash = {4, -1}}), "stroke: dash[1] is -1; allowed is 0 to 1073741823");
     EXPECT_EQ(fault({.dash = {0, 0}}),

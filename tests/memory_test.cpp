@@ -35,7 +35,7 @@ Path wave() {
 }
 
 Polygon many_corners() {
-    Ring ring;
+    Polygon::Vertices ring;
     for (int i = 0; i < 40; ++i) ring.push_back({(i * 37) % 90 + 3, (i * 53) % 66 + 3});
     return Polygon{ring};
 }

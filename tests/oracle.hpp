@@ -103,7 +103,7 @@ inline Membership on_path(const std::vector<Point>& path, bool closed) {
 
 inline bool is_on_outline(const Polygon& polygon, Point p) {
     return std::any_of(polygon.rings().begin(), polygon.rings().end(),
-                       [&](const Ring& ring) { return is_on_path(ring, true, p); });
+                       [&](const Polygon::Vertices& ring) { return is_on_path(ring, true, p); });
 }
 
 inline Membership on_outline(const Polygon& polygon) {
@@ -206,8 +206,8 @@ class Dice {
     explicit Dice(unsigned seed) : engine_{seed} {}
     int number(int least, int most) { return std::uniform_int_distribution{least, most}(engine_); }
     Point point(const Box& box) { return {number(box.at.x, box.last().x), number(box.at.y, box.last().y)}; }
-    Ring ring(int least, int most, const Box& box) {
-        Ring vertices;
+    Polygon::Vertices ring(int least, int most, const Box& box) {
+        Polygon::Vertices vertices;
         for (int count = number(least, most); count > 0; --count) vertices.push_back(point(box));
         return vertices;
     }

@@ -10,7 +10,7 @@ using namespace oracle;
 
 constexpr auto window = Box{.at = {-30, -25}, .size = {91, 81}};
 
-Path of_lines(const std::vector<Ring>& rings, bool closed) {
+Path of_lines(const std::vector<Polygon::Vertices>& rings, bool closed) {
     Path path;
     for (const auto& ring : rings) {
         path.move(ring.front());
@@ -23,7 +23,7 @@ Path of_lines(const std::vector<Ring>& rings, bool closed) {
 TEST(Paths, OfStraightLinesAreThePolygon) {
     Dice dice{61};
     for (int i = 0; i < 100; ++i) {
-        const auto rings = std::vector<Ring>{dice.ring(2, 6, window), dice.ring(2, 5, window)};
+        const auto rings = std::vector<Polygon::Vertices>{dice.ring(2, 6, window), dice.ring(2, 5, window)};
         const auto path = of_lines(rings, i % 2 == 0);
         for (const auto rule : {FillRule::even_odd, FillRule::nonzero}) {
             const auto how = Fill{.rule = rule, .edges = i % 3 == 0 ? Edges::shared : Edges::inclusive};

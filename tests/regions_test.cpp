@@ -1,7 +1,7 @@
 // Regions against sets of pixels; clips; flood.
 #include "plane_oracle.hpp"
 
-#include <coldbrick/region.hpp>
+#include <coldbrick/flood.hpp>
 
 #include <deque>
 #include <set>

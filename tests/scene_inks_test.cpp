@@ -56,7 +56,7 @@ TEST(SceneInks, SmoothEdgesAndFractions) {
         fill(to, subpixel::Sector{.of = subpixel::Circle{{30.5, 20.5}, 15}, .sweep = sweep}, smooth, colors::white);
     });
     expect_same("fill polygon through 3,3 50.5,9 20,35 edges shared ink white", [](auto& to) {
-        fill(to, subpixel::Polygon{.rings = {{{3, 3}, {50.5, 9}, {20, 35}}}}, {.edges = Edges::shared}, colors::white);
+        fill(to, subpixel::Polygon{{3, 3}, {50.5, 9}, {20, 35}}, {.edges = Edges::shared}, colors::white);
     });
 }
 

@@ -45,7 +45,8 @@ TEST(Scene, FilledShapes) {
 }
 
 TEST(Scene, PolygonsWithRulesEdgesAndRings) {
-    const auto rings = Polygon{std::vector<Ring>{{{2, 2}, {50, 2}, {50, 35}, {2, 35}}, {{10, 8}, {40, 8}, {30, 30}}}};
+    const auto rings =
+        Polygon{std::vector<Polygon::Vertices>{{{2, 2}, {50, 2}, {50, 35}, {2, 35}}, {{10, 8}, {40, 8}, {30, 30}}}};
     const std::string through = "through 2,2 50,2 50,35 2,35 through 10,8 40,8 30,30";
     expect_same("fill polygon " + through + " ink teal", [&](auto& to) { fill(to, rings, colors::teal); });
     expect_same("fill polygon rule nonzero " + through + " ink teal",

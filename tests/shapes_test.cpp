@@ -97,7 +97,7 @@ TEST(Shapes, PolylinesOpenAndClosed) {
 }
 
 Polygon random_polygon(Dice& dice, const Box& place) {
-    std::vector<Ring> rings;
+    std::vector<Polygon::Vertices> rings;
     for (int count = dice.number(1, 3); count > 0; --count) rings.push_back(dice.ring(1, 7, place));
     return Polygon{rings};
 }

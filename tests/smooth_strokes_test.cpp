@@ -42,7 +42,7 @@ Plane in_convex(const std::vector<oracle::Place>& corners) {
 
 TEST(SmoothStrokes, PolygonsInsideAndOutside) {
     const std::vector<Point> ring{{-8, -6}, {7, -3}, {-1, 8}};
-    const Polygon polygon{Ring{ring}};
+    const Polygon polygon{Polygon::Vertices{ring}};
     const auto interior = in_convex({place(ring[0]), place(ring[1]), place(ring[2])});
     const auto rim = wide_path(ring, true, {.width = 1});
     for (const int width : {1, 2, 3, 4}) {
@@ -79,7 +79,7 @@ TEST(SmoothStrokes, PolygonsInsideAndOutside) {
     };
     for (const auto rule : {FillRule::even_odd, FillRule::nonzero}) {
         expect_set(
-            filled(Polygon{Ring{crossed}}, {.rule = rule, .edges = Edges::shared, .edge = Edge::smooth}),
+            filled(Polygon{Polygon::Vertices{crossed}}, {.rule = rule, .edges = Edges::shared, .edge = Edge::smooth}),
             [&](oracle::Place p) { return rule == FillRule::nonzero ? winding(p) != 0 : winding(p) % 2 != 0; },
             "crossed");
     }
@@ -282,7 +282,7 @@ TEST(SmoothStrokes, Extremes) {
     EXPECT_EQ(sheet.color_at({32, 24}).red, 0);
     EXPECT_EQ(sheet.color_at({32, 2}).red, 255);
     clear(sheet, gray(0));
-    Ring ring;
+    Polygon::Vertices ring;
     for (int i = 0; i < 100'000; ++i) {
         const auto angle = 2 * std::numbers::pi * i / 100'000;
         ring.push_back({static_cast<int>(std::lround(32 + 20'000 * std::cos(angle))),

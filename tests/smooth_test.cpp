@@ -63,7 +63,7 @@ TEST(Smooth, RingsCoverTheirArea) {
 TEST(Smooth, TrianglesCoverTheirArea) {
     Dice dice{62};
     for (int i = 0; i < 200; ++i) {
-        auto ring = Ring{dice.point(window), dice.point(window), dice.point(window)};
+        auto ring = Polygon::Vertices{dice.point(window), dice.point(window), dice.point(window)};
         const auto corners = clockwise({place(ring[0]), place(ring[1]), place(ring[2])});
         const auto share = [&](Point p) { return convex_share(corners, p); };
         const auto area = filled(Polygon{ring}, {.edges = Edges::shared, .edge = Edge::smooth});
@@ -142,7 +142,7 @@ TEST(Smooth, WhatLiesOnTheGridIsSharp) {
             is_crisp(stroked(line, pen({.width = width})), stroked(line, {.width = width}));
         }
     }
-    const auto ring = Ring{{-7, -5}, {5, -5}, {5, 3}, {-7, 3}};
+    const auto ring = Polygon::Vertices{{-7, -5}, {5, -5}, {5, 3}, {-7, 3}};
     is_crisp(filled(Polygon{ring}, smooth), filled(Polygon{ring}, {}));
     is_crisp(filled(subpixel::Box{.at = {-7, -5}, .size = {13, 9}}, smooth), filled(box, {}));
 }
@@ -293,7 +293,7 @@ TEST(Smooth, WideTrianglesCoverTheirArea) {
     constexpr auto wide = Box{.at = {-10, -3}, .size = {700, 40}};
     Dice dice{67};
     for (int i = 0; i < 25; ++i) {
-        auto ring = Ring{dice.point(wide), dice.point(wide), dice.point(wide)};
+        auto ring = Polygon::Vertices{dice.point(wide), dice.point(wide), dice.point(wide)};
         const auto corners = clockwise({place(ring[0]), place(ring[1]), place(ring[2])});
         const auto share = [&](Point p) { return convex_share(corners, p); };
         const auto area = filled(Polygon{ring}, {.edges = Edges::shared, .edge = Edge::smooth});
@@ -304,7 +304,8 @@ TEST(Smooth, WideTrianglesCoverTheirArea) {
 // Longer than what is handed over at once: nearly flat edges, whose rows are covered in part over thousands of columns.
 TEST(Smooth, FlatEdgesOverThousandsOfColumns) {
     constexpr auto wide = Box{.at = {0, -1}, .size = {9000, 6}};
-    for (const auto& ring : {Ring{{10, 0}, {8990, 3}, {10, 3}}, Ring{{8990, 0}, {8990, 3}, {2500, 0}}}) {
+    for (const auto& ring :
+         {Polygon::Vertices{{10, 0}, {8990, 3}, {10, 3}}, Polygon::Vertices{{8990, 0}, {8990, 3}, {2500, 0}}}) {
         const auto corners = clockwise({place(ring[0]), place(ring[1]), place(ring[2])});
         const auto area = filled(Polygon{ring}, {.edges = Edges::shared, .edge = Edge::smooth});
         const auto share = [&](Point p) { return convex_share(corners, p); };

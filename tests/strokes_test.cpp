@@ -70,8 +70,8 @@ TEST(Strokes, RoundCapsAreTheDiscsOfTheWidth) {
     }
 }
 
-Ring lively_path(Dice& dice, int count, int reach) {
-    Ring path{dice.point(window)};
+Polygon::Vertices lively_path(Dice& dice, int count, int reach) {
+    Polygon::Vertices path{dice.point(window)};
     while (static_cast<int>(path.size()) < count) {
         const auto next = Point{path.back().x + dice.number(-reach, reach), path.back().y + dice.number(-reach, reach)};
         if (next != path.back() && (path.size() < 2 || next != path.front())) path.push_back(next);
@@ -80,7 +80,7 @@ Ring lively_path(Dice& dice, int count, int reach) {
 }
 
 // A path that turns back on itself ends in a cap there, of which the oracle knows nothing.
-bool turns_back(const Ring& path, bool closed) {
+bool turns_back(const Polygon::Vertices& path, bool closed) {
     for (std::size_t i = 0; i < path.size(); ++i) {
         if (!closed && i + 2 >= path.size()) break;
         const auto u = place(path[(i + 1) % path.size()]) - place(path[i]);
@@ -123,7 +123,7 @@ TEST(Strokes, PathsThatTurnBackRepeatPointsOrAreVeryShort) {
     // A way back within the line adds nothing.
     EXPECT_EQ(drawn(stroked(Polyline{.through = {{-10, 3}, {8, 3}, {-4, 3}, {12, 3}}}, wide), window), straight);
     // A closed path of points near each other covers what lies between them, without holes.
-    const auto knot = Ring{{0, 0}, {1, 0}, {1, 1}, {0, 1}};
+    const auto knot = Polygon::Vertices{{0, 0}, {1, 0}, {1, 1}, {0, 1}};
     const auto found =
         drawn(stroked(Polyline{.through = knot, .closed = true}, {.width = 21, .join = Join::round}), window);
     for (int y = -8; y <= 8; ++y) {
@@ -162,7 +162,7 @@ TEST(Strokes, BoxesOfEveryWidthAlignAndJoin) {
 }
 
 // Pixels along closed lines of an odd width.
-PixelSet along_rings(const std::vector<Ring>& rings, Stroke how, int width) {
+PixelSet along_rings(const std::vector<Polygon::Vertices>& rings, Stroke how, int width) {
     how.width = width;
     how.align = Align::center;
     PixelSet all;
@@ -176,8 +176,8 @@ PixelSet along_rings(const std::vector<Ring>& rings, Stroke how, int width) {
 }
 
 // Rule 4 for polygons, said with sets of pixels.
-PixelSet polygon_rule(const std::vector<Ring>& rings, const Stroke& how) {
-    const auto w = how.width;
+PixelSet polygon_rule(const std::vector<Polygon::Vertices>& rings, const Stroke& how) {
+    const auto w = static_cast<int>(how.width.pixels());
     const auto fill = drawn(Polygon{rings}, window);
     const auto is_even = how.align == Align::center && w % 2 == 0;
     const auto first = along_rings(rings, how,
@@ -204,7 +204,7 @@ PixelSet polygon_rule(const std::vector<Ring>& rings, const Stroke& how) {
 TEST(Strokes, PolygonsOfEveryWidthAndAlign) {
     Dice dice{34};
     for (int width = 1; width <= 21; ++width) {
-        const std::vector<Ring> rings{lively_path(dice, 5, 30), lively_path(dice, 3, 20)};
+        const std::vector<Polygon::Vertices> rings{lively_path(dice, 5, 30), lively_path(dice, 3, 20)};
         Path path;
         for (const auto& ring : rings) {
             path.move(Position{1.0 * ring.front().x, 1.0 * ring.front().y});
@@ -228,7 +228,7 @@ TEST(Strokes, PolygonsOfEveryWidthAndAlign) {
 
 // Lines of a path that are not closed are stroked as lines are, beside its rings.
 TEST(Strokes, OpenPartsOfPathsAreLines) {
-    const Ring ring{{-9, -8}, {10, -5}, {2, 9}};
+    const Polygon::Vertices ring{{-9, -8}, {10, -5}, {2, 9}};
     Path path;
     path.move({-9, -8}).line({10, -5}).line({2, 9}).close().move({-12, 12}).line({14, 12});
     for (const auto width : {1, 2, 4, 5}) {

@@ -39,8 +39,7 @@ TEST(Subpixel, WholeNumbersAreTheWholeShapes) {
     expect_twins(Box{.at = {-9, -7}, .size = {17, 12}}, subpixel::Box{.at = {-9, -7}, .size = {17, 12}}, "box");
     expect_twins(Circle{.center = {3, -2}, .radius = 11}, subpixel::Circle{.center = {3, -2}, .radius = 11}, "circle");
     expect_twins(Line{.from = {-9, -7}, .to = {11, 5}}, subpixel::Line{.from = {-9, -7}, .to = {11, 5}}, "line");
-    expect_twins(Polygon{{-9, -7}, {11, 5}, {-3, 12}}, subpixel::Polygon{.rings = {{{-9, -7}, {11, 5}, {-3, 12}}}},
-                 "polygon");
+    expect_twins(Polygon{{-9, -7}, {11, 5}, {-3, 12}}, subpixel::Polygon{{-9, -7}, {11, 5}, {-3, 12}}, "polygon");
     expect_twins(RoundedBox{.box = {.at = {-9, -7}, .size = {17, 12}}, .corner_radius = 4},
                  subpixel::RoundedBox{.box = {.at = {-9, -7}, .size = {17, 12}}, .corner_radius = 4}, "rounded box");
     const auto sweep = Sweep{.from = Angle::degrees(20), .by = Angle::degrees(200)};
@@ -76,15 +75,15 @@ TEST(Subpixel, FractionsMoveTheEdge) {
 
 TEST(Subpixel, StarsHaveTheirVerticesWhereTheyTrulyAre) {
     const auto five = subpixel::star({.center = {0.5, 0.25}, .radius = 15.5});
-    ASSERT_EQ(five.rings.front().size(), 10U);
+    ASSERT_EQ(five.rings().front().size(), 10U);
     for (std::size_t i = 0; i < 10; ++i) {
-        const auto [x, y] = five.rings.front()[i];
+        const auto [x, y] = five.rings().front()[i];
         const auto away = std::hypot(x - 0.5, y - 0.25);
         EXPECT_NEAR(
             away, i % 2 == 0 ? 15.5 : 15.5 * std::cos(std::numbers::pi * 0.4) / std::cos(std::numbers::pi * 0.2), 1e-9);
     }
     const auto six = subpixel::regular_polygon({.center = {0, 0}, .radius = 10, .points = 6});
-    EXPECT_NEAR(six.rings.front()[1].x, 10 * std::sqrt(0.75), 1e-9);
+    EXPECT_NEAR(six.rings().front()[1].x, 10 * std::sqrt(0.75), 1e-9);
     EXPECT_THROW((void)subpixel::star({.center = {0, 0}, .radius = 5, .points = 1}), Error);
     EXPECT_THROW((void)subpixel::star({.center = {0, 0}, .radius = 5, .inner_radius = 6}), Error);
     EXPECT_THROW((void)subpixel::regular_polygon({.center = {0, 0}, .radius = -5}), Error);

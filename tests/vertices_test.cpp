@@ -1,7 +1,7 @@
 // Vertex lists: the same pixels as the shapes one by one, from every kind of array.
 #include "plane_oracle.hpp"
 
-#include <coldbrick/vertices.hpp>
+#include <coldbrick/draw_each.hpp>
 
 #include <map>
 

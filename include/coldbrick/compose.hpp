@@ -125,7 +125,8 @@ void gray_out(T&& target) {
 template <Target T>
 void invert(T&& target) {
     const auto& surface = detail::SurfaceAccess::of(target);
-    fill(target, surface.clip, Ink{Color{255, 255, 255}, {.blend = Blend::exclusive_or, .channels = Channels::color}});
+    fill(target, surface.window,
+         Ink{Color{255, 255, 255}, {.blend = Blend::exclusive_or, .channels = Channels::color}});
 }
 
 }  // namespace coldbrick

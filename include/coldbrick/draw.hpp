@@ -43,7 +43,7 @@ template <Target T>
 Box clear(T&& target, Color color) {
     const auto& surface = detail::SurfaceAccess::of(target);
     detail::clear(surface, color);
-    return surface.clip;
+    return surface.window;
 }
 
 // Lays the ink on one pixel.

@@ -3,36 +3,85 @@
 //     std::vector<Figure> buoys{Circle{.center = {64, 48}, .radius = 20}, stroked(mast, {.width = 3})};
 //     buoys.push_back(transformed(filled(shoal, {.edge = Edge::smooth}), Transform{}.turn(30_deg)));
 //     for (const auto& buoy : buoys) fill(chart, buoy, gold);
-//     const auto hit = std::find_if(buoys.rbegin(), buoys.rend(), [](const Figure& f) { return contains(f, Point{60,
-//     50}); });
+//     const auto has_pixel = [](const Figure& buoy) { return contains(buoy, Point{60, 50}); };
+//     const auto hit = std::find_if(buoys.rbegin(), buoys.rend(), has_pixel);
 //
 // A figure is an area (spans.hpp): fill(), bounds(), contains(), for_each_span(), Region and clips take it.
 #pragma once
 
 #include "coldbrick/region.hpp"
 #include "coldbrick/spans.hpp"
+#include "coldbrick/vertices.hpp"
 
+#include <concepts>
+#include <memory>
+#include <utility>
 #include <variant>
+#include <vector>
 
 namespace coldbrick {
 
-class Figure;
-
 namespace detail {
 
-// The shapes themselves.
-using ShapeValue =
-    std::variant<Box, RoundedBox, Circle, Ellipse, Sector, Chord, Arc, Line, Polyline, Polygon, Path, Region,
-                 subpixel::Box, subpixel::RoundedBox, subpixel::Circle, subpixel::Ellipse, subpixel::Sector,
-                 subpixel::Chord, subpixel::Arc, subpixel::Line, subpixel::Polyline, subpixel::Polygon>;
+// A shape that is kept somewhere else: one of the caller's own, or a list of vertices.
+class HeldShape {
+  public:
+    HeldShape() = default;
+    HeldShape(const HeldShape&) = delete;
+    HeldShape(HeldShape&&) = delete;
+    HeldShape& operator=(const HeldShape&) = delete;
+    HeldShape& operator=(HeldShape&&) = delete;
+    virtual ~HeldShape() = default;
 
-template <class Shape, class Shapes>
-inline constexpr bool is_one_of = false;
-template <class Shape, class... Shapes>
-inline constexpr bool is_one_of<Shape, std::variant<Shapes...>> = OneOf<Shape, Shapes...>;
+    // The shape as that of an area.
+    virtual void refer(AreaRef& area) const noexcept = 0;
+    [[nodiscard]] virtual bool is_equal(const HeldShape& other) const = 0;
+};
+using SharedShape = std::shared_ptr<const HeldShape>;
 
-template <class Shape>
-concept ShapeByValue = is_one_of<Shape, ShapeValue>;
+template <OwnShape Shape>
+class HeldOwn final : public HeldShape {
+  public:
+    explicit HeldOwn(Shape shape) : shape_{std::move(shape)} {}
+    void refer(AreaRef& area) const noexcept override {
+        area.own = &shape_;
+        area.own_calls = &own_shape_calls<Shape>;
+    }
+    [[nodiscard]] bool is_equal(const HeldShape& other) const override {
+        if (const auto* const same = dynamic_cast<const HeldOwn*>(&other)) {
+            if constexpr (std::equality_comparable<Shape>) return shape_ == same->shape_;
+            return this == same;
+        }
+        return false;
+    }
+
+  private:
+    Shape shape_;
+};
+
+// The vertices are copied, as they come to lie.
+SharedShape held(const VertexList& list);
+
+template <class List>
+struct ValuesOf;
+template <class... Types>
+struct ValuesOf<TypeList<Types...>> {
+    using Variant = std::variant<Types..., SharedShape>;
+};
+
+// Any shape.
+using ShapeValue = ValuesOf<LastingShapes>::Variant;
+
+template <AnyShape Shape>
+ShapeValue as_value(Shape shape) {
+    if constexpr (is_one_of<Shape, LastingShapes>) return ShapeValue{std::move(shape)};
+    if constexpr (std::is_same_v<Shape, VertexList>) return held(shape);
+    if constexpr (!BuiltInShape<Shape>) return std::make_shared<const HeldOwn<Shape>>(std::move(shape));
+}
+
+std::size_t bytes_besides(const ShapeValue& shape) noexcept;
+
+bool are_equal(const ShapeValue& a, const ShapeValue& b);
 
 }  // namespace detail
 
@@ -40,12 +89,12 @@ concept ShapeByValue = is_one_of<Shape, ShapeValue>;
 class Figure {
   public:
     // A shape that has an inside, a filled() or a stroked() one, or one of these transformed().
-    template <detail::ShapeByValue Shape>
-    requires detail::Fillable<Shape> Figure(Shape shape) : shape_{std::move(shape)} {}
-    template <detail::ShapeByValue Shape>
-    requires detail::Fillable<Shape> Figure(Filled<Shape> area) : shape_{std::move(area.shape)}, how_{area.how} {}
-    template <detail::ShapeByValue Shape>
-    Figure(Stroked<Shape> area) : shape_{std::move(area.shape)}, how_{std::move(area.how)} {}
+    template <detail::Fillable Shape>
+    Figure(Shape shape) : shape_{detail::as_value(std::move(shape))} {}
+    template <detail::Fillable Shape>
+    Figure(Filled<Shape> area) : shape_{detail::as_value(std::move(area.shape))}, how_{area.how} {}
+    template <detail::AnyShape Shape>
+    Figure(Stroked<Shape> area) : shape_{detail::as_value(std::move(area.shape))}, how_{std::move(area.how)} {}
     template <class Area>
     Figure(Transformed<Area> area) : Figure{std::move(area.area)} {
         by_ = by_.then(area.by);
@@ -64,19 +113,22 @@ class Figure {
     // Whether it is a stroke, and not a fill.
     [[nodiscard]] bool is_stroke() const noexcept { return std::holds_alternative<Stroke>(how_); }
 
-    // Calls use(shape, how) with the shape as its own type and a Fill or a Stroke, and returns what that returns.
-    template <class Use>
-    decltype(auto) visit(const Use& use) const {
-        return std::visit(use, shape_, how_);
-    }
+    // About how many bytes it takes beside its own: of points, steps, spans.
+    [[nodiscard]] std::size_t bytes_besides() const noexcept { return detail::bytes_besides(shape_); }
 
-    friend bool operator==(const Figure&, const Figure&) = default;
+    friend bool operator==(const Figure& a, const Figure& b) {
+        return detail::are_equal(a.shape_, b.shape_) && a.how_ == b.how_ && a.by_ == b.by_;
+    }
 
     // The figure as an area. It must outlive it.
     friend detail::AreaRef area_ref(const Figure& figure) noexcept {
-        const auto address = [](const auto& of) { return detail::ShapeRef{&of}; };
-        detail::AreaRef area{
-            .shape = std::visit(address, figure.shape_), .how = &detail::usual_fill, .by = &figure.by_};
+        detail::AreaRef area{.shape = {}, .how = &detail::usual_fill, .by = &figure.by_};
+        std::visit(
+            [&](const auto& of) {
+                if constexpr (requires { of->refer(area); }) of->refer(area);
+                if constexpr (!requires { of->refer(area); }) area.shape = &of;
+            },
+            figure.shape_);
         if (const auto* const fill = std::get_if<Fill>(&figure.how_)) area.how = fill;
         if (const auto* const stroke = std::get_if<Stroke>(&figure.how_)) area.how = stroke;
         return area;

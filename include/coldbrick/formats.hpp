@@ -42,7 +42,7 @@ struct Span;
 
 namespace detail {
 
-struct Surface;
+struct Target;
 struct CoverSpan;
 
 // How a format is written and read: colours of 8 bits a channel, or of 16 (the deep ones).
@@ -52,14 +52,14 @@ struct FormatKernel {
     bool is_gray = false;
     bool is_sparse = false;  // whether some of a pixel's bytes are not its own
     bool is_color = false;   // whether a pixel's bytes are those of a Color
-    void (*load)(const Surface& surface, const std::uint8_t* pixels, int count, Color* colors) = nullptr;
-    void (*store)(const Surface& surface, const Color* colors, int count, std::uint8_t* pixels) = nullptr;
-    void (*load_deep)(const Surface& surface, const std::uint8_t* pixels, int count, Color16* colors) = nullptr;
-    void (*store_deep)(const Surface& surface, const Color16* colors, int count, std::uint8_t* pixels) = nullptr;
-    // Source-over of one colour: on spans that lie in the surface, and on those that tell the coverage of each pixel
+    void (*load)(const Target& target, const std::uint8_t* pixels, int count, Color* colors) = nullptr;
+    void (*store)(const Target& target, const Color* colors, int count, std::uint8_t* pixels) = nullptr;
+    void (*load_deep)(const Target& target, const std::uint8_t* pixels, int count, Color16* colors) = nullptr;
+    void (*store_deep)(const Target& target, const Color16* colors, int count, std::uint8_t* pixels) = nullptr;
+    // Source-over of one colour: on spans that lie in the target, and on those that tell the coverage of each pixel
     // (others are left out). Null: pixel by pixel.
-    void (*blend)(const Surface& surface, std::span<const Span> spans, Color color) = nullptr;
-    void (*cover)(const Surface& surface, std::span<const CoverSpan> spans, Color color) = nullptr;
+    void (*blend)(const Target& target, std::span<const Span> spans, Color color) = nullptr;
+    void (*cover)(const Target& target, std::span<const CoverSpan> spans, Color color) = nullptr;
 };
 
 extern const FormatKernel gray8_kernel;
@@ -91,10 +91,10 @@ template <class Format>
 struct OwnKernel {
     using Traits = FormatTraits<Format>;
 
-    static void load(const Surface&, const std::uint8_t* pixels, int count, Color* colors) {
+    static void load(const Target&, const std::uint8_t* pixels, int count, Color* colors) {
         for (int i = 0; i < count; ++i, pixels += Traits::pixel_bytes) colors[i] = Traits::load(pixels);
     }
-    static void store(const Surface&, const Color* colors, int count, std::uint8_t* pixels) {
+    static void store(const Target&, const Color* colors, int count, std::uint8_t* pixels) {
         for (int i = 0; i < count; ++i, pixels += Traits::pixel_bytes) Traits::store(colors[i], pixels);
     }
 

@@ -4,6 +4,7 @@
 //     Box same = Box::between({.from = {32, 282}, .to = {179, 377}});   // both corner pixels belong to it
 //     Box post = Box::placed({.anchor = Anchor::bottom, .at = {80, 281}, .size = {9, 40}});   // stands there
 //     Box seen = intersection(berth, Box{.at = {0, 0}, .size = {100, 300}});
+//     Point lamp = berth.inset(4).point(Anchor::top) + Point{0, -12};
 //
 // x grows to the right and y downward; (0, 0) is the top-left pixel of a buffer. An integer coordinate names a pixel
 // and means its centre (docs/pixel-rules.md, "The grid").
@@ -12,6 +13,7 @@
 #include <algorithm>
 #include <cstdint>
 #include <limits>
+#include <type_traits>
 
 namespace coldbrick {
 
@@ -21,19 +23,30 @@ inline constexpr int max_coordinate = (1 << 30) - 1;
 
 struct Position;
 
-// A pixel, by its column and row.
+// A pixel, by its column and row; or so many columns and rows from one pixel to another.
 struct Point {
     int x = 0;
     int y = 0;
     constexpr operator Position() const noexcept;
     friend constexpr bool operator==(const Point&, const Point&) = default;
+    friend constexpr Point operator+(Point a, Point b) noexcept { return {.x = a.x + b.x, .y = a.y + b.y}; }
+    friend constexpr Point operator-(Point a, Point b) noexcept { return {.x = a.x - b.x, .y = a.y - b.y}; }
+    friend constexpr Point operator-(Point a) noexcept { return {.x = -a.x, .y = -a.y}; }
+    friend constexpr Point operator*(Point a, int factor) noexcept { return {.x = a.x * factor, .y = a.y * factor}; }
 };
 
-// A place in the plane, in pixels. Whole numbers are pixel centres; a Point is such a place.
+// A place in the plane, in pixels; or how far one is from another. Whole numbers are pixel centres; a Point is such a
+// place.
 struct Position {
     double x = 0;
     double y = 0;
     friend constexpr bool operator==(const Position&, const Position&) = default;
+    friend constexpr Position operator+(Position a, Position b) noexcept { return {.x = a.x + b.x, .y = a.y + b.y}; }
+    friend constexpr Position operator-(Position a, Position b) noexcept { return {.x = a.x - b.x, .y = a.y - b.y}; }
+    friend constexpr Position operator-(Position a) noexcept { return {.x = -a.x, .y = -a.y}; }
+    friend constexpr Position operator*(Position a, double factor) noexcept {
+        return {.x = a.x * factor, .y = a.y * factor};
+    }
 };
 
 constexpr Point::operator Position() const noexcept {
@@ -49,6 +62,19 @@ struct Size {
     int width = 0;
     int height = 0;
     friend constexpr bool operator==(const Size&, const Size&) = default;
+    friend constexpr Size operator+(Size a, Size b) noexcept {
+        return {.width = a.width + b.width, .height = a.height + b.height};
+    }
+    friend constexpr Size operator-(Size a, Size b) noexcept {
+        return {.width = a.width - b.width, .height = a.height - b.height};
+    }
+};
+
+// A width and a height in pixels that need not be whole.
+struct Extents {
+    double width = 0;
+    double height = 0;
+    friend constexpr bool operator==(const Extents&, const Extents&) = default;
 };
 
 // How far an ellipse reaches from its centre pixel, along x and along y, in pixels.
@@ -58,84 +84,138 @@ struct Radii {
     friend constexpr bool operator==(const Radii&, const Radii&) = default;
 };
 
-// Two opposite corner pixels of a box, in any order; both belong to the box.
-struct Corners {
-    Point from;
-    Point to;
+// What places, sizes and radii are made of: whole numbers, or doubles for what may lie between pixels.
+template <class Number>
+struct Coordinates;
+template <>
+struct Coordinates<int> {
+    using Place = Point;
+    using Extent = Size;
+    using Reach = Radii;
+};
+template <>
+struct Coordinates<double> {
+    using Place = Position;
+    using Extent = Extents;
+    using Reach = Position;
 };
 
 // One of nine points of a box: its corners, the middles of its sides, its middle. Where a side has an even number of
 // pixels, the middle is the second of the two in the middle.
 enum class Anchor { top_left, top, top_right, left, center, right, bottom_left, bottom, bottom_right };
 
+namespace detail {
+[[noreturn]] void refuse_anchor(int number);
+}
+
 // The pixels in columns at.x to at.x + size.width - 1 and rows at.y to at.y + size.height - 1. It is a shape, a clip,
 // and the answer to "where was drawn?". A box without pixels has size {0, 0}; such a box can be an answer or a clip,
-// but drawing it is refused.
-struct Box {
-    Point at;
-    Size size;
+// but drawing it is refused. With numbers that are not whole it reaches from half a pixel left of and above `at`.
+template <class Number>
+struct BasicBox {
+    using Place = typename Coordinates<Number>::Place;
+    using Extent = typename Coordinates<Number>::Extent;
 
-    // The box whose opposite corners are the two given pixels. Of corners so far apart that a size would be more than
-    // 2^31 - 1, it is cut off at max_coordinate, on both sides.
-    static constexpr Box between(const Corners& corners) noexcept;
+    Place at;
+    Extent size;
+
+    // Two opposite corner pixels of a box, in any order; both belong to the box.
+    struct Corners {
+        Place from;
+        Place to;
+    };
+
+    // The box whose opposite corners are the two given pixels. Of corners in whole numbers so far apart that a size
+    // would be more than 2^31 - 1, it is cut off at max_coordinate, on both sides.
+    static constexpr BasicBox between(const Corners& corners) noexcept {
+        const auto [x, width] = side(corners.from.x, corners.to.x);
+        const auto [y, height] = side(corners.from.y, corners.to.y);
+        return {.at = {.x = x, .y = y}, .size = {.width = width, .height = height}};
+    }
 
     struct Placed {
         Anchor anchor = Anchor::top_left;
-        Point at;
-        Size size;
+        Place at;
+        Extent size;
     };
 
     // The box of that size whose anchor is the given pixel: with Anchor::bottom it stands there, with Anchor::top it
     // hangs from there. A place or size beyond max_coordinate gives an unspecified box. Throws Error for an anchor that
     // is none of the nine.
-    static constexpr Box placed(const Placed& place);
+    static constexpr BasicBox placed(const Placed& place) {
+        const auto number = static_cast<int>(place.anchor);
+        if (number < 0 || number > static_cast<int>(Anchor::bottom_right)) detail::refuse_anchor(number);
+        // The anchors are in the order of reading, three in a row.
+        return {.at = {.x = moved(place.at.x, -before(place.size.width, number % 3)),
+                       .y = moved(place.at.y, -before(place.size.height, number / 3))},
+                .size = place.size};
+    }
 
-    [[nodiscard]] constexpr bool empty() const noexcept { return size.width <= 0 || size.height <= 0; }
+    [[nodiscard]] constexpr bool empty() const noexcept { return !(size.width > 0 && size.height > 0); }
 
     // The bottom-right pixel, of a box that has one and lies within the numbers.
-    [[nodiscard]] constexpr Point last() const noexcept {
+    [[nodiscard]] constexpr Place last() const noexcept {
         return {.x = at.x + (size.width - 1), .y = at.y + (size.height - 1)};
     }
 
-    friend constexpr bool operator==(const Box&, const Box&) = default;
-};
+    // One of its nine points, of a box as for last(); the middle one. Anchors that are none of the nine are as
+    // bottom_right.
+    [[nodiscard]] constexpr Place point(Anchor anchor) const noexcept {
+        const auto number = std::clamp(static_cast<int>(anchor), 0, static_cast<int>(Anchor::bottom_right));
+        return {.x = moved(at.x, before(size.width, number % 3)), .y = moved(at.y, before(size.height, number / 3))};
+    }
+    [[nodiscard]] constexpr Place center() const noexcept { return point(Anchor::center); }
 
-constexpr Box Box::between(const Corners& corners) noexcept {
-    const auto [from, to] = corners;
+    // The same box smaller by so much on each side, or larger by a negative number, as far as the numbers go; empty,
+    // {}, if nothing is left.
+    [[nodiscard]] constexpr BasicBox inset(Number by) const noexcept {
+        const auto inner = BasicBox{.at = {.x = moved(at.x, by), .y = moved(at.y, by)},
+                                    .size = {.width = shrunk(size.width, by), .height = shrunk(size.height, by)}};
+        return empty() || inner.empty() ? BasicBox{} : inner;
+    }
+
+    friend constexpr bool operator==(const BasicBox&, const BasicBox&) = default;
+
+  private:
     struct Side {
-        int at;
-        int extent;
+        Number at;
+        Number extent;
     };
-    const auto side = [](int a, int b) {
+    static constexpr Side side(Number a, Number b) noexcept {
         auto first = std::min(a, b);
         auto last = std::max(a, b);
-        if (std::int64_t{last} - first >= std::numeric_limits<int>::max()) {
-            first = std::max(first, -max_coordinate);
-            last = std::min(last, max_coordinate);
+        if constexpr (std::is_same_v<Number, int>) {
+            if (std::int64_t{last} - first >= std::numeric_limits<int>::max()) {
+                first = std::max(first, -max_coordinate);
+                last = std::min(last, max_coordinate);
+            }
         }
-        return Side{first, last - first + 1};
-    };
-    const auto [x, width] = side(from.x, to.x);
-    const auto [y, height] = side(from.y, to.y);
-    return {.at = {.x = x, .y = y}, .size = {.width = width, .height = height}};
-}
+        return {first, last - first + 1};
+    }
 
-namespace detail {
-[[noreturn]] void refuse_anchor(int number);
-}
+    // How far the first, middle or last third is from the beginning of a side.
+    static constexpr Number before(Number extent, int third) noexcept {
+        if (third == 0) return 0;
+        if (third == 2) return extent - 1;
+        if constexpr (std::is_same_v<Number, int>) return extent / 2;
+        return (extent - 1) / 2;
+    }
+    static constexpr Number moved(Number at, Number by) noexcept {
+        if constexpr (std::is_same_v<Number, int>) return as_int(std::int64_t{at} + by);
+        return at + by;
+    }
+    static constexpr Number shrunk(Number extent, Number by) noexcept {
+        if constexpr (std::is_same_v<Number, int>) return as_int(std::int64_t{extent} - std::int64_t{2} * by);
+        return extent - 2 * by;
+    }
+    static constexpr int as_int(std::int64_t value) noexcept {
+        using Limits = std::numeric_limits<int>;
+        return static_cast<int>(std::clamp<std::int64_t>(value, Limits::min(), Limits::max()));
+    }
+};
 
-constexpr Box Box::placed(const Placed& place) {
-    // The anchors are in the order of reading, three in a row.
-    const auto number = static_cast<int>(place.anchor);
-    if (number < 0 || number > static_cast<int>(Anchor::bottom_right)) detail::refuse_anchor(number);
-    const auto first = [](int anchor, int extent, int third) {
-        const auto before = third == 0 ? 0 : (third == 1 ? extent / 2 : extent - 1);
-        return static_cast<int>(std::int64_t{anchor} - before);
-    };
-    return {.at = {.x = first(place.at.x, place.size.width, number % 3),
-                   .y = first(place.at.y, place.size.height, number / 3)},
-            .size = place.size};
-}
+using Box = BasicBox<int>;
+using Corners = Box::Corners;
 
 // Whether the pixel lies in the box. No pixel lies in an empty box.
 constexpr bool contains(const Box& box, Point pixel) noexcept {

@@ -10,6 +10,7 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/target.hpp"
 #include "coldbrick/formats.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/ink.hpp"
@@ -57,16 +58,19 @@ namespace detail {
 template <class Other, class Format>
 concept WritableFormOf = std::is_const_v<Format> && std::is_same_v<Other, std::remove_const_t<Format>>;
 
-// A view without its type: what rasterised spans are painted on.
-struct Surface {
-    std::uint8_t* top_left;
-    std::ptrdiff_t stride;
-    Size size;
-    Box clip;
-    const FormatKernel* kernel;
+// Clips beside the box that is a target's window; shared, and never changed.
+struct Clips {
     std::shared_ptr<const Region> mask = nullptr;         // if set, drawing touches only its pixels
     std::shared_ptr<const SmoothRegion> cover = nullptr;  // if set, drawing is as weak as its pixels are covered
-    std::shared_ptr<const Palette> palette = nullptr;     // of Index8
+};
+
+// A view without its type: what rasterised spans are painted on.
+struct Surface : Target {
+    std::shared_ptr<const Clips> clips = nullptr;
+    std::shared_ptr<const Palette> kept_palette = nullptr;  // if the view keeps it
+
+    [[nodiscard]] const Region* mask() const noexcept { return clips ? clips->mask.get() : nullptr; }
+    [[nodiscard]] const SmoothRegion* cover() const noexcept { return clips ? clips->cover.get() : nullptr; }
 };
 
 // The surface with its clip narrowed to a region too.
@@ -130,7 +134,8 @@ class Pixels {
 
     // Numbers of colours in a palette, which the view keeps.
     Pixels(const Memory& memory, Palette palette) requires std::same_as<Layout, Index8> : Pixels{memory} {
-        surface_.palette = std::make_shared<const Palette>(std::move(palette));
+        surface_.kept_palette = std::make_shared<const Palette>(std::move(palette));
+        surface_.palette = surface_.kept_palette.get();
     }
 
     // A view to draw on is also a view to read.
@@ -141,12 +146,12 @@ class Pixels {
     [[nodiscard]] Size size() const noexcept { return surface_.size; }
 
     // The pixels that drawing may touch and reading may see; the whole buffer unless narrowed by within().
-    [[nodiscard]] Box clip() const noexcept { return surface_.clip; }
+    [[nodiscard]] Box clip() const noexcept { return surface_.window; }
 
     // The same pixels under the same coordinates, clipped to the box too; a box outside leaves an empty clip.
     [[nodiscard]] Pixels within(const Box& box) const noexcept {
         auto narrowed = *this;
-        narrowed.surface_.clip = intersection(surface_.clip, box);
+        narrowed.surface_.window = intersection(surface_.window, box);
         return narrowed;
     }
 
@@ -230,12 +235,14 @@ class Bitmap {
     friend struct detail::SurfaceAccess;
 
     [[nodiscard]] detail::Surface surface() const noexcept {
-        return {.top_left = const_cast<std::uint8_t*>(bytes_.data()),
-                .stride = std::ptrdiff_t{size_.width} * bytes_per_pixel<Format>,
-                .size = size_,
-                .clip = {.at = {.x = 0, .y = 0}, .size = size_},
-                .kernel = &detail::kernel_of<Format>(),
-                .palette = palette_};
+        return {{.top_left = const_cast<std::uint8_t*>(bytes_.data()),
+                 .stride = std::ptrdiff_t{size_.width} * bytes_per_pixel<Format>,
+                 .size = size_,
+                 .window = {.at = {.x = 0, .y = 0}, .size = size_},
+                 .kernel = &detail::kernel_of<Format>(),
+                 .palette = palette_.get()},
+                nullptr,
+                palette_};
     }
 
     Size size_;

@@ -6,13 +6,11 @@
 //     fill  (chart, water, colors::teal);
 //     stroke(chart, water, {.width = 3}, colors::navy);                // around its outline
 //     stroke(chart.within(water), wave, colors::white);                // draws only there
-//     fill  (chart, flood(chart, {.from = {5, 5}, .tolerance = 8}), colors::gold);
 //
 // A region is kept as spans: memory and the time of everything here grow with their number, not with the area.
 #pragma once
 
 #include "coldbrick/error.hpp"
-#include "coldbrick/pixels.hpp"
 #include "coldbrick/spans.hpp"
 
 #include <cstdint>
@@ -29,9 +27,9 @@ class Region {
     Region() noexcept = default;
 
     // The pixels of an area (spans.hpp), all or those in a box. Throws Error as drawing the area would.
-    template <class Area>
+    template <detail::AnyArea Area>
     explicit Region(const Area& area) : Region{area, coldbrick::bounds(area)} {}
-    template <class Area>
+    template <detail::AnyArea Area>
     Region(const Area& area, const Box& within) {
         for_each_span(area, within, [&](const Span& run) { spans_.push_back(run); });
         measure();
@@ -81,29 +79,5 @@ class Region {
 [[nodiscard]] Region intersection(const Region& a, const Region& b);
 [[nodiscard]] Region difference(const Region& a, const Region& b);
 [[nodiscard]] Region symmetric_difference(const Region& a, const Region& b);
-
-// Which pixels are neighbours: the four beside each, or also the four at its corners.
-enum class Neighbors { four, eight };
-
-struct FloodFrom {
-    Point from;
-    // By how much a pixel's channels may differ from those of the first pixel, each on its own; 0 to 255, in 255ths of
-    // the whole also where a format has 16 bits, and of the palette's colours where it has numbers.
-    int tolerance = 0;
-    Neighbors neighbors = Neighbors::four;
-};
-
-namespace detail {
-
-Region flood(const Surface& surface, const FloodFrom& how);
-
-}  // namespace detail
-
-// The pixels that are equal or similar to the one given and can be reached from it by way of such pixels, in the clip
-// of the picture. Throws Error if the pixel lies outside of it, or the tolerance is not from 0 to 255.
-template <Picture P>
-[[nodiscard]] Region flood(const P& picture, const FloodFrom& how) {
-    return detail::flood(detail::SurfaceAccess::of(picture), how);
-}
 
 }  // namespace coldbrick

@@ -15,6 +15,7 @@
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/figure.hpp"
+#include "coldbrick/flood.hpp"
 #include "coldbrick/load.hpp"
 #include "coldbrick/path.hpp"
 #include "coldbrick/pixels.hpp"

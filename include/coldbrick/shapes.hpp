@@ -8,6 +8,7 @@
 //     Ellipse::within({.at = {456, 169}, .size = {145, 43}})         // fits this box, sides odd or even
 //     Ellipse::around({.center = {528, 190}, .radii = {72, 21}, .turned = 15_deg})
 //     RoundedBox{.box = {.at = {32, 282}, .size = {148, 96}}, .corner_radius = 8}
+//     Ring     {.center = {236, 148}, .radius = 130, .inner_radius = 104}
 //     Arc      {.of = Circle{.center = {236, 148}, .radius = 130}, .sweep = {.from = 197_deg, .by = 46_deg}}
 //     Sector   {.of = Circle{.center = {236, 148}, .radius = 130}, .sweep = {.from = 197_deg, .by = 46_deg}}
 //     Chord    {.of = Circle{.center = {236, 148}, .radius = 130}, .sweep = {.from = 197_deg, .by = 46_deg}}
@@ -15,8 +16,15 @@
 //     regular_polygon({.center = {80, 60}, .radius = 24, .points = 6})
 //     star    ({.center = {80, 60}, .radius = 24, .points = 5})
 //
+//     subpixel::Circle{.center = {236.5, 148.25}, .radius = 34.5}    // the same with fractional coordinates
+//
 // Which pixels belong to each, filled and stroked, is said in docs/pixel-rules.md. Coordinates, radii and sizes lie
 // within max_coordinate; a shape is checked when it is drawn or asked for its pixels, and Error is thrown then.
+//
+// Each shape is one template with two kinds of coordinate: whole ones, and fractional ones in the namespace subpixel.
+// There, whole numbers are pixel centres as everywhere, and a shape with whole numbers covers what the one of the same
+// name covers; coordinates and sizes are rounded to multiples of 1/256 pixel when it is drawn. Paths (path.hpp) have
+// fractional coordinates of their own.
 #pragma once
 
 #include "coldbrick/angle.hpp"
@@ -30,174 +38,224 @@
 namespace coldbrick {
 
 // A straight line between the centres of two pixels; both belong to it. It is the same line whichever comes first.
-struct Line {
-    Point from;
-    Point to;
+template <class Number>
+struct BasicLine {
+    typename Coordinates<Number>::Place from;
+    typename Coordinates<Number>::Place to;
 
-    friend bool operator==(const Line&, const Line&) = default;
+    friend bool operator==(const BasicLine&, const BasicLine&) = default;
 };
 
 // Lines from each point to the next; if closed, also from the last to the first. One point gives one pixel; none is
 // refused.
-struct Polyline {
-    std::vector<Point> through;
+template <class Number>
+struct BasicPolyline {
+    std::vector<typename Coordinates<Number>::Place> through;
     bool closed = false;
 
-    friend bool operator==(const Polyline&, const Polyline&) = default;
+    friend bool operator==(const BasicPolyline&, const BasicPolyline&) = default;
 };
 
 // All pixels with dx*dx + dy*dy <= radius*radius + radius: 2*radius + 1 pixels wide and high. Radius 0 is one pixel.
-struct Circle {
-    Point center;
-    int radius = 0;
+// As a curve, it reaches half a pixel further than its radius.
+template <class Number>
+struct BasicCircle {
+    typename Coordinates<Number>::Place center;
+    Number radius = 0;
 
     struct Placed {
         Anchor anchor = Anchor::center;
-        Point at;
-        int radius = 0;
+        typename Coordinates<Number>::Place at;
+        Number radius = 0;
     };
 
     // The circle of whose box the anchor is the given pixel: with Anchor::bottom it stands there.
-    static constexpr Circle placed(const Placed& place) {
-        const auto diameter = static_cast<int>(std::int64_t{2} * place.radius + 1);
-        const auto box = Box::placed({.anchor = place.anchor, .at = place.at, .size = {diameter, diameter}});
+    static constexpr BasicCircle placed(const Placed& place) {
+        const auto diameter = diameter_of(place.radius);
+        const auto box =
+            BasicBox<Number>::placed({.anchor = place.anchor, .at = place.at, .size = {diameter, diameter}});
         return {.center = {.x = box.at.x + place.radius, .y = box.at.y + place.radius}, .radius = place.radius};
     }
 
-    friend bool operator==(const Circle&, const Circle&) = default;
+    friend bool operator==(const BasicCircle&, const BasicCircle&) = default;
+
+  private:
+    static constexpr Number diameter_of(Number radius) {
+        if constexpr (std::is_same_v<Number, int>) return static_cast<int>(std::int64_t{2} * radius + 1);
+        return 2 * radius + 1;
+    }
 };
 
 // An ellipse that touches all four sides of its box, however thin; or the same turned about its centre.
-class Ellipse {
+template <class Number>
+class BasicEllipse {
   public:
     struct Around {
-        Point center;
-        Radii radii;
+        typename Coordinates<Number>::Place center;
+        typename Coordinates<Number>::Reach radii;
         Angle turned = {};
     };
 
     // By centre and radii: 2*radii.x + 1 pixels wide and 2*radii.y + 1 high, before it is turned.
     // Throws Error if a radius is negative, anything lies beyond max_coordinate, or the angle is no number.
-    static Ellipse around(const Around& place);
+    static BasicEllipse around(const Around& place);
 
     // The ellipse that fits the box; even widths and heights have their centre between pixels. Throws Error if the
     // box is empty or lies beyond max_coordinate.
-    static Ellipse within(const Box& box);
+    static BasicEllipse within(const BasicBox<Number>& box);
 
     // A circle is an ellipse. Throws Error as drawing the circle would.
-    Ellipse(const Circle& circle);
+    BasicEllipse(const BasicCircle<Number>& circle);
 
     // The same ellipse, turned clockwise about its centre by the angle instead of what it was turned by. Throws Error
     // if the angle is no number.
-    [[nodiscard]] Ellipse turned(Angle angle) const;
+    [[nodiscard]] BasicEllipse turned(Angle angle) const;
 
     // The smallest box around it before it is turned, and by how much it is turned.
-    [[nodiscard]] constexpr const Box& box() const noexcept { return box_; }
+    [[nodiscard]] constexpr const BasicBox<Number>& box() const noexcept { return box_; }
     [[nodiscard]] constexpr Angle turn() const noexcept { return turn_; }
 
-    friend bool operator==(const Ellipse&, const Ellipse&) = default;
+    friend bool operator==(const BasicEllipse&, const BasicEllipse&) = default;
 
   private:
-    explicit constexpr Ellipse(const Box& box) noexcept : box_{box} {}
-    Box box_;
+    explicit constexpr BasicEllipse(const BasicBox<Number>& box) noexcept : box_{box} {}
+    BasicBox<Number> box_;
     Angle turn_;
 };
+extern template class BasicEllipse<int>;
+extern template class BasicEllipse<double>;
 
 // A box with each corner replaced by a quarter of a circle of diameter 2*corner_radius, which may be at most half the
 // shorter side. Radius 0 is the box.
-struct RoundedBox {
-    Box box;
-    int corner_radius = 0;
+template <class Number>
+struct BasicRoundedBox {
+    BasicBox<Number> box;
+    Number corner_radius = 0;
 
-    friend bool operator==(const RoundedBox&, const RoundedBox&) = default;
+    friend bool operator==(const BasicRoundedBox&, const BasicRoundedBox&) = default;
+};
+
+// What lies between two circles around one centre, both outlines included: radius - inner_radius + 1 pixels thick. With
+// an inner radius of 0 there is no hole. With a sweep, the part of it in these directions, as a sector's.
+template <class Number>
+struct BasicRing {
+    typename Coordinates<Number>::Place center;
+    Number radius = 0;
+    Number inner_radius = 0;  // 0 to radius
+    std::optional<Sweep> sweep = std::nullopt;
+
+    friend bool operator==(const BasicRing&, const BasicRing&) = default;
 };
 
 // The part of an ellipse's or circle's outline that lies in the directions of the sweep from its centre: a line, that
 // can be stroked. A sweep of 0 is one pixel.
-struct Arc {
-    Ellipse of;
+template <class Number>
+struct BasicArc {
+    BasicEllipse<Number> of;
     Sweep sweep;
 
-    friend bool operator==(const Arc&, const Arc&) = default;
+    friend bool operator==(const BasicArc&, const BasicArc&) = default;
 };
 
 // The part of an ellipse or circle that lies in the directions of the sweep from its centre, as a slice of a cake; its
 // centre pixel belongs to it.
-struct Sector {
-    Ellipse of;
+template <class Number>
+struct BasicSector {
+    BasicEllipse<Number> of;
     Sweep sweep;
 
-    friend bool operator==(const Sector&, const Sector&) = default;
+    friend bool operator==(const BasicSector&, const BasicSector&) = default;
 };
 
 // The part of an ellipse or circle that the straight line between the ends of an arc cuts off, on the arc's side.
-struct Chord {
-    Ellipse of;
+template <class Number>
+struct BasicChord {
+    BasicEllipse<Number> of;
     Sweep sweep;
 
-    friend bool operator==(const Chord&, const Chord&) = default;
+    friend bool operator==(const BasicChord&, const BasicChord&) = default;
 };
 
-// The vertices of one closed outline of a polygon, in either direction.
-using Ring = std::vector<Point>;
-
-// One or more rings; with several, the fill rule decides what is inside. A ring of one or two vertices is a pixel or
-// a line. A polygon without rings, and a ring without vertices, is refused.
-class Polygon {
+// One or more rings: the vertices of a closed outline each, in either direction. With several, the fill rule decides
+// what is inside. A ring of one or two vertices is a pixel or a line. A polygon without rings, and a ring without
+// vertices, is refused.
+template <class Number>
+class BasicPolygon {
   public:
-    Polygon(std::initializer_list<Point> vertices) : rings_{Ring{vertices}} {}
-    explicit Polygon(Ring vertices) { rings_.push_back(std::move(vertices)); }
-    explicit Polygon(std::vector<Ring> rings) : rings_{std::move(rings)} {}
+    using Vertices = std::vector<typename Coordinates<Number>::Place>;
 
-    [[nodiscard]] const std::vector<Ring>& rings() const noexcept { return rings_; }
+    BasicPolygon(std::initializer_list<typename Coordinates<Number>::Place> vertices) : rings_{Vertices{vertices}} {}
+    explicit BasicPolygon(Vertices vertices) { rings_.push_back(std::move(vertices)); }
+    explicit BasicPolygon(std::vector<Vertices> rings) : rings_{std::move(rings)} {}
 
-    friend bool operator==(const Polygon&, const Polygon&) = default;
+    [[nodiscard]] const std::vector<Vertices>& rings() const noexcept { return rings_; }
+
+    friend bool operator==(const BasicPolygon&, const BasicPolygon&) = default;
 
   private:
-    std::vector<Ring> rings_;
+    std::vector<Vertices> rings_;
 };
 
-// A polygon of equal sides around a centre. The vertices lie on the circle of the radius, each in the nearest pixel;
-// the first straight above the centre, and all of them turned clockwise by `turned`.
-struct RegularPolygon {
-    Point center;
-    int radius = 0;
+// A polygon of equal sides around a centre. The vertices lie on the circle of the radius, each in the nearest pixel (or
+// where they truly are, with fractional coordinates); the first straight above the centre, and all of them turned
+// clockwise by `turned`.
+template <class Number>
+struct BasicRegularPolygon {
+    typename Coordinates<Number>::Place center;
+    Number radius = 0;
     int points = 3;
     Angle turned = {};
 };
 
 // A star: as many points on the circle of the radius, and between them as many inner corners.
-struct Star {
-    Point center;
-    int radius = 0;
+template <class Number>
+struct BasicStar {
+    typename Coordinates<Number>::Place center;
+    Number radius = 0;
     int points = 5;
     // How far the inner corners are from the centre. Left out: where the lines from each point to the next but one
     // cross, which makes straight edges; with fewer than 5 points, half the radius.
-    std::optional<int> inner_radius = std::nullopt;
+    std::optional<Number> inner_radius = std::nullopt;
     Angle turned = {};
 };
+
+using Line = BasicLine<int>;
+using Polyline = BasicPolyline<int>;
+using Circle = BasicCircle<int>;
+using Ellipse = BasicEllipse<int>;
+using RoundedBox = BasicRoundedBox<int>;
+using Ring = BasicRing<int>;
+using Arc = BasicArc<int>;
+using Sector = BasicSector<int>;
+using Chord = BasicChord<int>;
+using Polygon = BasicPolygon<int>;
+using RegularPolygon = BasicRegularPolygon<int>;
+using Star = BasicStar<int>;
 
 // Throw Error if a radius is negative, anything lies beyond max_coordinate, an angle is no number, there are fewer than
 // 3 points (of a star, 2) or more than 1,000,000, or the inner radius is over the radius.
 [[nodiscard]] Polygon regular_polygon(const RegularPolygon& form);
 [[nodiscard]] Polygon star(const Star& form);
 
-// Which parts of a polygon are inside. even_odd: where an odd number of outlines lies between a point and far away.
-// nonzero: where the outlines go round a point in one direction more often than in the other.
-enum class FillRule { even_odd, nonzero };
+namespace subpixel {
 
-// What becomes of the pixels on a filled polygon's edges. inclusive: the outline's pixels belong to the polygon.
-// shared: only the interior counts, and a pixel centre exactly on an edge belongs to the polygon for which that is a
-// top or left edge, so that polygons with common edges cover each pixel exactly once.
-enum class Edges { inclusive, shared };
+using Box = BasicBox<double>;
+using Line = BasicLine<double>;
+using Polyline = BasicPolyline<double>;
+using Circle = BasicCircle<double>;
+using Ellipse = BasicEllipse<double>;
+using RoundedBox = BasicRoundedBox<double>;
+using Ring = BasicRing<double>;
+using Arc = BasicArc<double>;
+using Sector = BasicSector<double>;
+using Chord = BasicChord<double>;
+using Polygon = BasicPolygon<double>;
+using RegularPolygon = BasicRegularPolygon<double>;
+using Star = BasicStar<double>;
 
-// How a shape is filled. The rule and what becomes of edges matter to polygons and paths only.
-struct Fill {
-    FillRule rule = FillRule::even_odd;
-    Edges edges = Edges::inclusive;
-    Edge edge = Edge::crisp;
+[[nodiscard]] Polygon regular_polygon(const RegularPolygon& form);
+[[nodiscard]] Polygon star(const Star& form);
 
-    friend bool operator==(const Fill&, const Fill&) = default;
-};
+}  // namespace subpixel
 
 }  // namespace coldbrick

@@ -3,6 +3,7 @@
 //     stroke(chart, mast, {.width = 14, .cap = Cap::round}, slate);
 //     stroke(chart, frame, {.width = 6, .align = Align::inside}, gold);
 //     stroke(chart, leading_line, {.width = 2, .dash = {12, 6}}, magenta);
+//     stroke(chart, shoal, {.width = 1.25, .edge = Edge::smooth}, slate);
 //
 // Left out, everything is as usual: one pixel wide, centred, flush ends, mitered corners, no dashes. Which pixels a
 // stroke covers is said in docs/pixel-rules.md, "Strokes".
@@ -10,6 +11,8 @@
 
 #include "coldbrick/geometry.hpp"
 
+#include <cstdint>
+#include <type_traits>
 #include <vector>
 
 namespace coldbrick {
@@ -26,8 +29,34 @@ enum class Cap { flush, square, round };
 // miter limit allows, else bevel. bevel: cut off straight. round: an arc.
 enum class Join { miter, bevel, round };
 
+// The width of a pen in pixels: 1/256 to max_coordinate, in steps of 1/256. Any number can be given in its place.
+class Width {
+  public:
+    template <class Number>
+    requires std::is_arithmetic_v<Number>
+    constexpr Width(Number pixels) noexcept : pixels_{rounded(static_cast<double>(pixels))} {}
+
+    [[nodiscard]] constexpr double pixels() const noexcept { return pixels_; }
+
+    // Whether it is a number of whole pixels.
+    [[nodiscard]] constexpr bool is_whole() const noexcept { return rounded(pixels_, 1) == pixels_; }
+
+    friend constexpr bool operator==(const Width&, const Width&) = default;
+
+  private:
+    // To the nearest step; numbers that are none, or not allowed anyway, stay as they are.
+    static constexpr double rounded(double value, double steps = 256) noexcept {
+        if (!(value >= 0 && value <= max_coordinate)) return value;
+        return static_cast<double>(static_cast<std::int64_t>(value * steps + 0.5)) / steps;
+    }
+
+    double pixels_;
+};
+
 struct Stroke {
-    int width = 1;  // pixels, from 1 to max_coordinate; 1 is the hairline
+    // 1 is the hairline. Widths that are not whole are for smooth edges, for shapes with fractional coordinates, and
+    // under a transform.
+    Width width = 1;
     Align align = Align::center;
     Cap cap = Cap::flush;
     Join join = Join::miter;

@@ -5,7 +5,7 @@
 //     fill  (chart, VertexList{.as = Elements::triangles, .at = corners, .indices = order}, seagreen);
 //     stroke(chart, VertexList{.as = Elements::line_strip, .at = corners}, {.width = 3}, colors::white);
 //
-//     // Floats of one's own, x and y in turn, from -1 to 1 with y up; an ink for each triangle.
+//     // Floats of one's own, x and y in turn, from -1 to 1 with y up; an ink for each triangle (draw_each.hpp).
 //     fill_each(chart, VertexList{.as = Elements::triangle_strip, .at = Vertices::of(floats.data(), count),
 //                                 .transform = Transform::fitting({-1, 1, -1, 1}, sheet)}, inks);
 //
@@ -13,7 +13,6 @@
 // seams. With one ink for all, a call touches each pixel at most once, also where triangles or lines overlap.
 #pragma once
 
-#include "coldbrick/draw.hpp"
 #include "coldbrick/spans.hpp"
 #include "coldbrick/transform.hpp"
 
@@ -80,10 +79,6 @@ struct VertexList {
 
 namespace detail {
 
-// Fills the elements with smooth edges, each in its colour: where several share a pixel, in the mean of their colours
-// by how much of it each covers.
-Box fill_mesh(const Surface& surface, const VertexList& list, const std::vector<Color>& colors);
-
 // Checks the whole list. Throws Error if there are no vertices or too few for an element, if pairs or triangles are
 // incomplete, if an index lies outside of the array, if a place is beyond max_coordinate or no number.
 void check_vertices(const VertexList& list);
@@ -93,68 +88,13 @@ struct VertexElement {
     const VertexList& list;
     std::size_t number;
 };
-// Throws Error unless there is an ink for each element.
-void check_inks(const VertexList& list, std::size_t inks);
-
-// Throws Error for an ink that the surface cannot take.
-void check_ink(const Surface& surface, const Ink& ink);
-
-// Calls draw(number, ink) for each of some inks, once all have been looked at.
-template <class Inks, class Draw>
-void for_each_ink(const Surface& surface, const Inks& inks, const Draw& draw) {
-    if constexpr (std::is_same_v<std::remove_cvref_t<decltype(inks[0])>, Color>) {
-        for (std::size_t i = 0; i < inks.size(); ++i) draw(i, Ink{inks[i]});
-    } else {
-        std::vector<Ink> checked;
-        checked.reserve(inks.size());
-        for (std::size_t i = 0; i < inks.size(); ++i) {
-            checked.push_back(Ink{inks[i]});
-            check_ink(surface, checked.back());
-        }
-        for (std::size_t i = 0; i < checked.size(); ++i) draw(i, checked[i]);
-    }
-}
 
 // What check_vertices says, and that the list has insides.
 void check_fillable(const VertexList& list);
 
+// Throws Error unless there is an ink for each element.
+void check_inks(const VertexList& list, std::size_t inks);
+
 }  // namespace detail
-
-// Fills or strokes each element with an ink of its own, one after the other. Throws Error, and draws nothing, if there
-// are more or fewer inks than elements, or one of them is none that the target takes. Inks are anything with size() and
-// [], such as a std::vector<Color>.
-template <Target T, class Inks>
-Box fill_each(T&& target, const VertexList& list, const Inks& inks) {
-    detail::check_fillable(list);
-    detail::check_inks(list, inks.size());
-    auto touched = Box{};
-    detail::for_each_ink(detail::SurfaceAccess::of(target), inks, [&](std::size_t i, const Ink& ink) {
-        touched = enclosing(touched, fill(target, detail::VertexElement{.list = list, .number = i}, ink));
-    });
-    return touched;
-}
-
-// The same with smooth edges, for inks that are colours. Each pixel is touched once: along seams the colours of both
-// sides are mixed, and nothing of what is below shows.
-template <Target T, class Inks>
-Box fill_each(T&& target, const VertexList& list, const Fill& how, const Inks& inks) {
-    if (how.edge == Edge::crisp) return fill_each(target, list, inks);
-    detail::check_fillable(list);
-    detail::check_inks(list, inks.size());
-    std::vector<Color> colors;
-    for (std::size_t i = 0; i < inks.size(); ++i) colors.push_back(inks[i]);
-    return detail::fill_mesh(detail::SurfaceAccess::of(target), list, colors);
-}
-
-template <Target T, class Inks>
-Box stroke_each(T&& target, const VertexList& list, const Stroke& how, const Inks& inks) {
-    detail::check_vertices(list);
-    detail::check_inks(list, inks.size());
-    auto touched = Box{};
-    detail::for_each_ink(detail::SurfaceAccess::of(target), inks, [&](std::size_t i, const Ink& ink) {
-        touched = enclosing(touched, stroke(target, detail::VertexElement{.list = list, .number = i}, how, ink));
-    });
-    return touched;
-}
 
 }  // namespace coldbrick

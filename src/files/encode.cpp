@@ -81,7 +81,7 @@ std::uint32_t per_meter(double density, Density::Unit unit) noexcept {
 }
 
 std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format, const SaveOptions& options) {
-    if (picture.clip.empty()) throw Error{"picture: the view's clip is empty; it must have at least one pixel"};
+    if (picture.window.empty()) throw Error{"picture: the view's clip is empty; it must have at least one pixel"};
     check(options);
     switch (format) {
         case FileFormat::png:

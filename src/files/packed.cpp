@@ -1,6 +1,6 @@
 #include "files/packed.hpp"
 
-#include "pixels/kernels.hpp"
+#include "formats/kernels.hpp"
 
 #include "coldbrick/convert.hpp"
 #include "coldbrick/error.hpp"
@@ -16,7 +16,7 @@ namespace {
 // Pixels that lie in memory as the file has them are not copied.
 template <PixelFormat Format>
 Packed pack(const Surface& picture) {
-    const auto& [at, size] = picture.clip;
+    const auto& [at, size] = picture.window;
     auto packed = Packed{.size = size, .channels = bytes_per_pixel<Format>, .bits = 8, .bytes = {}};
     if (picture.kernel == &kernel_of<Format>()) {
         packed.lent = pixel_address(picture, at.x, at.y);
@@ -34,7 +34,7 @@ bool is_deep(const Surface& picture) noexcept { return picture.kernel->load_deep
 // Calls visit(color, x, y) for each pixel in 16 bits, until one says false; gives whether none did.
 template <class Visit>
 bool visit_all(const Surface& picture, const Visit& visit) {
-    const auto [at, size] = picture.clip;
+    const auto [at, size] = picture.window;
     for (int y = at.y; y < at.y + size.height; ++y) {
         for (int x = at.x; x < at.x + size.width; ++x) {
             if (!visit(decode_deep(picture, pixel_address(picture, x, y)), x, y)) return false;
@@ -45,7 +45,7 @@ bool visit_all(const Surface& picture, const Visit& visit) {
 
 // In 16 bits: as many channels as are asked for.
 Packed pack_deep(const Surface& picture, int channels) {
-    Packed packed{.size = picture.clip.size, .channels = channels, .bits = 16, .bytes = {}};
+    Packed packed{.size = picture.window.size, .channels = channels, .bits = 16, .bytes = {}};
     packed.bytes.reserve(packed.row_bytes() * static_cast<std::size_t>(packed.size.height));
     visit_all(picture, [&](const Color16& color, int, int) {
         const auto values = channels == 2 ? std::array{color.red, color.alpha, color.blue, color.alpha}
@@ -109,8 +109,8 @@ Packed pack_as_is(const Surface& picture) {
 
 Packed pack_with_palette(const Surface& picture) {
     if (picture.kernel != &index8_kernel) return pack_as_is(picture);
-    Packed packed{.size = picture.clip.size, .channels = 1, .bits = 8, .bytes = {}, .palette = palette_of(picture)};
-    const auto [at, size] = picture.clip;
+    Packed packed{.size = picture.window.size, .channels = 1, .bits = 8, .bytes = {}, .palette = palette_of(picture)};
+    const auto [at, size] = picture.window;
     for (int y = at.y; y < at.y + size.height; ++y) {
         const auto* const row = pixel_address(picture, at.x, y);
         packed.bytes.insert(packed.bytes.end(), row, row + size.width);
@@ -190,11 +190,11 @@ int bits_for_count(std::size_t colors) noexcept { return colors <= 2 ? 1 : color
 // Values of a few bits each, the first pixel of a byte in its highest bits.
 template <class Value>
 Packed pack_bits(const Surface& picture, int bits, const Value& value) {
-    Packed packed{.size = picture.clip.size, .channels = 1, .bits = bits, .bytes = {}};
+    Packed packed{.size = picture.window.size, .channels = 1, .bits = bits, .bytes = {}};
     packed.bytes.resize(packed.row_bytes() * static_cast<std::size_t>(packed.size.height));
     visit_all(picture, [&](const Color16& color, int x, int y) {
-        const auto column = static_cast<unsigned>(x - picture.clip.at.x);
-        const auto row = static_cast<std::size_t>(y - picture.clip.at.y) * packed.row_bytes();
+        const auto column = static_cast<unsigned>(x - picture.window.at.x);
+        const auto row = static_cast<std::size_t>(y - picture.window.at.y) * packed.row_bytes();
         const auto per_byte = 8U / static_cast<unsigned>(bits);
         const auto shift = 8U - static_cast<unsigned>(bits) * (column % per_byte + 1U);
         auto& byte = packed.bytes[row + column / per_byte];
@@ -205,7 +205,7 @@ Packed pack_bits(const Surface& picture, int bits, const Value& value) {
 }
 
 Packed gray_with_alpha(const Surface& picture) {
-    Packed packed{.size = picture.clip.size, .channels = 2, .bits = 8, .bytes = {}};
+    Packed packed{.size = picture.window.size, .channels = 2, .bits = 8, .bytes = {}};
     visit_all(picture, [&](const Color16& color, int, int) {
         const auto narrow = narrowed(color);
         packed.bytes.push_back(narrow.red);

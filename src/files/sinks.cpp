@@ -14,12 +14,14 @@ void PixelSink::begin(std::string_view kind, const StoredPixels& stored, const L
 }
 
 Surface PixelSink::surface_of(const std::uint8_t* pixels, Size size) const noexcept {
-    return {.top_left = const_cast<std::uint8_t*>(pixels),
-            .stride = stored_.kernel->pixel_bytes,
-            .size = size,
-            .clip = {.at = {}, .size = size},
-            .kernel = stored_.kernel,
-            .palette = stored_.palette};
+    return {{.top_left = const_cast<std::uint8_t*>(pixels),
+             .stride = stored_.kernel->pixel_bytes,
+             .size = size,
+             .window = {.at = {}, .size = size},
+             .kernel = stored_.kernel,
+             .palette = stored_.palette.get()},
+            nullptr,
+            stored_.palette};
 }
 
 std::uint64_t PictureSink::kept_bytes() const {

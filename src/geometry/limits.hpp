@@ -2,8 +2,8 @@
 #pragma once
 
 #include "coldbrick/angle.hpp"
+#include "coldbrick/fill.hpp"
 #include "coldbrick/geometry.hpp"
-#include "coldbrick/shapes.hpp"
 
 #include <initializer_list>
 #include <string>

@@ -27,7 +27,33 @@ Vec direction_up_to_45(double degrees) noexcept {
     return {cosine(radians), sine(radians)};
 }
 
+// The arc tangent's series, for at most tan(pi / 16).
+double arc_tangent(double x) noexcept {
+    const auto square = x * x;
+    auto sum = 0.0;
+    for (auto n = 23; n >= 1; n -= 2) sum = 1.0 / n - sum * square;
+    return x * sum;
+}
+
+// Of a part of a turn up to 45 degrees, told by its tangent: what lies beyond multiples of an eighth of 90 degrees.
+double degrees_up_to_45(double tangent) noexcept {
+    constexpr auto step = 11.25;
+    const auto steps = std::floor(tangent * 3.9 + 0.5);  // the nearest multiple, or its neighbour
+    const auto [c, s] = direction_up_to_45(step * steps);
+    const auto rest = (tangent * c - s) / (c + tangent * s);
+    return step * steps + arc_tangent(rest) * (180 / std::numbers::pi);
+}
+
 }  // namespace
+
+Angle angle_of(Vec vector) noexcept {
+    const auto x = std::fabs(vector.x);
+    const auto y = std::fabs(vector.y);
+    if (!(x + y > 0)) return Angle{};
+    auto degrees = x >= y ? degrees_up_to_45(y / x) : 90 - degrees_up_to_45(x / y);
+    if (vector.x < 0) degrees = 180 - degrees;
+    return Angle::degrees(vector.y < 0 ? -degrees : degrees);
+}
 
 Vec direction_of(Angle angle) noexcept {
     // No direction: what is made of it is told as no number where it is drawn.

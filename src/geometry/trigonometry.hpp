@@ -41,6 +41,9 @@ inline Vec unit(Vec a) noexcept { return a * (1 / length(a)); }
 // The cosine and sine of an angle; exact for multiples of 90 degrees, and of equal size for odd multiples of 45.
 Vec direction_of(Angle angle) noexcept;
 
+// The direction that a vector has, in (-180, 180] degrees; of 0, 0 that is 0. The error is below 1e-13 degrees.
+Angle angle_of(Vec vector) noexcept;
+
 // The vector turned clockwise by the angle of which that is the direction.
 constexpr Vec turned(Vec a, Vec direction) noexcept {
     return {a.x * direction.x - a.y * direction.y, a.x * direction.y + a.y * direction.x};

@@ -136,7 +136,7 @@ std::optional<Drawn> Evaluator::region_figure(const ParsedStatement& statement, 
     const auto is_stroked = statement.verb.text == "stroke";
     const auto how = is_stroked ? read_stroke(given) : Stroke{};
     if (!how) return std::nullopt;
-    const auto reach = std::min(how->width, max_coordinate / 4) + 4;
+    const auto reach = std::min(static_cast<int>(how->width.pixels()), max_coordinate / 4) + 4;
     const auto seen = seen_before(blocks_.empty() ? Transform{} : blocks_.back().by, drawn_box());
     const auto near = Box{.at = {.x = seen.at.x - reach, .y = seen.at.y - reach},
                           .size = {.width = seen.size.width + 2 * reach, .height = seen.size.height + 2 * reach}};
@@ -165,38 +165,11 @@ void Evaluator::drawing(const ParsedStatement& statement) {
     add_call(statement, std::move(*figure), *ink);
 }
 
-namespace {
-
-// About how much memory it has besides its own.
-std::uint64_t bytes_of(const Drawn& drawn) {
-    const auto* const figure = std::get_if<Figure>(&drawn);
-    if (figure == nullptr) return 0;
-    return figure->visit([](const auto& shape, const auto&) -> std::uint64_t {
-        if constexpr (requires { shape.rings()[0].size(); }) {
-            std::uint64_t points = 0;
-            for (const auto& ring : shape.rings()) points += ring.size();
-            return points * sizeof(Point);
-        } else if constexpr (requires { shape.rings[0].size(); }) {
-            std::uint64_t points = 0;
-            for (const auto& ring : shape.rings) points += ring.size();
-            return points * sizeof(Position);
-        } else if constexpr (requires { shape.through.size(); }) {
-            return shape.through.size() * sizeof(shape.through[0]);
-        } else if constexpr (requires { shape.spans().size(); }) {
-            return shape.spans().size() * sizeof(Span);
-        } else if constexpr (requires { shape.steps().size(); }) {
-            return shape.steps().size() * sizeof(Path::Step);
-        } else {
-            return 0;
-        }
-    });
-}
-
-}  // namespace
-
 void Evaluator::add_call(const ParsedStatement& statement, Drawn what, const Ink& ink) {
     const auto block = inner(statement.verb);
-    if (!budget_.spend(sizeof(DrawingCall) + bytes_of(what), statement.verb)) return;
+    const auto* const figure = std::get_if<Figure>(&what);
+    const auto bytes = sizeof(DrawingCall) + (figure != nullptr ? figure->bytes_besides() : 0);
+    if (!budget_.spend(bytes, statement.verb)) return;
     drawn().calls.push_back({.drawn = std::move(what),
                              .ink = ink,
                              .place = statement.verb.place,

@@ -1,5 +1,7 @@
 #include "scene/figures.hpp"
 
+#include "scene/shape_statements.hpp"
+
 #include <cmath>
 #include <functional>
 #include <limits>
@@ -169,8 +171,8 @@ Either<Polygon, subpixel::Polygon> read_polygon(Arguments& given) {
     if (given.has("through")) {
         auto rings = given.lists("through");
         if (!rings) return std::nullopt;
-        if (!std::all_of(rings->begin(), rings->end(), are_whole)) return subpixel::Polygon{.rings = std::move(*rings)};
-        std::vector<Ring> whole_rings;
+        if (!std::all_of(rings->begin(), rings->end(), are_whole)) return subpixel::Polygon{std::move(*rings)};
+        std::vector<Polygon::Vertices> whole_rings;
         for (const auto& ring : *rings) whole_rings.push_back(whole(ring));
         return Polygon{std::move(whole_rings)};
     }
@@ -208,6 +210,23 @@ Either<Polygon, subpixel::Polygon> read_star(Arguments& given) {
                  .turned = *turned});
 }
 
+// ring center 80,60 radius 40 inner_radius 28, and for a part of it a sweep.
+Either<Ring, subpixel::Ring> read_ring(Arguments& given) {
+    const auto center = given.position("center");
+    const auto radius = given.real_or("radius", 0, 0, max_coordinate);
+    const auto inner = given.real_or("inner_radius", 0, 0, radius.value_or(max_coordinate));
+    auto sweep = std::optional<Sweep>{};
+    if (given.has("sweep")) {
+        sweep = read_sweep(given);
+        if (!sweep) return std::nullopt;
+    }
+    if (!center || !radius || !inner) return std::nullopt;
+    if (!is_whole(*center) || !is_whole(*radius) || !is_whole(*inner)) {
+        return subpixel::Ring{.center = *center, .radius = *radius, .inner_radius = *inner, .sweep = sweep};
+    }
+    return Ring{.center = whole(*center), .radius = whole(*radius), .inner_radius = whole(*inner), .sweep = sweep};
+}
+
 // "M 10,80 C ...": a fault is told at its place in the string.
 std::optional<std::variant<Path>> read_path(Arguments& given) {
     const auto& word = given.value("data");
@@ -235,7 +254,7 @@ std::optional<Fill> read_fill(Arguments& given) {
     return Fill{.rule = *rule, .edges = *edges, .edge = *edge};
 }
 
-std::optional<Drawn> read_line(Arguments& given) {
+std::optional<Figure> read_line(Arguments& given) {
     auto how = read_stroke(given);
     std::vector<Position> places;
     if (given.has("through")) {
@@ -272,7 +291,7 @@ std::optional<Drawn> read_flood(Arguments& given) {
 
 // A shape filled, and stroked.
 template <auto read>
-std::optional<Drawn> read_filled(Arguments& given) {
+std::optional<Figure> read_filled(Arguments& given) {
     auto shape = read(given);
     const auto how = read_fill(given);
     if (!shape || !how) return std::nullopt;
@@ -280,49 +299,81 @@ std::optional<Drawn> read_filled(Arguments& given) {
 }
 
 template <auto read>
-std::optional<Drawn> read_stroked(Arguments& given) {
+std::optional<Figure> read_stroked(Arguments& given) {
     auto shape = read(given);
     const auto how = read_stroke(given);
     if (!shape || !how) return std::nullopt;
     return std::visit([&](auto& of) -> Figure { return stroked(std::move(of), *how); }, *shape);
 }
 
-struct FigureReader {
-    std::string_view words;
-    std::optional<Drawn> (*read)(Arguments&);
-};
-
-constexpr auto readers = std::to_array<FigureReader>({{"mark", read_mark},
-                                                      {"flood", read_flood},
-                                                      {"fill box", read_filled<read_box>},
-                                                      {"fill circle", read_filled<read_circle>},
-                                                      {"fill ellipse", read_filled<read_ellipse>},
-                                                      {"fill sector", read_filled<read_sector>},
-                                                      {"fill chord", read_filled<read_chord>},
-                                                      {"fill polygon", read_filled<read_polygon>},
-                                                      {"fill star", read_filled<read_star>},
-                                                      {"fill path", read_filled<read_path>},
-                                                      {"stroke line", read_line},
-                                                      {"stroke arc", read_stroked<read_arc>},
-                                                      {"stroke box", read_stroked<read_box>},
-                                                      {"stroke circle", read_stroked<read_circle>},
-                                                      {"stroke ellipse", read_stroked<read_ellipse>},
-                                                      {"stroke sector", read_stroked<read_sector>},
-                                                      {"stroke chord", read_stroked<read_chord>},
-                                                      {"stroke polygon", read_stroked<read_polygon>},
-                                                      {"stroke star", read_stroked<read_star>},
-                                                      {"stroke path", read_stroked<read_path>}});
+std::vector<ShapeStatement> all_shapes() {
+    const std::vector<std::string_view> rules{"rule", "edges"};
+    const std::vector<StatementForm> round_parts{
+        {{"center", "radius", "sweep"}, {"by", "counterclockwise"}},
+        {{"center", "radii", "sweep"}, {"by", "counterclockwise", "turned"}},
+        {{"at", "size", "sweep"}, {"by", "counterclockwise", "turned", "anchor"}}};
+    return {{"arc", round_parts, {}, nullptr, read_stroked<read_arc>},
+            {"box",
+             {{{"at", "size"}, {"anchor", "round"}}, {{"from", "to"}, {"round"}}},
+             {},
+             read_filled<read_box>,
+             read_stroked<read_box>},
+            {"chord", round_parts, {}, read_filled<read_chord>, read_stroked<read_chord>},
+            {"circle",
+             {{{"center", "radius"}, {}}, {{"at", "radius"}, {"anchor"}}},
+             {},
+             read_filled<read_circle>,
+             read_stroked<read_circle>},
+            {"ellipse",
+             {{{"center", "radii"}, {"turned"}}, {{"at", "size"}, {"turned", "anchor"}}},
+             {},
+             read_filled<read_ellipse>,
+             read_stroked<read_ellipse>},
+            {"line", {{{"from", "to"}, {}}, {{"through"}, {"closed"}}}, {}, nullptr, read_line},
+            {"path", {{{"data"}, {}}}, rules, read_filled<read_path>, read_stroked<read_path>},
+            {"polygon",
+             {{{"through"}, {}}, {{"center", "radius", "points"}, {"turned"}}},
+             rules,
+             read_filled<read_polygon>,
+             read_stroked<read_polygon>},
+            {"ring",
+             {{{"center", "radius", "inner_radius"}, {"sweep", "by", "counterclockwise"}}},
+             {},
+             read_filled<read_ring>,
+             read_stroked<read_ring>},
+            {"sector", round_parts, {}, read_filled<read_sector>, read_stroked<read_sector>},
+            {"star",
+             {{{"center", "radius", "points"}, {"inner_radius", "turned"}}},
+             rules,
+             read_filled<read_star>,
+             read_stroked<read_star>}};
+}
 
 }  // namespace
 
+std::span<const ShapeStatement> shape_statements() {
+    static const auto all = all_shapes();
+    return all;
+}
+
+const ShapeStatement* shape_statement(std::string_view name) noexcept {
+    const auto all = shape_statements();
+    const auto found =
+        std::find_if(all.begin(), all.end(), [&](const ShapeStatement& shape) { return shape.name == name; });
+    return found == all.end() ? nullptr : &*found;
+}
+
 std::optional<Drawn> read_figure(std::string_view words, Arguments& given) {
-    const auto* const reader =
-        std::find_if(readers.begin(), readers.end(), [&](const FigureReader& r) { return r.words == words; });
-    return reader->read(given);
+    if (words == "mark") return read_mark(given);
+    if (words == "flood") return read_flood(given);
+    const auto space = words.find(' ');
+    const auto& shape = *shape_statement(words.substr(space + 1));
+    auto figure = words.starts_with("fill") ? shape.read_filled(given) : shape.read_stroked(given);
+    return figure ? std::optional<Drawn>{*std::move(figure)} : std::nullopt;
 }
 
 std::optional<Stroke> read_stroke(Arguments& given) {
-    const auto width = given.whole_or("width", 1, 1, max_coordinate);
+    const auto width = given.real_or("width", 1, 1.0 / 256, max_coordinate);
     const auto align = given.choice<Align>(
         "align", {{"center", Align::center}, {"inside", Align::inside}, {"outside", Align::outside}});
     const auto cap = given.choice<Cap>("cap", {{"flush", Cap::flush}, {"square", Cap::square}, {"round", Cap::round}});
@@ -346,7 +397,7 @@ std::optional<Stroke> read_stroke(Arguments& given) {
                .edge = *edge};
     try {
         // What the numbers are together; it draws nothing.
-        for_each_span(stroked(Line{}, how), Box{}, [](const Span&) {});
+        for_each_span(stroked(subpixel::Line{}, how), Box{}, [](const Span&) {});
     } catch (const Error& error) {
         given.faults().add(given.value("dash"), std::string{error.what()});
         return std::nullopt;

@@ -1,5 +1,8 @@
 #include "scene/grammar.hpp"
 
+#include "scene/shape_statements.hpp"
+
+#include <algorithm>
 #include <map>
 #include <string>
 
@@ -8,32 +11,6 @@ namespace coldbrick::detail {
 namespace {
 
 using Words = std::vector<std::string_view>;
-
-struct ShapeForms {
-    std::string_view shape;
-    std::vector<Form> forms;  // without ink, and without what only filling or stroking takes
-    Words filling;            // what else filling takes
-};
-
-const std::vector<ShapeForms>& shape_forms() {
-    static const Words rules{"rule", "edges"};
-    static const std::vector<Form> round_parts{
-        {{"center", "radius", "sweep"}, {"by", "counterclockwise"}},
-        {{"center", "radii", "sweep"}, {"by", "counterclockwise", "turned"}},
-        {{"at", "size", "sweep"}, {"by", "counterclockwise", "turned", "anchor"}}};
-    static const std::vector<ShapeForms> all{
-        {"arc", round_parts, {}},
-        {"box", {{{"at", "size"}, {"anchor", "round"}}, {{"from", "to"}, {"round"}}}, {}},
-        {"chord", round_parts, {}},
-        {"circle", {{{"center", "radius"}, {}}, {{"at", "radius"}, {"anchor"}}}, {}},
-        {"ellipse", {{{"center", "radii"}, {"turned"}}, {{"at", "size"}, {"turned", "anchor"}}}, {}},
-        {"line", {{{"from", "to"}, {}}, {{"through"}, {"closed"}}}, {}},
-        {"path", {{{"data"}, {}}}, rules},
-        {"polygon", {{{"through"}, {}}, {{"center", "radius", "points"}, {"turned"}}}, rules},
-        {"sector", round_parts, {}},
-        {"star", {{{"center", "radius", "points"}, {"inner_radius", "turned"}}}, rules}};
-    return all;
-}
 
 const Words& stroke_words(std::string_view shape) {
     static const Words of_lines{"width", "cap", "join", "miter_limit", "dash", "dash_offset"};
@@ -53,7 +30,7 @@ const Words& rim_words() {
 
 void append(Words& words, const Words& more) { words.insert(words.end(), more.begin(), more.end()); }
 
-using AllForms = std::map<std::string, std::vector<Form>, std::less<>>;
+using AllForms = std::map<std::string, std::vector<StatementForm>, std::less<>>;
 
 AllForms all_forms() {
     static const Words gradient_words{"spread", "placing", "dither"};
@@ -76,7 +53,7 @@ AllForms all_forms() {
     append(all["paste"].front().optional, laying_words());
     append(all["stroke region"].front().optional, laying_words());
     append(all["stroke region"].front().optional, rim_words());
-    for (const auto& [shape, forms, filling] : shape_forms()) {
+    for (const auto& [shape, forms, filling, read_filled, read_stroked] : shape_statements()) {
         const auto name = std::string{shape};
         for (const auto& form : forms) {
             auto filled = form;
@@ -85,13 +62,13 @@ AllForms all_forms() {
             auto stroked = form;
             append(stroked.optional, stroke_words(shape));
             append(stroked.optional, rim_words());
-            if (!is_line(shape)) all["part " + name].push_back(filled);
+            if (read_filled != nullptr) all["part " + name].push_back(filled);
             all["stroke part " + name].push_back(stroked);
             filled.needed.emplace_back("ink");
             stroked.needed.emplace_back("ink");
             append(filled.optional, laying_words());
             append(stroked.optional, laying_words());
-            if (!is_line(shape)) all["fill " + name].push_back(filled);
+            if (read_filled != nullptr) all["fill " + name].push_back(filled);
             all["stroke " + name].push_back(stroked);
         }
     }
@@ -100,11 +77,26 @@ AllForms all_forms() {
 
 }  // namespace
 
-const std::vector<Form>& forms_of(std::string_view words) {
+const std::vector<StatementForm>& forms_of(std::string_view words) {
     static const auto forms = all_forms();
-    static const std::vector<Form> none;
+    static const std::vector<StatementForm> none;
     const auto found = forms.find(words);
     return found == forms.end() ? none : found->second;
+}
+
+const std::vector<std::string_view>& shape_names() {
+    static const auto names = [] {
+        std::vector<std::string_view> all{"region"};
+        for (const auto& shape : shape_statements()) all.push_back(shape.name);
+        std::sort(all.begin(), all.end());
+        return all;
+    }();
+    return names;
+}
+
+bool is_line(std::string_view shape) noexcept {
+    const auto* const found = shape_statement(shape);
+    return found != nullptr && found->read_filled == nullptr;
 }
 
 }  // namespace coldbrick::detail

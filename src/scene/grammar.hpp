@@ -69,24 +69,25 @@ inline constexpr auto keywords = std::to_array<Keyword>({{"about"},
 inline constexpr auto verbs = std::to_array<std::string_view>({"clip", "color", "edges", "end", "fill", "flood",
                                                                "gradient", "hatch", "mark", "move", "palette", "paste",
                                                                "pattern", "scale", "shear", "sheet", "stroke", "turn"});
-inline constexpr auto shapes = std::to_array<std::string_view>(
-    {"arc", "box", "chord", "circle", "ellipse", "line", "path", "polygon", "region", "sector", "star"});
 inline constexpr auto gradients = std::to_array<std::string_view>({"conic", "linear", "radial"});
 
 // How the parts of a region are joined to those before.
 inline constexpr auto joiners = std::to_array<std::string_view>({"minus", "plus", "within", "xor"});
 
 // One way to say where a figure is: keywords that it needs, and those that may be left out.
-struct Form {
+struct StatementForm {
     std::vector<std::string_view> needed;
     std::vector<std::string_view> optional;
 };
 
 // The forms of a statement, by its verb and shape ("fill circle"); empty for a statement that there is not. Those of
 // "part circle" are of a filled part of a region, "stroke part circle" of a stroked one: without ink.
-[[nodiscard]] const std::vector<Form>& forms_of(std::string_view words);
+[[nodiscard]] const std::vector<StatementForm>& forms_of(std::string_view words);
+
+// The names of all shapes, and of regions.
+[[nodiscard]] const std::vector<std::string_view>& shape_names();
 
 // Whether a shape is a line, that has no inside.
-[[nodiscard]] constexpr bool is_line(std::string_view shape) noexcept { return shape == "line" || shape == "arc"; }
+[[nodiscard]] bool is_line(std::string_view shape) noexcept;
 
 }  // namespace coldbrick::detail

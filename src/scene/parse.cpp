@@ -40,7 +40,7 @@ std::string suggestion(std::string_view word, const std::vector<std::string_view
 }
 
 // All keywords of the forms, each once.
-std::vector<std::string_view> keywords_of(const std::vector<Form>& forms) {
+std::vector<std::string_view> keywords_of(const std::vector<StatementForm>& forms) {
     std::vector<std::string_view> names;
     const auto add = [&](const std::vector<std::string_view>& more) {
         for (const auto name : more) {
@@ -53,7 +53,7 @@ std::vector<std::string_view> keywords_of(const std::vector<Form>& forms) {
 }
 
 // "at, size and ink, or from, to and ink".
-std::string forms_in_words(const std::vector<Form>& forms) {
+std::string forms_in_words(const std::vector<StatementForm>& forms) {
     std::string text;
     for (const auto& form : forms) {
         if (!text.empty()) text += ", or ";
@@ -66,7 +66,7 @@ std::string forms_in_words(const std::vector<Form>& forms) {
 class ArgumentReader {
   public:
     // Other words that might have been meant where a keyword is unknown are known too.
-    ArgumentReader(std::span<const Word> words, const std::vector<Form>& forms, Faults& faults,
+    ArgumentReader(std::span<const Word> words, const std::vector<StatementForm>& forms, Faults& faults,
                    std::span<const std::string_view> others = {})
         : words_{words}, known_{keywords_of(forms)}, faults_{faults} {
         known_.insert(known_.end(), others.begin(), others.end());
@@ -175,14 +175,17 @@ struct Arguments {
 };
 
 // Which form the arguments have, with faults for what is too much or missing.
-void check_form(const Arguments& arguments, const std::vector<Form>& forms, Faults& faults) {
+void check_form(const Arguments& arguments, const std::vector<StatementForm>& forms, Faults& faults) {
     const auto& [words, place, given, may_repeat_through] = arguments;
     const auto gives = [&of = given](std::string_view name) {
         return std::any_of(of.begin(), of.end(), [&](const Argument& a) { return a.keyword.text == name; });
     };
-    const auto matches = [&](const Form& form) { return std::count_if(form.needed.begin(), form.needed.end(), gives); };
-    const auto& form = *std::max_element(forms.begin(), forms.end(),
-                                         [&](const Form& a, const Form& b) { return matches(a) < matches(b); });
+    const auto matches = [&](const StatementForm& form) {
+        return std::count_if(form.needed.begin(), form.needed.end(), gives);
+    };
+    const auto& form =
+        *std::max_element(forms.begin(), forms.end(),
+                          [&](const StatementForm& a, const StatementForm& b) { return matches(a) < matches(b); });
     for (std::size_t i = 0; i < given.size(); ++i) {
         const auto& keyword = given[i].keyword;
         const auto first =
@@ -207,7 +210,7 @@ std::string advice_for_shape(std::string_view verb, std::string_view shape) {
     if (verb != "stroke" && is_line(shape)) {
         return "a line has no inside; write 'stroke " + std::string{shape} + "'";
     }
-    return suggestion(shape, {shapes.begin(), shapes.end()});
+    return suggestion(shape, shape_names());
 }
 
 void refuse_shape(const Word& shape, std::string_view verb, Faults& faults) {
@@ -221,7 +224,7 @@ void refuse_shape(const Word& shape, std::string_view verb, Faults& faults) {
 // statement itself, as `own` has them, may stand among those of any part.
 class PartReader {
   public:
-    PartReader(std::span<const Word> words, const std::vector<Form>& own, Faults& faults)
+    PartReader(std::span<const Word> words, const std::vector<StatementForm>& own, Faults& faults)
         : words_{words}, own_{own}, faults_{faults} {}
 
     void read(ParsedStatement& statement) {
@@ -244,7 +247,7 @@ class PartReader {
   private:
     // Whether a word is a keyword of the statement itself.
     [[nodiscard]] bool is_own(const Word& word) const {
-        return std::any_of(own_.begin(), own_.end(), [&](const Form& form) {
+        return std::any_of(own_.begin(), own_.end(), [&](const StatementForm& form) {
             return includes(form.needed, word.text) || includes(form.optional, word.text);
         });
     }
@@ -262,7 +265,7 @@ class PartReader {
         }
         if (words.empty()) {
             faults_.add(last_, in_quotes(last_.text) + " has no shape after it",
-                        "allowed are " + in_words({shapes.begin(), shapes.end()}, "and"));
+                        "allowed are " + in_words(shape_names(), "and"));
             return;
         }
         part.shape = words.front();
@@ -285,14 +288,14 @@ class PartReader {
     }
 
     std::span<const Word> words_;
-    const std::vector<Form>& own_;
+    const std::vector<StatementForm>& own_;
     Faults& faults_;
     Word last_;
 };
 
 bool takes_shape(std::string_view verb) { return verb == "fill" || verb == "stroke"; }
 
-void parse_parts(const Statement& statement, std::size_t begin, const std::vector<Form>& own, Faults& faults,
+void parse_parts(const Statement& statement, std::size_t begin, const std::vector<StatementForm>& own, Faults& faults,
                  ParsedStatement& parsed) {
     PartReader reader{std::span{statement.words}.subspan(begin), own, faults};
     reader.set_place(statement.words[begin - 1]);
@@ -321,7 +324,7 @@ std::size_t parse_name(const Statement& statement, Faults& faults, ParsedStateme
                    "a name has letters, digits and _, and begins with a letter");
         return 0;
     }
-    const auto is_word = find_keyword(name) != nullptr || includes(verbs, name) || includes(shapes, name) ||
+    const auto is_word = find_keyword(name) != nullptr || includes(verbs, name) || includes(shape_names(), name) ||
                          includes(gradients, name) || includes(joiners, name);
     if (is_word || find_color(name)) {
         faults.add(words[1], in_quotes(name) + (is_word ? " is a word of the language" : " is the name of a colour"),
@@ -354,7 +357,7 @@ std::size_t parse_head(const Statement& statement, Faults& faults, ParsedStateme
     if (!takes_shape(verb)) return 1;
     if (words.size() == 1) {
         faults.add(words[0], in_quotes(verb) + " has no shape after it",
-                   "allowed are " + in_words({shapes.begin(), shapes.end()}, "and"));
+                   "allowed are " + in_words(shape_names(), "and"));
         return 0;
     }
     parsed.shape = words[1];

@@ -167,9 +167,10 @@ std::optional<double> ValueReader::real(const Word& word, double least, double m
     const auto value = number(word);
     if (!value) return std::nullopt;
     if (*value >= least && *value <= most) return value;
-    faults_.add(word, std::isfinite(*value) ? "this is " + in_digits(*value) + "; allowed is " + in_digits(least) +
-                                                  " to " + in_digits(most)
-                                            : "this has no value (a division by 0, or a number too large)");
+    faults_.add(word, std::isfinite(*value)
+                          ? "this is " + in_digits(*value) + "; allowed is " +
+                                (least == 1.0 / 256 ? "1/256" : in_digits(least)) + " to " + in_digits(most)
+                          : "this has no value (a division by 0, or a number too large)");
     return std::nullopt;
 }
 

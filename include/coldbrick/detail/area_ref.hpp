@@ -1,0 +1,215 @@
+// The shapes there are, and areas of any kind in one form.
+#pragma once
+
+#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/fill.hpp"
+#include "coldbrick/path.hpp"
+#include "coldbrick/shapes.hpp"
+#include "coldbrick/stroke.hpp"
+#include "coldbrick/transform.hpp"
+
+#include <concepts>
+#include <type_traits>
+#include <variant>
+#include <vector>
+
+namespace coldbrick {
+
+class Region;
+struct VertexList;
+
+namespace detail {
+
+struct VertexElement;
+
+template <class... Types>
+struct TypeList {};
+
+// Shapes with two kinds of coordinate, and others.
+template <template <class> class... Kinds>
+struct ShapeKinds {
+    template <class... Others>
+    using And = TypeList<Kinds<int>..., Kinds<double>..., Others...>;
+};
+
+// The one list of all shapes; those of a VertexList refer to memory of others.
+using LastingKinds = ShapeKinds<BasicBox, BasicRoundedBox, BasicCircle, BasicEllipse, BasicRing, BasicSector,
+                                BasicChord, BasicArc, BasicLine, BasicPolyline, BasicPolygon>;
+using LastingShapes = LastingKinds::And<Path, Region>;
+using AllShapes = LastingKinds::And<Path, Region, VertexList, VertexElement>;
+
+template <class Type, class List>
+inline constexpr bool is_one_of = false;
+template <class Type, class... Types>
+inline constexpr bool is_one_of<Type, TypeList<Types...>> = (std::is_same_v<Type, Types> || ...);
+
+template <class List>
+struct PointersTo;
+template <class... Types>
+struct PointersTo<TypeList<Types...>> {
+    using Variant = std::variant<const Types*...>;
+};
+
+// Any shape of the library's, for as long as it lives.
+using ShapeRef = PointersTo<AllShapes>::Variant;
+
+// Types of one's own that are shapes: a function beside the type, found by argument-dependent lookup, says which
+// pixels.
+template <class Shape>
+concept HasOutline = requires(const Shape& shape) {
+    { outline(shape) } -> std::convertible_to<Path>;
+};
+template <class Shape>
+concept HasSpans = requires(const Shape& shape, const Box& clip) {
+    { spans(shape, clip) } -> std::convertible_to<std::vector<Span>>;
+};
+template <class Shape>
+concept OwnShape = HasOutline<Shape> || HasSpans<Shape>;
+
+// How a shape of one's own is asked; of the two, one is null.
+struct OwnShapeCalls {
+    Path (*find_outline)(const void* shape);
+    std::vector<Span> (*find_spans)(const void* shape, const Box& clip);
+};
+
+template <OwnShape Shape>
+constexpr OwnShapeCalls calls_of() noexcept {
+    if constexpr (HasOutline<Shape>) {
+        return {.find_outline = [](const void* shape) -> Path { return outline(*static_cast<const Shape*>(shape)); },
+                .find_spans = nullptr};
+    } else {
+        return {.find_outline = nullptr, .find_spans = [](const void* shape, const Box& clip) -> std::vector<Span> {
+                    return spans(*static_cast<const Shape*>(shape), clip);
+                }};
+    }
+}
+template <OwnShape Shape>
+inline constexpr OwnShapeCalls own_shape_calls = calls_of<Shape>();
+
+template <class Shape>
+concept BuiltInShape = is_one_of<Shape, AllShapes>;
+
+template <class Shape>
+concept AnyShape = BuiltInShape<Shape> || OwnShape<Shape>;
+
+// Shapes without an inside.
+template <class Shape>
+inline constexpr bool is_open_shape = is_one_of<Shape, ShapeKinds<BasicArc, BasicLine, BasicPolyline>::And<>>;
+
+template <class Shape>
+concept Fillable = AnyShape<Shape> && !is_open_shape<Shape>;
+
+// An area of any kind, for as long as it lives: a shape, how it is filled or stroked, and where.
+struct AreaRef {
+    ShapeRef shape;
+    std::variant<const Fill*, const Stroke*> how;
+    const Transform* by = nullptr;  // null: as it is
+    const void* own = nullptr;      // if set, a shape of one's own, and `shape` does not count
+    const OwnShapeCalls* own_calls = nullptr;
+};
+
+inline constexpr Fill usual_fill{};
+
+template <AnyShape Shape, class How>
+AreaRef area_of(const Shape& shape, const How& how) noexcept {
+    if constexpr (BuiltInShape<Shape>) return {.shape = &shape, .how = &how};
+    if constexpr (!BuiltInShape<Shape>) return {.how = &how, .own = &shape, .own_calls = &own_shape_calls<Shape>};
+}
+
+}  // namespace detail
+
+// A shape and how it is filled, as an area. Made by filled().
+template <class Shape>
+struct Filled {
+    Shape shape;
+    Fill how;
+};
+
+// The stroke of a shape as an area. Made by stroked().
+template <class Shape>
+struct Stroked {
+    Shape shape;
+    Stroke how;
+};
+
+template <class Shape>
+[[nodiscard]] Filled<Shape> filled(Shape shape, const Fill& how) {
+    return {.shape = std::move(shape), .how = how};
+}
+
+template <class Shape>
+[[nodiscard]] Stroked<Shape> stroked(Shape shape, const Stroke& how = {}) {
+    return {.shape = std::move(shape), .how = how};
+}
+
+// An area under a transform, and with it the width of its strokes. Made by transformed().
+template <class Area>
+struct Transformed {
+    Area area;
+    Transform by;
+};
+
+// A shape, filled() or stroked() shape somewhere else: moved, scaled, turned, sheared. A stroke of width 1 with crisp
+// edges stays a hairline. Drawing throws Error if the transform flattens everything, has numbers that are none, or
+// takes the area beyond max_coordinate.
+template <class Area>
+[[nodiscard]] Transformed<Area> transformed(Area area, const Transform& by) {
+    return {.area = std::move(area), .by = by};
+}
+
+// One transform after the other.
+template <class Area>
+[[nodiscard]] Transformed<Area> transformed(Transformed<Area> area, const Transform& by) {
+    return {.area = std::move(area.area), .by = area.by.then(by)};
+}
+
+namespace detail {
+
+template <Fillable Shape>
+AreaRef area_ref(const Shape& shape, const Fill& how = usual_fill) noexcept {
+    return area_of(shape, how);
+}
+template <AnyShape Shape>
+AreaRef area_ref(const Shape& shape, const Stroke& how) noexcept {
+    return area_of(shape, how);
+}
+template <Fillable Shape>
+AreaRef area_ref(const Filled<Shape>& area) noexcept {
+    return area_of(area.shape, area.how);
+}
+template <AnyShape Shape>
+AreaRef area_ref(const Stroked<Shape>& area) noexcept {
+    return area_of(area.shape, area.how);
+}
+template <class Area>
+AreaRef area_ref(const Transformed<Area>& area) noexcept requires requires {
+    area_ref(area.area);
+}
+{
+    auto placed = area_ref(area.area);
+    placed.by = &area.by;
+    return placed;
+}
+inline AreaRef area_ref(const AreaRef& area) noexcept { return area; }
+
+template <class Area>
+concept AnyArea = requires(const Area& area) {
+    area_ref(area);
+};
+
+// Of one that says itself what it is, too: by a function beside its type.
+template <AnyArea Area>
+AreaRef as_area(const Area& area) noexcept {
+    return area_ref(area);
+}
+
+// Hands the spans of an area inside the clip to the receiver, and returns the smallest box around them. Throws Error
+// for what a shape, a fill or a stroke may not be.
+Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver);
+
+// The smallest box around all of them.
+Box bounds_of(const AreaRef& area);
+
+}  // namespace detail
+
+}  // namespace coldbrick

@@ -1,0 +1,75 @@
+// What goes between those who find the pixels of a shape and those who use them: spans, and how much of each pixel is
+// covered.
+#pragma once
+
+#include "coldbrick/geometry.hpp"
+
+#include <cstdint>
+#include <span>
+
+namespace coldbrick {
+
+// The pixels of row y in columns x to x + length - 1.
+struct Span {
+    int y;
+    int x;
+    int length;
+    friend constexpr bool operator==(const Span&, const Span&) = default;
+};
+
+namespace detail {
+
+// Whether a receiver of spans may be told of a pixel twice.
+enum class Repeats { harmless, never };
+
+// One pixel in each of consecutive rows (or columns) from the first on. The k-th of count lies in the column (or row)
+// that is the whole part of (place + k * step) / 2^32.
+struct Trace {
+    int first;
+    int count;
+    std::int64_t place;
+    std::int64_t step;
+};
+
+// The pixels of row y in columns x to x + length - 1, and how much of each is covered, in 255ths: each as told in turn,
+// or all alike.
+struct CoverSpan {
+    int y;
+    int x;
+    int length;
+    const std::uint8_t* each;  // null: all alike
+    std::uint8_t all;
+};
+
+// Who takes the spans: called with up to some hundreds of them at a time.
+struct SpanReceiver {
+    void* context;
+    void (*take)(void* context, std::span<const Span> spans);
+    Repeats repeats;
+    // Take what of a hairline lies inside the clip without making spans of it. Null: as spans. Only where repeats are
+    // harmless.
+    void (*take_down)(void* context, const Trace& by_row) = nullptr;
+    void (*take_across)(void* context, const Trace& by_column) = nullptr;
+    // Takes pixels that are covered in part, row by row from left to right, up to some hundreds of spans at a time.
+    // Null: as spans, of what is covered at all.
+    void (*take_cover)(void* context, std::span<const CoverSpan> spans) = nullptr;
+};
+
+// What of a clip may have pixels in it: no shape has any within some pixels of the least and the greatest number, so
+// that rows and columns next to the clip's are numbers too.
+constexpr Box within_numbers(const Box& clip) noexcept {
+    constexpr auto least = std::int64_t{std::numeric_limits<int>::min()} + 16;
+    constexpr auto most = std::int64_t{std::numeric_limits<int>::max()} - 2;
+    const auto first = [=](int at) { return static_cast<int>(std::max(std::int64_t{at}, least)); };
+    const auto extent = [&](int at, int size) {
+        const auto last = std::min<std::int64_t>(std::int64_t{at} + size - 1, most);
+        const auto pixels = std::clamp<std::int64_t>(last - first(at) + 1, 0, std::numeric_limits<int>::max());
+        return static_cast<int>(pixels);
+    };
+    return {.at = {.x = first(clip.at.x), .y = first(clip.at.y)},
+            .size = {.width = extent(clip.at.x, clip.size.width), .height = extent(clip.at.y, clip.size.height)}};
+}
+
+}  // namespace detail
+
+}  // namespace coldbrick

@@ -1,0 +1,29 @@
+// Where pixels are.
+#pragma once
+
+#include "coldbrick/geometry.hpp"
+
+#include <cstddef>
+#include <cstdint>
+
+namespace coldbrick {
+
+class Palette;
+
+namespace detail {
+
+struct FormatKernel;
+
+// Pixels in memory, in some format, of which those in the window may be touched and seen.
+struct Target {
+    std::uint8_t* top_left;
+    std::ptrdiff_t stride;
+    Size size;
+    Box window;
+    const FormatKernel* kernel;
+    const Palette* palette = nullptr;  // of Index8; null: palettes::quay()
+};
+
+}  // namespace detail
+
+}  // namespace coldbrick

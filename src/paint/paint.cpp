@@ -1,0 +1,292 @@
+// Spans to pixels.
+#include "formats/kernels.hpp"
+#include "geometry/integers.hpp"
+#include "geometry/limits.hpp"
+#include "paint/blending.hpp"
+#include "paint/masks.hpp"
+#include "paint/opaque_writer.hpp"
+
+#include "coldbrick/draw.hpp"
+#include "coldbrick/error.hpp"
+#include "coldbrick/vertices.hpp"
+
+#include <algorithm>
+#include <array>
+#include <limits>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// One translucent colour, source-over.
+struct BlendingPainter {
+    const Surface& surface;
+    Color color;
+
+    static void take(void* context, std::span<const Span> spans) {
+        const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
+        surface.kernel->blend(surface, spans, color);
+    }
+
+    static void take_cover(void* context, std::span<const CoverSpan> spans) {
+        const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
+        cover_with(surface, spans, color);
+    }
+};
+
+// Whatever ink, however it is laid: pixels are taken out of the surface some hundreds at a time, laid on, and put back.
+class GeneralPainter {
+  public:
+    GeneralPainter(const Surface& surface, const Ink& ink, const Box& shape)
+        : surface_{surface},
+          kernel_{*surface.kernel},
+          ink_{ink},
+          shape_{shape},
+          blender_{.how = ink.how(), .has_alpha = kernel_.has_alpha, .is_gray = kernel_.is_gray} {
+        if (const auto* const source = std::get_if<Ink::Source>(&ink.of())) source_ = source->get();
+        const auto& how = ink.how();
+        const auto takes_all = how.channels == Channels::all || (!kernel_.has_alpha && has_all_colors(how.channels));
+        const auto lays_over = how.blend == Blend::over || how.blend == Blend::replace;
+        is_plain_ = source_ != nullptr && source_->is_opaque() && how.opacity == 1 && takes_all && lays_over;
+        is_direct_ = is_plain_ && !kernel_.is_sparse && (kernel_.is_color || source_->is_even_in_rows());
+    }
+
+    [[nodiscard]] SpanReceiver receiver() noexcept {
+        const auto take = [](void* context, std::span<const Span> spans) {
+            auto& painter = *static_cast<GeneralPainter*>(context);
+            for (const auto& [y, x, length] : spans) {
+                painter.paint({.y = y, .x = x, .length = length, .each = nullptr, .all = 255});
+            }
+        };
+        const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
+            for (const auto& span : spans) static_cast<GeneralPainter*>(context)->paint(span);
+        };
+        return {.context = this, .take = take, .repeats = Repeats::never, .take_cover = take_cover};
+    }
+
+  private:
+    static constexpr int at_once = 256;
+    template <class Texel>
+    using Stretch = std::array<Texel, at_once>;
+
+    static bool has_all_colors(Channels channels) noexcept {
+        return (static_cast<unsigned>(channels) & static_cast<unsigned>(Channels::color)) ==
+               static_cast<unsigned>(Channels::color);
+    }
+
+    void paint(const CoverSpan& span) {
+        const auto replaces = is_plain_ && span.each == nullptr && span.all == 255;
+        if (replaces && is_direct_) return put_directly(span);
+        for (int done = 0; done < span.length; done += at_once) {
+            auto part = span;
+            part.x += done;
+            part.length = std::min(at_once, span.length - done);
+            if (part.each != nullptr) part.each += done;
+            if (kernel_.load_deep != nullptr) {
+                replaces ? put(part, deep_ink_, kernel_.store_deep)
+                         : lay(part, deep_ink_, deep_below_, kernel_.load_deep, kernel_.store_deep);
+            } else {
+                replaces ? put(part, ink_colors_, kernel_.store)
+                         : lay(part, ink_colors_, below_, kernel_.load, kernel_.store);
+            }
+        }
+    }
+
+    // Without a stop on the way: as one pixel over and over, or as colours that need no change.
+    void put_directly(const CoverSpan& span) {
+        auto* const pixels = pixel_address(surface_, span.x, span.y);
+        const auto from = Point{.x = span.x, .y = span.y};
+        if (!source_->is_even_in_rows()) {
+            // Pixels of four bytes in the order of a Color's members, as is_color says.
+            static_assert(sizeof(Color) == 4 && std::is_trivially_copyable_v<Color>);
+            source_->fetch(from, span.length, shape_, reinterpret_cast<Color*>(pixels));
+            return;
+        }
+        PixelPattern pattern{pixel_at(from), kernel_.pixel_bytes};
+        pattern.write(pixels, static_cast<std::size_t>(span.length) * static_cast<std::size_t>(kernel_.pixel_bytes));
+    }
+
+    // The bytes of one pixel of the ink.
+    [[nodiscard]] Pixel pixel_at(Point at) const {
+        if (kernel_.load_deep != nullptr) {
+            Color16 color;
+            source_->fetch(at, 1, shape_, &color);
+            return encode(surface_, color);
+        }
+        Color color;
+        source_->fetch(at, 1, shape_, &color);
+        return encode(surface_, color);
+    }
+
+    template <class Texel, class Store>
+    void put(const CoverSpan& part, Stretch<Texel>& ink, Store store) {
+        fetch(part, ink);
+        store(surface_, ink.data(), part.length, pixel_address(surface_, part.x, part.y));
+    }
+
+    template <class Texel, class Load, class Store>
+    void lay(const CoverSpan& part, Stretch<Texel>& ink, Stretch<Texel>& below, Load load, Store store) {
+        auto* const pixels = pixel_address(surface_, part.x, part.y);
+        fetch(part, ink);
+        load(surface_, pixels, part.length, below.data());
+        blender_.lay(ink.data(), {.each = part.each, .all = part.all}, part.length, below.data());
+        store(surface_, below.data(), part.length, pixels);
+    }
+
+    template <class Texel>
+    void fetch(const CoverSpan& part, Stretch<Texel>& ink) {
+        if (source_ != nullptr) {
+            source_->fetch({.x = part.x, .y = part.y}, part.length, shape_, ink.data());
+        } else if (filled_ < part.length) {
+            std::fill(ink.begin() + filled_, ink.begin() + part.length, single<Texel>());
+            filled_ = part.length;
+        }
+    }
+
+    // The one colour of the ink.
+    template <class Texel>
+    [[nodiscard]] Texel single() const {
+        if (const auto* const entry = std::get_if<PaletteEntry>(&ink_.of())) {
+            return as_texel<Texel>(palette_of(surface_)[static_cast<std::size_t>(entry->number)]);
+        }
+        if (const auto* const deep = std::get_if<Color16>(&ink_.of())) return as_texel<Texel>(*deep);
+        return as_texel<Texel>(*ink_.color());
+    }
+
+    template <class Texel, class From>
+    static Texel as_texel(From color) noexcept {
+        if constexpr (std::is_same_v<Texel, From>) return color;
+        if constexpr (std::is_same_v<Texel, Color16> && std::is_same_v<From, Color>) return widened(color);
+        if constexpr (std::is_same_v<Texel, Color> && std::is_same_v<From, Color16>) return narrowed(color);
+    }
+
+    const Surface& surface_;
+    const FormatKernel& kernel_;
+    const Ink& ink_;
+    Box shape_;
+    Blender blender_;
+    const InkSource* source_ = nullptr;
+    bool is_plain_;   // whether the ink replaces what is below,
+    bool is_direct_;  // and its pixels are written at once
+    int filled_ = 0;  // how many of the ink's colours are set, if it has one only
+    Stretch<Color> ink_colors_;
+    Stretch<Color> below_;
+    Stretch<Color16> deep_ink_;
+    Stretch<Color16> deep_below_;
+};
+
+// The pixel that an ink of one colour, laid as usual, sets everywhere; nothing if it is not as simple.
+std::optional<Pixel> simple_pixel(const Surface& surface, const Ink& ink) {
+    const auto& how = ink.how();
+    const auto is_usual =
+        how.opacity == 1 && how.channels == Channels::all && (how.blend == Blend::over || how.blend == Blend::replace);
+    // What is covered in part is mixed as light only where all colours are.
+    const auto is_light = how.light == Light::linear && how.blend != Blend::replace;
+    if (!is_usual || is_light || surface.kernel->is_sparse) return std::nullopt;
+    if (const auto* const entry = std::get_if<PaletteEntry>(&ink.of())) {
+        const auto is_whole = palette_of(surface)[static_cast<std::size_t>(entry->number)].alpha == 255;
+        if (!is_whole && how.blend != Blend::replace) return std::nullopt;
+        return Pixel{static_cast<std::uint8_t>(entry->number)};
+    }
+    if (const auto* const deep = std::get_if<Color16>(&ink.of())) {
+        if (deep->alpha != 65535 && how.blend != Blend::replace) return std::nullopt;
+        return encode(surface, *deep);
+    }
+    const auto* const color = ink.color();
+    if (color == nullptr || (color->alpha != 255 && how.blend != Blend::replace)) return std::nullopt;
+    return encode(surface, *color);
+}
+
+// The colour that an ink of one colour has, if it is laid source-over and the format knows how to.
+std::optional<Color> simple_blend(const Surface& surface, const Ink& ink) {
+    auto how = ink.how();
+    how.opacity = 1;
+    if (ink.color() == nullptr || how != Laying{} || surface.kernel->blend == nullptr) return std::nullopt;
+    const auto alpha = ink.color()->alpha * ink.how().opacity;
+    return with_alpha(*ink.color(), nearest_whole<std::uint8_t>(alpha));
+}
+
+Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, const SpanReceiver* parts,
+                 const AreaRef& area) {
+    OpaquePainter painter{.surface = surface,
+                          .pattern{pixel, surface.kernel->pixel_bytes},
+                          .color = ink.color() != nullptr ? *ink.color() : Color{},
+                          .parts = parts};
+    return scan_masked(surface, area, opaque_receiver(painter));
+}
+
+Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, const AreaRef& area) {
+    const auto can_cover = surface.kernel->cover != nullptr && ink.color() != nullptr;
+    if (can_cover && ink.how().blend != Blend::replace) return paint_opaque(surface, ink, pixel, nullptr, area);
+    // Where coverage cannot be laid on as quickly, it goes the general way; but most of a shape is whole.
+    GeneralPainter for_parts{surface, ink, Box{}};
+    const auto parts = for_parts.receiver();
+    return paint_opaque(surface, ink, pixel, &parts, area);
+}
+
+Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    const auto* const source = std::get_if<Ink::Source>(&ink.of());
+    const auto needs_box = source != nullptr && (*source)->is_placed_in_shape();
+    GeneralPainter painter{surface, ink, needs_box ? bounds_of(area) : Box{}};
+    return scan_masked(surface, area, painter.receiver());
+}
+
+Box paint_blended(const Surface& surface, Color color, const AreaRef& area) {
+    BlendingPainter painter{.surface = surface, .color = color};
+    return scan_masked(surface, area,
+                       {.context = &painter,
+                        .take = BlendingPainter::take,
+                        .repeats = Repeats::never,
+                        .take_cover = BlendingPainter::take_cover});
+}
+
+// Alpha, opacity and coverage are rounded once, together: what is covered in part cannot be laid in a colour whose
+// alpha has been rounded with the opacity before.
+Box paint_weakened(const Surface& surface, const Ink& ink, Color whole, const AreaRef& area) {
+    struct Painters {
+        BlendingPainter of_whole;
+        SpanReceiver of_parts;
+    };
+    GeneralPainter general{surface, ink, Box{}};
+    Painters painters{.of_whole = {.surface = surface, .color = whole}, .of_parts = general.receiver()};
+    const auto take = [](void* context, std::span<const Span> spans) {
+        BlendingPainter::take(&static_cast<Painters*>(context)->of_whole, spans);
+    };
+    const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
+        const auto& parts = static_cast<Painters*>(context)->of_parts;
+        parts.take_cover(parts.context, spans);
+    };
+    return scan_masked(surface, area,
+                       {.context = &painters, .take = take, .repeats = Repeats::never, .take_cover = take_cover});
+}
+
+}  // namespace
+
+void check_ink(const Surface& surface, const Ink& ink) {
+    const auto* const entry = std::get_if<PaletteEntry>(&ink.of());
+    if (entry == nullptr) return;
+    if (surface.kernel != &index8_kernel) {
+        throw Error{"ink: palette entry " + std::to_string(entry->number) +
+                    " is given for a buffer without palette; allowed are colours, or Index8 buffers"};
+    }
+    const auto last = static_cast<int>(palette_of(surface).size()) - 1;
+    if (entry->number < 0 || entry->number > last) refuse("ink", "palette entry", entry->number, 0, last);
+}
+
+Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    check_ink(surface, ink);
+    if (const auto pixel = simple_pixel(surface, ink)) return paint_opaque(surface, ink, *pixel, area);
+    if (const auto color = simple_blend(surface, ink)) {
+        return ink.how().opacity == 1 ? paint_blended(surface, *color, area)
+                                      : paint_weakened(surface, ink, *color, area);
+    }
+    return paint_general(surface, ink, area);
+}
+
+Box mark(const Surface& surface, Point at, const Ink& ink) {
+    check_point("mark", "at", at);
+    const auto pixel = Box{.at = at, .size = {.width = 1, .height = 1}};
+    return paint(surface, ink, area_ref(pixel));
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,134 @@
+#include "coldbrick/pixels.hpp"
+
+#include "formats/kernels.hpp"
+#include "geometry/limits.hpp"
+
+#include "coldbrick/draw.hpp"
+#include "coldbrick/error.hpp"
+#include "coldbrick/region.hpp"
+#include "coldbrick/smooth_region.hpp"
+
+#include <cstdlib>
+#include <cstring>
+#include <string>
+
+namespace coldbrick::detail {
+
+namespace {
+
+void check_size(std::string_view what, Size size) {
+    if (size.width < 1 || size.width > max_coordinate) refuse(what, "size.width", size.width, 1, max_coordinate);
+    if (size.height < 1 || size.height > max_coordinate) refuse(what, "size.height", size.height, 1, max_coordinate);
+}
+
+std::string in_words(Size size) { return std::to_string(size.width) + " x " + std::to_string(size.height); }
+
+}  // namespace
+
+Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel) {
+    if (memory.top_left == nullptr) throw Error{"pixels: top_left is null; it must point to the first pixel"};
+    check_size("pixels", memory.size);
+    const auto row_bytes = std::ptrdiff_t{memory.size.width} * pixel_bytes;
+    const auto stride = memory.stride.value_or(row_bytes);
+    if (memory.size.height > 1 && stride < row_bytes && stride > -row_bytes) {
+        throw Error{"pixels: stride is " + std::to_string(stride) + "; allowed is " + std::to_string(row_bytes) +
+                    " or more (a row of " + std::to_string(memory.size.width) + " pixels), or minus that"};
+    }
+    return Surface{{.top_left = static_cast<std::uint8_t*>(memory.top_left),
+                    .stride = stride,
+                    .size = memory.size,
+                    .window = {.at = {.x = 0, .y = 0}, .size = memory.size},
+                    .kernel = &kernel}};
+}
+
+Surface masked(const Surface& surface, const Region& region) {
+    auto clips = surface.clips ? *surface.clips : Clips{};
+    clips.mask =
+        std::make_shared<const Region>(clips.mask ? intersection(*clips.mask, region) : Region{region, surface.window});
+    auto narrowed = surface;
+    narrowed.window = intersection(surface.window, clips.mask->bounds());
+    narrowed.clips = std::make_shared<const Clips>(std::move(clips));
+    return narrowed;
+}
+
+Surface masked(const Surface& surface, const SmoothRegion& region) {
+    auto clips = surface.clips ? *surface.clips : Clips{};
+    clips.cover = std::make_shared<const SmoothRegion>(clips.cover ? intersection(*clips.cover, region) : region);
+    auto narrowed = surface;
+    narrowed.window = intersection(surface.window, clips.cover->bounds());
+    narrowed.clips = std::make_shared<const Clips>(std::move(clips));
+    return narrowed;
+}
+
+Surface channel_of(const Surface& surface, Channels channel) {
+    const auto& kernel = *surface.kernel;
+    const auto is_reversed = &kernel == &bgr8_kernel || &kernel == &bgra8_kernel;
+    const auto place = [&] {
+        if (channel == Channels::red) return is_reversed ? 2 : 0;
+        if (channel == Channels::green) return 1;
+        if (channel == Channels::blue) return is_reversed ? 0 : 2;
+        if (channel == Channels::alpha && kernel.has_alpha) return 3;
+        throw Error{"channel: the view has no channel of that kind; allowed is one of red, green, blue" +
+                    std::string{kernel.has_alpha ? ", alpha" : ""}};
+    }();
+    const auto is_deep = kernel.load_deep != nullptr;
+    auto one = surface;
+    one.top_left += is_deep ? 2 * place : place;
+    one.kernel = is_deep ? &number_channel_kernel() : &byte_channel_of(kernel.pixel_bytes);
+    return one;
+}
+
+bool contains(const Surface& surface, Point pixel) noexcept {
+    return coldbrick::contains(surface.window, pixel) &&
+           (surface.mask() == nullptr || surface.mask()->contains(pixel)) &&
+           (surface.cover() == nullptr || surface.cover()->coverage_at(pixel) > 0);
+}
+
+namespace {
+
+void check_seen(const Surface& surface, Point pixel) {
+    if (coldbrick::contains(surface.window, pixel)) return;
+    const auto words = [](Point p) { return std::to_string(p.x) + "," + std::to_string(p.y); };
+    const auto allowed = surface.window.empty() ? "no pixel, as the view's clip is empty"
+                                                : words(surface.window.at) + " to " + words(surface.window.last());
+    throw Error{"color_at: pixel " + words(pixel) + " is outside; allowed is " + allowed};
+}
+
+}  // namespace
+
+Color color_at(const Surface& surface, Point pixel) {
+    check_seen(surface, pixel);
+    return decode(surface, pixel_address(surface, pixel.x, pixel.y));
+}
+
+Color16 color16_at(const Surface& surface, Point pixel) {
+    check_seen(surface, pixel);
+    return decode_deep(surface, pixel_address(surface, pixel.x, pixel.y));
+}
+
+std::size_t bitmap_bytes(Size size, int pixel_bytes) {
+    check_size("bitmap", size);
+    const auto pixels = std::uint64_t{static_cast<unsigned>(size.width)} * static_cast<unsigned>(size.height);
+    const auto bytes = pixels * static_cast<unsigned>(pixel_bytes);
+    if (bytes > max_bitmap_bytes) {
+        throw Error{"bitmap: size is " + in_words(size) + ", which takes " + std::to_string(bytes) +
+                    " bytes; allowed are " + std::to_string(max_bitmap_bytes)};
+    }
+    return bytes;
+}
+
+void clear(const Surface& surface, Color color) {
+    if (surface.window.empty()) return;
+    if (surface.clips || surface.kernel->is_sparse) {
+        paint(surface, Ink{color, {.blend = Blend::replace}}, area_ref(surface.window));
+        return;
+    }
+    PixelPattern pattern{encode(surface, color), surface.kernel->pixel_bytes};
+    const auto [at, size] = surface.window;
+    const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
+    for (int row = 0; row < size.height; ++row) {
+        pattern.write(pixel_address(surface, at.x, at.y + row), row_bytes);
+    }
+}
+
+}  // namespace coldbrick::detail

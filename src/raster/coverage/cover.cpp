@@ -1,0 +1,306 @@
+#include "raster/coverage/cover.hpp"
+
+#include "raster/coverage/cover_bands.hpp"
+#include "raster/coverage/cover_batch.hpp"
+#include "raster/coverage/cover_row.hpp"
+#include "raster/rows/row_sweep.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numeric>
+#include <tuple>
+
+namespace coldbrick::detail {
+
+void CoverEdges::add(FinePoint from, FinePoint to, int group) {
+    if (from.y == to.y) return;
+    const auto is_down = from.y < to.y;
+    const auto& [upper, lower] = is_down ? std::pair{from, to} : std::pair{to, from};
+    // A pixel begins half a pixel before its centre.
+    const auto offset_x = std::int64_t{window_.left} * fine_unit - fine_unit / 2;
+    const auto offset_y = std::int64_t{window_.top} * fine_unit - fine_unit / 2;
+    const auto height = (std::int64_t{window_.bottom} - window_.top) * fine_unit;
+    const auto width = (std::int64_t{window_.right} - window_.left) * fine_unit;
+    if (lower.y <= offset_y || upper.y >= offset_y + height) return;
+    if (std::min(from.x, to.x) >= offset_x + width) return;
+    constexpr auto unit = static_cast<double>(fine_unit);
+    const auto top = static_cast<double>(upper.y - offset_y) / unit;
+    const auto bottom = static_cast<double>(lower.y - offset_y) / unit;
+    const auto slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y);
+    const auto x = static_cast<double>(upper.x - offset_x) / unit;
+    const auto cut = std::max(0.0, -top);
+    edges_.push_back({.top = std::max(top, 0.0),
+                      .bottom = std::min(bottom, static_cast<double>(height) / unit),
+                      .x = x + cut * slope,
+                      .slope = slope,
+                      .direction = is_down ? 1 : -1,
+                      .group = group});
+}
+
+namespace {
+
+// A line between what is covered and what is not, in rows that it goes through from top to bottom. What it leaves of
+// pixels is told for as many columns in each row: one more than it goes over wherever it lies, on the covered side.
+struct RowLine {
+    double start;  // its left end in the first of the rows
+    double slope;
+    double width;      // from its left to its right end in a row
+    double steepness;  // half of 1 / width
+    int columns;
+    bool is_left_side;
+    // In the row at hand:
+    double left = 0;
+    std::int64_t begin = 0;
+
+    [[nodiscard]] std::int64_t end() const noexcept { return begin + columns; }
+};
+
+constexpr auto most_columns = 512;
+
+// By the row in which each begins.
+void sort_by_rows(std::vector<CoverEdge>& edges, int rows) {
+    const auto row_of = [](const CoverEdge& edge) { return static_cast<std::size_t>(edge.top); };
+    const auto is_before = [&](const CoverEdge& a, const CoverEdge& b) { return row_of(a) < row_of(b); };
+    if (std::is_sorted(edges.begin(), edges.end(), is_before)) return;
+    constexpr std::size_t few = 64;
+    if (edges.size() < few || static_cast<std::size_t>(rows) > edges.size()) {
+        std::sort(edges.begin(), edges.end(), is_before);
+        return;
+    }
+    std::vector<std::size_t> ends(static_cast<std::size_t>(rows));
+    for (const auto& edge : edges) ++ends[row_of(edge)];
+    std::partial_sum(ends.begin(), ends.end(), ends.begin());
+    std::vector<CoverEdge> sorted(edges.size());
+    for (auto i = edges.size(); i-- > 0;) sorted[--ends[row_of(edges[i])]] = edges[i];
+    edges.swap(sorted);
+}
+
+RowLine row_line(double x, double slope, bool is_left_side) noexcept {
+    const auto width = std::fabs(slope);
+    return {.start = x + std::min(slope, 0.0),
+            .slope = slope,
+            .width = width,
+            .steepness = width > 0 ? 0.5 / width : 0,
+            .columns = static_cast<int>(std::min(width, double{most_columns})) + 2,
+            .is_left_side = is_left_side};
+}
+
+// How much of the columns lies on the covered side of a line.
+void set_bytes_along(const RowLine& line, std::uint8_t* bytes) noexcept {
+    const auto [width, steepness, columns] = std::tuple{line.width, line.steepness, line.columns};
+    const auto scale = line.is_left_side ? 255.0 : -255.0;
+    const auto base = (line.is_left_side ? 0.0 : 255.0) + half_of_byte;
+    auto reach = static_cast<double>(line.begin) - line.left;
+    // What lies right of the line up to the end of a column.
+    auto before = 0.0;
+    for (int i = 0; i < columns; ++i) {
+        reach += 1;
+        const auto beyond_left = std::max(reach, 0.0);
+        const auto over_line = std::min(beyond_left, width);
+        const auto right_of_line = over_line * over_line * steepness + (beyond_left - over_line);
+        bytes[i] = static_cast<std::uint8_t>(static_cast<int>(base + scale * (right_of_line - before)));
+        before = right_of_line;
+    }
+}
+
+// Goes down the rows with the edges that cross each. Rows in which edges only go through, in the same order, are told
+// line by line. A row in which edges begin, end or cross is cut into bands in which none do; there, what is inside lies
+// between lines one beside the other.
+template <class Steps>
+class CoverSweep {
+  public:
+    CoverSweep(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver)
+        : window_{edges.window()},
+          edges_{edges.edges()},
+          covers_{rule},
+          row_{width()},
+          bands_{width(), covers_, row_},
+          batch_{window_, receiver} {}
+
+    Box run() {
+        sort_by_rows(edges_, window_.bottom - window_.top);
+        const auto rows = window_.bottom - window_.top;
+        for (auto y = 0; y < rows;) {
+            if (active_.empty()) {
+                if (started_ == edges_.size()) break;
+                y = std::max(y, static_cast<int>(edges_[started_].top));
+            }
+            const auto alike = rows_alike(y);
+            alike > 0 ? take_rows_alike(y, alike) : take_row(y);
+            y += std::max(alike, 1);
+            go_on(y);
+        }
+        return batch_.finish();
+    }
+
+  private:
+    // In how many rows from y on edges only go through, in the order that they have.
+    [[nodiscard]] int rows_alike(int y) const noexcept {
+        if (is_dense()) return 0;
+        auto end = window_.bottom - window_.top;
+        if (started_ < edges_.size()) end = std::min(end, static_cast<int>(edges_[started_].top));
+        for (const auto& edge : active_) end = std::min(end, static_cast<int>(edge.bottom));
+        for (std::size_t i = 1; i < active_.size() && end > y; ++i) {
+            const auto room = active_[i].x - active_[i - 1].x;
+            const auto closing = active_[i - 1].slope - active_[i].slope;
+            if (closing * (end - y) > room) end = y + static_cast<int>(std::max(room, 0.0) / closing);
+        }
+        return end - y;
+    }
+
+    void take_rows_alike(int y, int count) {
+        lines_.clear();
+        int windings[most_groups] = {};
+        auto was_inside = false;
+        for (const auto& edge : active_) {
+            windings[edge.group] += edge.direction;
+            const auto is_inside = covers_(windings);
+            if (is_inside != was_inside) lines_.push_back(row_line(edge.x, edge.slope, is_inside));
+            was_inside = is_inside;
+        }
+        // Lines beyond the right side of the window are left out; it stands for the last one.
+        if (lines_.size() % 2 == 1) {
+            lines_.push_back(row_line(width(), 0, false));
+            lines_.back().columns = 0;
+        }
+        for (auto row = 0; row < count; ++row) {
+            for (auto& line : lines_) place_in_row(line, row);
+            tell_row(y + row);
+        }
+    }
+
+    [[nodiscard]] int width() const noexcept { return window_.right - window_.left; }
+
+    // Places far outside the window are as good as some just outside.
+    void place_in_row(RowLine& line, int row) const noexcept {
+        constexpr auto outside = 2 * most_columns;
+        line.left = line.start + row * line.slope;
+        const auto end = line.is_left_side ? line.left : line.left + line.width;
+        const auto near_end = std::clamp(end, double{-outside}, double{1} * width() + outside);
+        const auto column = static_cast<std::int64_t>(near_end + outside) - outside;
+        line.begin = line.is_left_side ? column : column + 1 - line.columns;
+    }
+
+    // Left and right sides come in pairs. Pairs that go over the same columns are summed up together.
+    void tell_row(int y) {
+        for (std::size_t i = 0; i < lines_.size();) {
+            const auto& left = lines_[i];
+            const auto& right = lines_[i + 1];
+            auto is_simple = left.begin >= 0 && left.end() <= right.begin && right.end() <= width() &&
+                             std::max(left.columns, right.columns) <= most_columns;
+            auto end = i + 2;
+            for (; end < lines_.size() && lines_[end].begin < lines_[end - 1].end(); end += 2) is_simple = false;
+            if (is_simple) {
+                tell_pair(y, left, right);
+            } else {
+                sum_up(y, {&lines_[i], end - i});
+            }
+            i = end;
+        }
+    }
+
+    void tell_pair(int y, const RowLine& left, const RowLine& right) {
+        // They lie in the window.
+        const auto place = [&](std::int64_t column) { return static_cast<int>(window_.left + column); };
+        const auto tell = [&](const RowLine& line) {
+            batch_.add_set(window_.top + y, place(line.begin), line.columns,
+                           [&](std::uint8_t* bytes) { set_bytes_along(line, bytes); });
+        };
+        tell(left);
+        batch_.add_alike(window_.top + y, place(left.end()), place(right.begin), 255);
+        tell(right);
+    }
+
+    void sum_up(int y, std::span<const RowLine> lines) {
+        for (const auto& line : lines) row_.add(line.left, line.left + line.width, line.is_left_side ? 1 : -1);
+        hand_over(y);
+    }
+
+    void take_row(int y) {
+        auto is_whole = !has_ends_;
+        for (; started_ < edges_.size() && edges_[started_].top < y + 1; ++started_) {
+            active_.push_back(edges_[started_]);
+            is_whole = false;
+        }
+        if (is_dense()) {
+            bands_.take_sampled_row(active_, y);
+        } else {
+            is_whole ? bands_.take_whole_row(active_) : bands_.take_cut_row(active_, y);
+        }
+        hand_over(y);
+    }
+
+    // To the row that begins at y: leaves out what has ended, and keeps the others in order. Edges' tops become that
+    // row's, and has_ends_ says whether any ends in it.
+    void go_on(double y) {
+        has_ends_ = false;
+        std::size_t kept = 0;
+        for (auto& edge : active_) {
+            if (edge.bottom <= y) continue;
+            edge.x += edge.slope * (y - edge.top);
+            edge.top = y;
+            has_ends_ = has_ends_ || edge.bottom < y + 1;
+            if (&active_[kept] != &edge) active_[kept] = edge;
+            ++kept;
+        }
+        active_.resize(kept);
+        if (is_dense()) return;
+        sort_nearly_sorted(active_, [](const CoverEdge& a, const CoverEdge& b) { return a.x < b.x; });
+    }
+
+    // So many edges in a row that they are sorted band by band only.
+    [[nodiscard]] bool is_dense() const noexcept {
+        constexpr std::size_t many = 4096;
+        return active_.size() > many;
+    }
+
+    void hand_over(int y) {
+        row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
+            if (each != nullptr) return batch_.add_each(window_.top + y, window_.left + begin, each, end - begin);
+            batch_.add_alike(window_.top + y, window_.left + begin, window_.left + end, all);
+        });
+    }
+
+    const Window window_;
+    std::vector<CoverEdge>& edges_;
+    CoverTruth covers_;
+    CoverRow<Steps> row_;
+    CoverBands<Steps> bands_;
+    CoverBatch batch_;
+    std::size_t started_ = 0;  // how many of the edges have begun
+    std::vector<CoverEdge> active_;
+    bool has_ends_ = false;
+    std::vector<RowLine> lines_;
+};
+
+}  // namespace
+
+void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) {
+    if (receiver.take_cover != nullptr) return receiver.take_cover(receiver.context, spans);
+    // Who asks only for pixels is told of those that have any coverage.
+    const auto tell = [&](const Span& run) { receiver.take(receiver.context, {&run, 1}); };
+    for (const auto& span : spans) {
+        if (span.each == nullptr) {
+            tell({.y = span.y, .x = span.x, .length = span.length});
+            continue;
+        }
+        auto begin = 0;
+        for (auto i = 0; i <= span.length; ++i) {
+            if (i < span.length && span.each[i] != 0) continue;
+            if (i > begin) tell({.y = span.y, .x = span.x + begin, .length = i - begin});
+            begin = i + 1;
+        }
+    }
+}
+
+Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver) {
+    if (edges.edges().empty()) return {};
+    // Wider than any picture that is looked at as a whole: what is asked for are bounds.
+    constexpr auto wide = 1 << 17;
+    const auto width = std::int64_t{edges.window().right} - edges.window().left;
+    if (width > wide) return CoverSweep<SparseSteps>{edges, rule, receiver}.run();
+    return CoverSweep<DenseSteps>{edges, rule, receiver}.run();
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,83 @@
+// How much of each pixel lies inside contours: exact areas, to pixels' 255ths.
+#pragma once
+
+#include "raster/spans/window.hpp"
+
+#include "coldbrick/detail/span_receiver.hpp"
+
+#include <cstdint>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// A place in units of 2^-14 pixel, up to 2^33 pixels from the origin.
+struct FinePoint {
+    std::int64_t x;
+    std::int64_t y;
+};
+
+// A straight edge of a contour of a group (forms/outline.hpp).
+struct FineSegment {
+    FinePoint from;
+    FinePoint to;
+    int group;
+};
+
+inline constexpr int fine_bits = 14;
+inline constexpr std::int64_t fine_unit = std::int64_t{1} << fine_bits;
+
+// A part of an edge in the rows of a window. Pixels from the window's upper left corner on: pixel (i, j) of it is the
+// square from there to (i + 1, j + 1).
+struct CoverEdge {
+    double top;
+    double bottom;
+    double x;  // at the top
+    double slope;
+    int direction;  // 1 down, -1 up
+    int group;
+};
+
+// Edges of closed contours in up to most_groups groups.
+class CoverEdges {
+  public:
+    explicit CoverEdges(const Window& window) noexcept : window_{window} {}
+
+    // A straight edge of a contour. Those that cannot matter in the window are left out.
+    void add(FinePoint from, FinePoint to, int group);
+
+    [[nodiscard]] const Window& window() const noexcept { return window_; }
+    [[nodiscard]] std::vector<CoverEdge>& edges() noexcept { return edges_; }
+
+  private:
+    Window window_;
+    std::vector<CoverEdge> edges_;
+};
+
+inline constexpr std::size_t most_groups = 5;
+
+// By the groups in which a place is inside: bit k says whether it is covered if those are the ones whose bits are set
+// in k. Where it is inside of none, it is not.
+using GroupTruth = std::uint32_t;
+
+// The truth that holds(groups) tells for each set of groups.
+template <class Holds>
+constexpr GroupTruth group_truth(const Holds& holds) noexcept {
+    GroupTruth truth = 0;
+    for (auto groups = 1U; groups < 1U << most_groups; ++groups) truth |= holds(groups) ? 1U << groups : 0U;
+    return truth;
+}
+
+// What is covered.
+struct CoverRule {
+    GroupTruth truth = group_truth([](unsigned groups) { return groups == 1; });
+    // Of each group: the bits of the winding number that count. 1 is even-odd, all is nonzero.
+    int masks[most_groups] = {-1, -1, -1, -1, -1};
+};
+
+// Hands spans to a receiver: one that takes only pixels is told of those that have any coverage.
+void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans);
+
+// Hands the coverage over, row by row, and gives the box around the pixels that have any.
+Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver);
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,268 @@
+// What a row is covered by, cut into bands in which lines lie one beside the other.
+#pragma once
+
+#include "geometry/integers.hpp"
+#include "raster/coverage/cover.hpp"
+#include "raster/coverage/cover_row.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+#include <numeric>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// Whether a place is covered, by its winding number in each group.
+class CoverTruth {
+  public:
+    explicit CoverTruth(const CoverRule& rule) noexcept
+        : rule_{rule}, has_one_group_{rule.truth == CoverRule{}.truth} {}
+
+    [[nodiscard]] bool operator()(const int (&windings)[most_groups]) const noexcept {
+        if (has_one_group_) return (windings[0] & rule_.masks[0]) != 0;
+        auto inside = 0U;
+        for (auto group = 0U; group < most_groups; ++group) {
+            inside |= (windings[group] & rule_.masks[group]) != 0 ? 1U << group : 0U;
+        }
+        return ((rule_.truth >> inside) & 1U) != 0;
+    }
+
+  private:
+    const CoverRule& rule_;
+    bool has_one_group_;
+};
+
+template <class Steps>
+class CoverBands {
+  public:
+    using Edges = std::vector<CoverEdge>;
+
+    CoverBands(int width, const CoverTruth& covers, CoverRow<Steps>& row) noexcept
+        : width_{width}, covers_{covers}, row_{row} {}
+
+    // Edges that go all through the row, in the order of their x.
+    void take_whole_row(const Edges& active) {
+        crossings_.clear();
+        auto is_sorted = true;
+        auto before = -std::numeric_limits<double>::infinity();
+        for (const auto& edge : active) {
+            const auto below = edge.x + edge.slope;
+            is_sorted = is_sorted && below >= before;
+            before = below;
+            crossings_.push_back({.above = edge.x, .below = below, .direction = edge.direction, .group = edge.group});
+        }
+        work_ = 0;
+        is_sorted ? add_lines(crossings_, 1) : cut_at_crossings(1);
+    }
+
+    // Edges of which some begin or end in the row.
+    void take_cut_row(const Edges& active, double top) {
+        cuts_.clear();
+        for (const auto& edge : active) {
+            if (edge.top > top) cuts_.push_back(edge.top);
+            if (edge.bottom < top + 1) cuts_.push_back(edge.bottom);
+        }
+        if (cuts_.size() > few_cuts && (cuts_.size() + 1) * active.size() > exact_work)
+            return take_sampled_row(active, top);
+        std::sort(cuts_.begin(), cuts_.end());
+        work_ = 0;
+        auto begin = top;
+        for (const auto cut : cuts_) {
+            if (cut > begin) take_band(active, begin, cut);
+            begin = std::max(begin, cut);
+        }
+        if (begin < top + 1) take_band(active, begin, top + 1);
+    }
+
+    // In bands of one height, as many as there is time for.
+    void take_sampled_row(const Edges& active, double top) {
+        const auto bands = bands_for(active.size());
+        for (auto i = 0; i < bands; ++i) take_sampled_band(active, top + double{1} * i / bands, 1.0 / bands);
+    }
+
+  private:
+    // An edge in a band: where it crosses its upper and its lower side.
+    struct Crossing {
+        double above;
+        double below;
+        int direction;
+        int group;
+    };
+
+    // What goes all through a band.
+    void take_band(const Edges& active, double begin, double end) {
+        crossings_.clear();
+        for (const auto& edge : active) {
+            if (edge.top > begin || edge.bottom < end) continue;
+            crossings_.push_back({.above = edge.x + (begin - edge.top) * edge.slope,
+                                  .below = edge.x + (end - edge.top) * edge.slope,
+                                  .direction = edge.direction,
+                                  .group = edge.group});
+        }
+        cut_at_crossings(end - begin);
+    }
+
+    // An edge in the middle of a band, in little memory: where it is, in parts of the row's width, and which it is,
+    // with its group and direction in the lowest bits.
+    struct Passing {
+        std::uint32_t place;
+        std::uint32_t edge;
+    };
+
+    // By the upper bits, the lower half of them first: each pass keeps those in order that are alike.
+    void sort_by_place() {
+        constexpr std::size_t few = 512;
+        if (passing_.size() < few) {
+            std::sort(passing_.begin(), passing_.end(), [](const Passing& a, const Passing& b) {
+                return a.place != b.place ? a.place < b.place : a.edge < b.edge;
+            });
+            return;
+        }
+        constexpr auto bits = 11U;
+        constexpr auto parts = 1U << bits;
+        dealt_passing_.resize(passing_.size());
+        for (auto shift = 32U - 2 * bits; shift < 32; shift += bits) {
+            const auto part_of = [=](const Passing& of) { return of.place >> shift & (parts - 1); };
+            std::array<std::uint32_t, parts + 1> begins{};
+            for (const auto& of : passing_) ++begins[part_of(of) + 1];
+            std::partial_sum(begins.begin(), begins.end(), begins.begin());
+            for (const auto& of : passing_) dealt_passing_[begins[part_of(of)]++] = of;
+            passing_.swap(dealt_passing_);
+        }
+    }
+
+    // Takes what crosses the middle of a band as going all through it.
+    void take_sampled_band(const Edges& active, double begin, double height) {
+        const auto middle = begin + height / 2;
+        constexpr auto places = 4294967295.0;
+        const auto scale = places / width_;
+        passing_.clear();
+        std::uint32_t number = 0;
+        for (const auto& edge : active) {
+            const auto which =
+                number++ << 4U | static_cast<std::uint32_t>(edge.group) << 1U | (edge.direction > 0 ? 1U : 0U);
+            if (edge.top > middle || edge.bottom <= middle) continue;
+            const auto place = std::clamp((edge.x + (middle - edge.top) * edge.slope) * scale, 0.0, places);
+            passing_.push_back({.place = static_cast<std::uint32_t>(place), .edge = which});
+        }
+        sort_by_place();
+        int windings[most_groups] = {};
+        auto was_inside = false;
+        for (const auto& [place, which] : passing_) {
+            windings[(which >> 1U) & 7U] += (which & 1U) != 0 ? 1 : -1;
+            const auto is_inside = covers_(windings);
+            if (is_inside == was_inside) continue;
+            was_inside = is_inside;
+            const auto& edge = active[which >> 4U];
+            const auto above = edge.x + (begin - edge.top) * edge.slope;
+            row_.add(above, above + height * edge.slope, is_inside ? height : -height);
+        }
+    }
+
+    // Rows in which more happens than that, in edges times bands, are measured in bands of one height: where thousands
+    // of edges come together in a row, no single one is seen any more.
+    static constexpr std::size_t exact_work = 16384;
+    static constexpr std::size_t few_cuts = 8;
+    static int bands_for(std::size_t edges) noexcept {
+        constexpr std::size_t work = 1 << 15;
+        return static_cast<int>(std::clamp<std::size_t>(work / std::max<std::size_t>(edges, 1), 1, 256));
+    }
+
+    // Many of them first by the part of the window that they are in.
+    void sort_by_middle(std::vector<Crossing>& crossings) {
+        constexpr std::size_t many = 128;
+        if (crossings.size() > many) {
+            const auto last = static_cast<double>(crossings.size()) - 1;
+            deal(crossings, dealt_, [=, scale = (last + 1) / (2.0 * width_)](const Crossing& of) {
+                return static_cast<std::size_t>(std::clamp(middle(of) * scale, 0.0, last));
+            });
+        }
+        sort_nearly_sorted(crossings, [](const Crossing& a, const Crossing& b) { return middle(a) < middle(b); });
+    }
+
+    // By parts from 0 on, of which there are as many as there are of them.
+    template <class Of, class PartOf>
+    void deal(std::vector<Of>& all, std::vector<Of>& dealt, const PartOf& part_of) {
+        ends_.assign(all.size(), 0);
+        for (const auto& of : all) ++ends_[part_of(of)];
+        std::partial_sum(ends_.begin(), ends_.end(), ends_.begin());
+        dealt.resize(all.size());
+        for (auto i = all.size(); i-- > 0;) dealt[--ends_[part_of(all[i])]] = all[i];
+        all.swap(dealt);
+    }
+
+    // Sorts them, and where two change places cuts the band there.
+    void cut_at_crossings(double height) {
+        auto& crossings = crossings_;
+        sort_by_middle(crossings);
+        constexpr auto hardly = 1e-7;
+        constexpr auto least_height = 1e-6;
+        for (std::size_t i = 1; i < crossings.size() && height > least_height; ++i) {
+            const auto over = crossings[i - 1].above - crossings[i].above;
+            const auto under = crossings[i - 1].below - crossings[i].below;
+            if (over <= hardly && under <= hardly) continue;
+            const auto part = over / (over - under);
+            if (!(part > hardly && part < 1 - hardly)) continue;
+            work_ += crossings.size();
+            if (work_ > exact_work) return add_sampled(height);
+            return take_halves(height, part);
+        }
+        add_lines(crossings, height);
+    }
+
+    void take_halves(double height, double part) {
+        auto lower = crossings_;
+        for (std::size_t i = 0; i < lower.size(); ++i) {
+            const auto between = crossings_[i].above + (crossings_[i].below - crossings_[i].above) * part;
+            crossings_[i].below = lower[i].above = between;
+        }
+        cut_at_crossings(height * part);
+        crossings_ = std::move(lower);
+        cut_at_crossings(height * (1 - part));
+    }
+
+    void add_sampled(double height) {
+        const auto whole = crossings_;
+        const auto bands = static_cast<int>(std::ceil(bands_for(whole.size()) * height));
+        for (auto k = 0; k < bands; ++k) {
+            for (std::size_t i = 0; i < whole.size(); ++i) {
+                const auto over = whole[i].below - whole[i].above;
+                auto& part = crossings_[i];
+                part = whole[i];
+                part.above = whole[i].above + over * k / bands;
+                part.below = whole[i].above + over * (k + 1) / bands;
+            }
+            sort_by_middle(crossings_);
+            add_lines(crossings_, height / bands);
+        }
+        crossings_ = whole;
+    }
+
+    [[nodiscard]] static double middle(const Crossing& crossing) noexcept { return crossing.above + crossing.below; }
+
+    void add_lines(const std::vector<Crossing>& crossings, double height) {
+        int windings[most_groups] = {};
+        auto was_inside = false;
+        for (const auto& [above, below, direction, group] : crossings) {
+            windings[group] += direction;
+            const auto is_inside = covers_(windings);
+            if (is_inside != was_inside) row_.add(above, below, is_inside ? height : -height);
+            was_inside = is_inside;
+        }
+    }
+
+    int width_;
+    const CoverTruth& covers_;
+    CoverRow<Steps>& row_;
+    std::vector<double> cuts_;
+    std::vector<Crossing> crossings_;
+    std::vector<Crossing> dealt_;
+    std::vector<Passing> passing_;
+    std::vector<Passing> dealt_passing_;
+    std::vector<std::uint32_t> ends_;
+    std::size_t work_ = 0;  // edges that have been looked at to cut the row at hand
+};
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,167 @@
+#include "raster/edges/ellipse_form.hpp"
+
+#include <cmath>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// Draws a parallel curve of an ellipse: by its normals, from which place and tangent follow.
+class ParallelDrawer {
+  public:
+    ParallelDrawer(const EllipseForm& form, double distance, Contours& contours) noexcept
+        : form_{form},
+          distance_{distance},
+          contours_{contours},
+          size_{form.a() + form.b() + std::fabs(distance) + length(form.center())},
+          flatness_{told_flatness(contours.flatness(), size_)},
+          seen_{contours.seen()} {}
+
+    // The place with that normal, in the ellipse's own directions.
+    [[nodiscard]] Vec place(Vec normal) const noexcept {
+        const auto a = form_.a();
+        const auto b = form_.b();
+        const auto reach = std::sqrt(a * a * normal.x * normal.x + b * b * normal.y * normal.y);
+        return {a * a * normal.x / reach + distance_ * normal.x, b * b * normal.y / reach + distance_ * normal.y};
+    }
+
+    void corner(Vec normal) { contours_.to(on_screen(place(normal))); }
+
+    // From one normal to another that is clockwise of it by at most a quarter turn; draws all but the first corner.
+    void arc(Vec from, Vec to) {
+        const auto begin = place(from);
+        const auto end = place(to);
+        const auto chord = end - begin;
+        const auto middle = unit(from + to);
+        const auto tip = tip_of(from, to, middle);
+        // The arc lies in the triangle, and is at most half as high.
+        const auto height = std::fabs(cross(tip - begin, chord));
+        if (cross(from, to) > 0 && height > 2 * flatness_ * length(chord) && is_near(begin, end, tip)) {
+            arc(from, middle);
+            arc(middle, to);
+            return;
+        }
+        contours_.to(on_screen(end));
+    }
+
+  private:
+    // Where the tangents at both ends meet. If their directions are too much alike to tell, as for a parabola: twice as
+    // far out as the arc is in its middle.
+    [[nodiscard]] Vec tip_of(Vec from, Vec to, Vec middle) const noexcept {
+        const auto begin = place(from);
+        const auto end = place(to);
+        const auto along = cross(from, to);
+        if (!(along * flatness_ > size_ * 0x1p-50)) return place(middle) * 2 - (begin + end) * 0.5;
+        const auto [h, k] = Vec{dot(from, begin), dot(to, end)};
+        return {(h * to.y - k * from.y) / along, (k * from.x - h * to.x) / along};
+    }
+
+    [[nodiscard]] Vec on_screen(Vec place) const noexcept { return form_.center() + turned(place, form_.direction()); }
+
+    // Whether a triangle may have a part in the window.
+    [[nodiscard]] bool is_near(Vec a, Vec b, Vec c) const noexcept {
+        const auto [ax, ay] = on_screen(a);
+        const auto [bx, by] = on_screen(b);
+        const auto [cx, cy] = on_screen(c);
+        const auto& [least, most] = seen_;
+        return std::min({ax, bx, cx}) <= most.x && std::max({ax, bx, cx}) >= least.x &&
+               std::min({ay, by, cy}) <= most.y && std::max({ay, by, cy}) >= least.y;
+    }
+
+    const EllipseForm& form_;
+    double distance_;
+    Contours& contours_;
+    double size_;
+    double flatness_;
+    Surroundings seen_;
+};
+
+}  // namespace
+
+EllipseForm::EllipseForm(Point origin, Vec center, Vec half_axes, Angle turned) noexcept
+    : origin_{origin},
+      center_{center},
+      a_{half_axes.x},
+      b_{half_axes.y},
+      turn_{turned},
+      direction_{half_axes.x == half_axes.y ? Vec{1, 0} : direction_of(turned)} {}
+
+EllipseForm::EllipseForm(const WholeEllipse& ellipse) noexcept
+    : origin_{ellipse.box.at},
+      center_{(ellipse.box.size.width - 1) / 2.0, (ellipse.box.size.height - 1) / 2.0},
+      a_{ellipse.box.size.width / 2.0},
+      b_{ellipse.box.size.height / 2.0},
+      turn_{ellipse.turn},
+      direction_{ellipse.box.size.width == ellipse.box.size.height ? Vec{1, 0} : direction_of(ellipse.turn)} {}
+
+Vec EllipseForm::rim(Vec direction) const noexcept {
+    const auto own = turned(direction, {direction_.x, -direction_.y});
+    return center_ + direction * (1 / length({own.x / a_, own.y / b_}));
+}
+
+Vec EllipseForm::normal(Vec direction) const noexcept {
+    const auto own = turned(direction, {direction_.x, -direction_.y});
+    return turned(unit({own.x / (a_ * a_), own.y / (b_ * b_)}), direction_);
+}
+
+void EllipseForm::add_rim(const Turn& turn, const Detail& detail, Track& track) const {
+    const auto place = RoundPlaces{.center = center_, .half_axes = {a_, b_}, .direction = direction_};
+    const auto own = [&](Vec direction) { return turned(direction, {direction_.x, -direction_.y}); };
+    // From a direction to the place on the unit circle that the ellipse takes there.
+    const auto on_circle = [&](Vec direction) {
+        const auto [x, y] = own(direction);
+        return unit({x / a_, y / b_});
+    };
+    const auto begin = on_circle(turn.begin());
+    const auto end = turn.is_whole ? begin : on_circle(turn.end());
+    track.add({.at = rim(turn.begin()), .out = place.along(begin)});
+    track.go_on(place.along(begin));
+    // By way of the ends of the axes, as places on the circle.
+    const auto own_begin = own(turn.begin());
+    auto axis = own_begin.x > 0 && own_begin.y >= 0   ? Vec{0, 1}
+                : own_begin.x <= 0 && own_begin.y > 0 ? Vec{-1, 0}
+                : own_begin.x < 0                     ? Vec{0, -1}
+                                                      : Vec{1, 0};
+    // How far it is to the first of them, from the cosine and sine of it.
+    auto before = angle_of({dot(own_begin, axis), cross(own_begin, axis)}).in_degrees();
+    const auto degrees = turn.is_whole ? 360 : turn.degrees;
+    auto at = begin;
+    for (; before < degrees; before += 90) {
+        add_chords(at, axis, place, detail, track);
+        track.add_joint(place(axis), place.along(axis));
+        at = axis;
+        axis = -left_of(axis);
+    }
+    add_chords(at, end, place, detail, track);
+    const auto last = turn.is_whole ? turn.begin() : turn.end();
+    track.add({.at = rim(last), .in = place.along(end)});
+}
+
+bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
+    // Inside, the curve ends where it meets its mirror image on the longer axis.
+    auto first = Vec{1, 0};
+    auto second = Vec{0, 1};
+    const auto shorter = std::min(a_, b_);
+    if (distance <= -shorter) return false;
+    if (distance < 0 && a_ != b_) {
+        const auto limit = shorter * shorter / -distance;
+        const auto most = (limit * limit - shorter * shorter) / std::fabs(a_ * a_ - b_ * b_);
+        if (most < 1) {
+            auto& cut = a_ > b_ ? first : second;
+            cut = a_ > b_ ? Vec{std::sqrt(most), std::sqrt(1 - most)} : Vec{std::sqrt(1 - most), std::sqrt(most)};
+        }
+    }
+    ParallelDrawer drawer{*this, distance, contours};
+    drawer.corner(first);
+    drawer.arc(first, second);
+    drawer.arc({-second.x, second.y}, {-first.x, first.y});
+    drawer.arc(-first, -second);
+    drawer.arc({second.x, -second.y}, {first.x, -first.y});
+    contours.close();
+    return true;
+}
+
+double EllipseForm::half_width() const noexcept { return length({a_ * direction_.x, b_ * direction_.y}); }
+double EllipseForm::half_height() const noexcept { return length({a_ * direction_.y, b_ * direction_.x}); }
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,101 @@
+// An ellipse as a curve, turned or not: the places on it, and the parallel curves beside it.
+#pragma once
+
+#include "raster/edges/fine.hpp"
+#include "raster/edges/half_plane.hpp"
+#include "raster/edges/track.hpp"
+#include "raster/rows/ellipse_rows.hpp"
+
+namespace coldbrick::detail {
+
+// From places on the unit circle to those on an ellipse.
+struct RoundPlaces {
+    Vec center;
+    Vec half_axes;
+    Vec direction = {1, 0};  // of the first axis
+
+    [[nodiscard]] Vec operator()(Vec on_circle) const noexcept {
+        return center + turned({on_circle.x * half_axes.x, on_circle.y * half_axes.y}, direction);
+    }
+    // The direction of the ellipse there, clockwise.
+    [[nodiscard]] Vec along(Vec on_circle) const noexcept {
+        const auto ahead = -left_of(on_circle);
+        return unit(turned({ahead.x * half_axes.x, ahead.y * half_axes.y}, direction));
+    }
+    [[nodiscard]] double length_of(Vec from, Vec to) const noexcept {
+        return curve_length(from, to, *this, [](Vec a, Vec b) { return unit(a + b); });
+    }
+};
+
+// Adds the chords of an arc from one place on the unit circle to another, clockwise by at most a quarter turn, as the
+// ellipse takes it; all but its end.
+inline void add_chords(Vec from, Vec to, const RoundPlaces& place, const Detail& detail, Track& track, int depth = 0) {
+    const auto begin = place(from);
+    const auto end = place(to);
+    const auto chord = end - begin;
+    const auto middle = unit(from + to);
+    constexpr auto deepest = 40;
+    const auto flatness = told_flatness(detail.flatness, length(place.center) + place.half_axes.x + place.half_axes.y);
+    const auto is_flat = !(std::fabs(cross(place(middle) - begin, chord)) > flatness * length(chord));
+    // Where the tangents meet.
+    const auto tip = place((from + to) * (1 / (1 + dot(from, to))));
+    const auto is_hidden = !is_flat && !detail.seen.may_have({begin, end, tip});
+    if (is_flat || is_hidden || depth == deepest) {
+        if (detail.is_measured) track.measure(place.length_of(from, to) - length(chord));
+        if (is_hidden) track.hide();
+        return;
+    }
+    add_chords(from, middle, place, detail, track, depth + 1);
+    track.add_joint(place(middle), place.along(middle));
+    add_chords(middle, to, place, detail, track, depth + 1);
+}
+
+// The true edge of an ellipse's fill, relative to the first pixel of its box, which it is as wide and high as.
+class EllipseForm {
+  public:
+    explicit EllipseForm(const WholeEllipse& ellipse) noexcept;
+
+    // One around a centre relative to an origin.
+    EllipseForm(Point origin, Vec center, Vec half_axes, Angle turned) noexcept;
+
+    [[nodiscard]] Point origin() const noexcept { return origin_; }
+    [[nodiscard]] Vec center() const noexcept { return center_; }
+
+    // The half-lengths of its axes, and the direction of the first one.
+    [[nodiscard]] double a() const noexcept { return a_; }
+    [[nodiscard]] double b() const noexcept { return b_; }
+    [[nodiscard]] Vec direction() const noexcept { return direction_; }
+
+    // By how much it is turned.
+    [[nodiscard]] Angle turn() const noexcept { return turn_; }
+
+    // The place on the edge in a direction from the centre, and the direction square to the edge there.
+    [[nodiscard]] Vec rim(Vec direction) const noexcept;
+    [[nodiscard]] Vec normal(Vec direction) const noexcept;
+
+    // Adds the chords of the edge within a turn to a track, flat enough, from its beginning to its end.
+    void add_rim(const Turn& turn, const Detail& detail, Track& track) const;
+
+    // Draws the curve that lies outside at a distance, or inside at a negative one: the edge of what is at most so far
+    // away. Says whether there is any. Parts outside the window are drawn with fewer corners.
+    bool draw_parallel(double distance, Contours& contours) const;
+
+    // How far it reaches from its centre to either side, and up and down.
+    [[nodiscard]] double half_width() const noexcept;
+    [[nodiscard]] double half_height() const noexcept;
+
+  private:
+    Point origin_;
+    Vec center_;
+    double a_;
+    double b_;
+    Angle turn_;
+    Vec direction_;
+};
+
+// The same detail relative to where a form begins.
+[[nodiscard]] inline Detail of_form(const EllipseForm& form, const Detail& detail) noexcept {
+    return detail.relative_to({double{1} * form.origin().x, double{1} * form.origin().y});
+}
+
+}  // namespace coldbrick::detail

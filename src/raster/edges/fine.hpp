@@ -1,0 +1,224 @@
+// Contours with corners between the pixels, and the rows that their edges cross.
+#pragma once
+
+#include "geometry/trigonometry.hpp"
+#include "raster/coverage/cover.hpp"
+#include "raster/edges/track.hpp"
+#include "raster/spans/convex_rows.hpp"
+
+#include "coldbrick/error.hpp"
+#include "coldbrick/fill.hpp"
+#include "coldbrick/geometry.hpp"
+
+#include <array>
+#include <cstdint>
+#include <functional>
+#include <memory_resource>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// Strokes are wider than their rule by this on each side, in pixels, so that pixel centres that lie exactly on the edge
+// belong to them, whatever the rounding to fine units.
+inline constexpr double fine_slack = 2.0 / static_cast<double>(fine_unit);
+
+// How far the chords of a curve may be from it, in pixels. With the rounding it stays below 1/64.
+inline constexpr double crisp_flatness = 1.0 / 96;
+
+// The same where coverage is measured: a chord takes at most 2/3 of that times its length in a pixel, so that the area
+// of one that two edges cross is wrong by less than half of 1/255.
+inline constexpr double smooth_flatness = 1.0 / 1024;
+
+// In the detail that is needed in a clip, where a stroke is drawn or a fill.
+Detail detail_in(const Box& clip, double flatness, const Stroke& how) noexcept;
+Detail detail_in(const Box& clip, double flatness) noexcept;
+
+// The nearest fine point to a place relative to an origin.
+constexpr FinePoint fine_point(Vec place, Point origin) noexcept {
+    const auto nearest = [](double pixels) {
+        const auto units = pixels * static_cast<double>(fine_unit);
+        return static_cast<std::int64_t>(units + (units < 0 ? -0.5 : 0.5));
+    };
+    return {.x = nearest(place.x) + origin.x * fine_unit, .y = nearest(place.y) + origin.y * fine_unit};
+}
+
+// The part of an edge that crosses rows of a window: in each row from first_row to last_row, before which pixel. That
+// is the whole part of (place + k * step) / 2^28 in the k-th of these rows.
+struct FineEdge {
+    static constexpr int fraction_bits = 28;
+
+    int first_row;
+    int last_row;
+    int direction;  // 1 down, -1 up
+    std::int64_t place;
+    std::int64_t step;
+};
+
+// Edges of closed contours that have a part in a window.
+class FineEdges {
+  public:
+    explicit FineEdges(const Window& window, std::pmr::memory_resource* memory) : window_{window}, edges_{memory} {}
+
+    // Makes room for as many more edges.
+    void expect(std::size_t count) {
+        const auto wanted = edges_.size() + count;
+        if (wanted > edges_.capacity()) edges_.reserve(std::max(wanted, 2 * edges_.capacity()));
+    }
+
+    // A straight edge of a contour. Those right of the window are left out.
+    void add(FinePoint from, FinePoint to);
+
+    [[nodiscard]] const Window& window() const noexcept { return window_; }
+    [[nodiscard]] std::pmr::vector<FineEdge>& edges() noexcept { return edges_; }
+
+  private:
+    void add_tall(FinePoint upper, FinePoint lower, int first, int last, int direction);
+
+    Window window_;
+    std::pmr::vector<FineEdge> edges_;
+};
+
+// A transform of places relative to an origin: to places relative to another.
+struct Mapping {
+    double xx = 1, xy = 0, yx = 0, yy = 1;
+    Vec shift = {};
+
+    [[nodiscard]] Vec operator()(Vec at) const noexcept {
+        return {xx * at.x + xy * at.y + shift.x, yx * at.x + yy * at.y + shift.y};
+    }
+};
+
+// More edges than there is time and memory for.
+struct TooManyEdges : Error {
+    using Error::Error;
+};
+
+// Draws one closed contour after the other: into the rows that their edges cross, or into edges whose coverage is to be
+// measured.
+class Contours {
+  public:
+    Contours(FineEdges& edges, Point origin) noexcept : edges_{&edges}, window_{edges.window()}, origin_{origin} {}
+    // Only records the edges, wherever they are.
+    Contours(Point origin, std::vector<FineSegment>& record) noexcept
+        : window_{.left = -2 * max_coordinate,
+                  .top = -2 * max_coordinate,
+                  .right = 2 * max_coordinate,
+                  .bottom = 2 * max_coordinate},
+          origin_{origin},
+          record_{&record} {}
+    Contours(CoverEdges& edges, const Window& window, Point origin) noexcept
+        : cover_{&edges}, window_{window}, origin_{origin}, flatness_{smooth_flatness} {}
+
+    // From now on places are mapped, and the origin is another; one pixel becomes `scale` pixels at most.
+    void map(const Mapping& mapping, Point origin, double scale) noexcept {
+        mapping_ = mapping;
+        origin_ = origin;
+        flatness_ = flatness_ / scale;
+        is_mapped_ = true;
+    }
+
+    // The contours from now on belong to another group (outline.hpp).
+    void begin_group(int group) noexcept { group_ = group; }
+
+    // The next corner of a contour, relative to the origin; the first one begins it. Throws Error if a mapping takes it
+    // too far.
+    void to(Vec corner) {
+        const auto next = fine_point(is_mapped_ ? mapped(corner) : corner, origin_);
+        if (begun_) {
+            add(at_, next);
+        } else {
+            first_ = next;
+        }
+        begun_ = true;
+        at_ = next;
+    }
+
+    // Back to the first corner.
+    void close() {
+        if (begun_) add(at_, first_);
+        begun_ = false;
+    }
+
+    // Makes room for contours of as many corners.
+    void expect(std::size_t corners) {
+        if (edges_ != nullptr) edges_->expect(corners);
+    }
+
+    // A whole circle, clockwise, as further contour. None may be begun.
+    void circle(Vec center, double radius);
+
+    // A quarter of a circle or less, clockwise from one direction to another as seen from the centre; all but its first
+    // corner.
+    void arc(Vec center, double radius, Vec from, Vec to);
+
+    // The places, before they are mapped, that may come into the window; none left out, some more.
+    [[nodiscard]] Surroundings seen() const noexcept;
+
+    // How far from a curve its chords may be.
+    [[nodiscard]] double flatness() const noexcept { return flatness_; }
+
+    // Whether coverage is measured.
+    [[nodiscard]] bool is_smooth() const noexcept { return cover_ != nullptr; }
+
+  private:
+    // Throws Error if it lies further out than fine units go.
+    [[nodiscard]] Vec mapped(Vec corner) const {
+        const auto at = mapping_(corner);
+        if (!(std::fabs(at.x) < farthest && std::fabs(at.y) < farthest)) refuse_mapped(at);
+        return at;
+    }
+    [[noreturn]] static void refuse_mapped(Vec at);
+    static constexpr double farthest = 8589934592.0;
+
+    void add(FinePoint from, FinePoint to) {
+        if (edges_ != nullptr) edges_->add(from, to);
+        if (cover_ != nullptr) cover_->add(from, to, group_);
+        if (record_ != nullptr) record(from, to);
+    }
+
+    void record(FinePoint from, FinePoint to) {
+        constexpr std::size_t most = std::size_t{1} << 22U;
+        if (record_->size() == most) throw TooManyEdges{"contours: they have more edges than are recorded"};
+        record_->push_back({.from = from, .to = to, .group = group_});
+    }
+
+    FineEdges* edges_ = nullptr;
+    CoverEdges* cover_ = nullptr;
+    Window window_;
+    Point origin_;
+    double flatness_ = detail::crisp_flatness;
+    int group_ = 0;
+    bool is_mapped_ = false;
+    Mapping mapping_;
+    std::vector<FineSegment>* record_ = nullptr;
+    bool begun_ = false;
+    FinePoint first_{};
+    FinePoint at_{};
+};
+
+// Hands over what lies inside the contours, by the rule.
+void sweep_contours(FineEdges& edges, FillRule rule, SpanBatch& batch);
+
+// Memory for the contours of one drawing call: the first kilobytes of it are at hand.
+struct ContourMemory {
+    std::array<std::byte, 16384> nearby;
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+};
+
+// What lies inside the contours that draw(contours) draws around the origin, in the clip.
+template <class Draw>
+Box scan_contours(Point origin, FillRule rule, const Box& clip, const SpanReceiver& receiver, const Draw& draw) {
+    SpanBatch batch{window_of(clip), receiver};
+    if (batch.window().empty()) return {};
+    ContourMemory memory;
+    FineEdges edges{batch.window(), &memory.resource};
+    Contours contours{edges, origin};
+    draw(contours);
+    sweep_contours(edges, rule, batch);
+    return batch.finish();
+}
+
+// The largest angle whose arc of that radius is flat enough, as the cosine of it.
+double cosine_of_flat_arc(double radius, double flatness) noexcept;
+
+}  // namespace coldbrick::detail

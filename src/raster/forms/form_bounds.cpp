@@ -1,0 +1,141 @@
+// The boxes around forms.
+#include "raster/forms/form_bounds.hpp"
+
+#include "raster/forms/outer_box.hpp"
+#include "raster/forms/outline.hpp"
+#include "raster/forms/search_bounds.hpp"
+
+#include <cmath>
+#include <limits>
+#include <vector>
+
+namespace coldbrick::detail {
+
+namespace {
+
+bool is_drawn_as_hairline(const Fill&) noexcept { return false; }
+bool is_drawn_as_hairline(const Stroke& how) noexcept { return how.edge == Edge::crisp && is_hairline(how); }
+
+// The contours of an area, wherever they are. A crisp outline of width 1 has the pixels of the fill that are at its
+// edge.
+template <class How>
+Outline recorded_outline(const Form& form, const How& how, const Detail& detail) {
+    if constexpr (std::is_same_v<How, Stroke>) {
+        const auto is_rim = is_drawn_as_hairline(how) && as<LinesForm>(form) == nullptr;
+        if (is_rim && as<ArcForm>(form) != nullptr) return outline_of(form, Stroke{.width = 3}, detail);
+        if (is_rim) return outline_of(form, Fill{}, detail);
+    }
+    return outline_of(form, how, detail);
+}
+
+std::vector<FineSegment> segments_of(const Outline& outline, const Placement& placement) {
+    std::vector<FineSegment> segments;
+    Contours recording{outline.origin, segments};
+    placement.apply(recording, outline.origin);
+    for (std::size_t i = 0; i < outline.groups.size(); ++i) {
+        recording.begin_group(static_cast<int>(i));
+        outline.groups[i].draw(recording);
+    }
+    return segments;
+}
+
+bool is_dashed(const Fill&) noexcept { return false; }
+bool is_dashed(const Stroke& how) noexcept { return !how.dash.empty(); }
+
+// Whether a crisp shape has, of its rim, the pixels that are nearest to the lines between its points.
+bool is_of_hairlines(const Form& form, const Fill& how) {
+    return how.edge == Edge::crisp && how.edges == Edges::inclusive && as_polygonal(form) != nullptr;
+}
+bool is_of_hairlines(const Form& form, const Stroke& how) {
+    const auto is_aligned = as_polygonal(form) != nullptr && how.align != Align::center;
+    return is_drawn_as_hairline(how) && !is_aligned && as<LinesForm>(form) != nullptr;
+}
+
+// Those of the points are the outermost ones.
+Box box_around_nodes(const FlatPath& flat) {
+    constexpr auto most = 2147483000.0;
+    auto least = Vec{most, most};
+    auto greatest = Vec{-most, -most};
+    for (const auto& track : flat.tracks) {
+        for (const auto& node : track.nodes) {
+            const auto pixel = Vec{std::ceil(node.at.x - 0.5), std::ceil(node.at.y - 0.5)};
+            least = {std::min(least.x, pixel.x), std::min(least.y, pixel.y)};
+            greatest = {std::max(greatest.x, pixel.x), std::max(greatest.y, pixel.y)};
+        }
+    }
+    const auto point = [&](Vec at) {
+        const auto whole = [=](double value) { return static_cast<int>(std::clamp(value, -most, most)); };
+        return Point{.x = whole(at.x + flat.origin.x), .y = whole(at.y + flat.origin.y)};
+    };
+    return Box::between({.from = point(least), .to = point(greatest)});
+}
+
+double reach_outside(const Fill&) noexcept { return 0; }
+double reach_outside(const Stroke& how) noexcept { return Band{how}.out; }
+
+// Of a whole ellipse, by how far it reaches to each side.
+template <class How>
+Box box_of_ellipse(const EllipseForm& form, const How& how) {
+    const auto out = reach_outside(how);
+    const auto most = std::min(double{1} * std::numeric_limits<int>::max(), 4e9);
+    const auto pixel = [&](double center, double reach, int origin) {
+        const auto edge = center + reach;
+        const auto first = how.edge == Edge::smooth ? floor_of(edge + 0.5) : ceil_of(edge);
+        return static_cast<int>(std::clamp(static_cast<double>(first) + origin, -most, most));
+    };
+    // The last pixel is the first one in a mirror.
+    const auto last = [&](double center, double reach, int origin) { return -pixel(-center, -reach, -origin); };
+    const auto [x, y] = form.center();
+    const auto [w, h] = Vec{form.half_width() + out, form.half_height() + out};
+    return Box::between({.from = {pixel(x, -w, form.origin().x), pixel(y, -h, form.origin().y)},
+                         .to = {last(x, w, form.origin().x), last(y, h, form.origin().y)}});
+}
+
+// By the contours, recorded wherever they are.
+template <class How>
+Box find_by_contours(const BoundsSearch& search, const How& how, const Placement& placement, const Box& outer) {
+    const auto detail = Detail{.flatness = crisp_flatness / placement.scale(), .is_measured = is_dashed(how)};
+    const auto form = search.lower(detail);
+    if (is_of_hairlines(form, how)) return box_around_nodes(placement(as<LinesForm>(form)->flat));
+    const auto outline = recorded_outline(form, how, detail);
+    const auto segments = segments_of(outline, placement);
+    const auto known = KnownArea{.segments = segments,
+                                 .truth = outline.truth,
+                                 .is_smooth = how.edge == Edge::smooth,
+                                 .is_straight = is_straight(form)};
+    return search_bounds(known, outer, search.scan);
+}
+
+template <class How>
+Box find(const BoundsSearch& search, const How& how, const Transform& by) {
+    search.scan(Box{});  // which checks them
+    const Placement placement{by};
+    constexpr auto rough = 16.0;
+    const auto form = search.lower({rough});
+    const auto outer = outer_box(form, reach_of(how), placement);
+    const auto few_rows = how.edge == Edge::smooth ? 1 << 9 : 1 << 12;
+    constexpr auto many_rows = 1 << 16;
+    constexpr auto large = 1 << 22;
+    const auto is_dashed_hairline = is_dashed(how) && is_drawn_as_hairline(how);
+    const auto rows = outer.size.height;
+    const auto is_large = !is_straight(form) && std::max(outer.size.width, rows) > large;
+    if (as<PixelsForm>(form) != nullptr) return bounds_by_rows(outer, search.scan);
+    try {
+        if (rows <= (is_dashed_hairline ? many_rows : few_rows)) return bounds_by_rows(outer, search.scan);
+        if (is_large && !is_dashed(how) && placement.is_identity()) {
+            if (const auto* const ellipse = as<EllipseForm>(form)) return box_of_ellipse(*ellipse, how);
+        }
+        if (is_large || is_dashed_hairline) return outer;
+        return find_by_contours(search, how, placement, outer);
+    } catch (const TooManyEdges&) {
+        return outer;
+    }
+}
+
+}  // namespace
+
+Box find_bounds(const BoundsSearch& search, const Fill& how, const Transform& by) { return find(search, how, by); }
+
+Box find_bounds(const BoundsSearch& search, const Stroke& how, const Transform& by) { return find(search, how, by); }
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,46 @@
+// How the box around a form's pixels is found where no formula gives it.
+#pragma once
+
+#include "raster/forms/forms.hpp"
+#include "raster/spans/window.hpp"
+
+#include "coldbrick/fill.hpp"
+#include "coldbrick/stroke.hpp"
+
+#include <functional>
+
+namespace coldbrick::detail {
+
+// Takes no spans.
+inline constexpr SpanReceiver nobody{
+    .context = nullptr, .take = [](void*, std::span<const Span>) {}, .repeats = Repeats::harmless};
+
+// The smallest box around the pixels that scan(clip) finds within a box: some thousand rows at a time, so that memory
+// stays small. Time grows with the rows.
+template <class Scan>
+Box bounds_by_rows(const Box& outer, const Scan& scan) {
+    constexpr auto at_once = std::int64_t{1} << 14U;
+    const auto rows = window_of(outer);
+    auto box = Box{};
+    for (auto top = std::int64_t{rows.top}; top < rows.bottom; top += at_once) {
+        auto part = rows;
+        part.top = static_cast<int>(top);
+        part.bottom = static_cast<int>(std::min<std::int64_t>(top + at_once, rows.bottom));
+        box = enclosing(box, scan(box_of(part)));
+    }
+    return box;
+}
+
+// What is asked: lower(detail) gives the form with curves in so much detail, scan(clip) looks at what lies in a clip.
+struct BoundsSearch {
+    std::function<Form(const Detail&)> lower;
+    std::function<Box(const Box&)> scan;
+};
+
+// The smallest box around what is found of a form, filled or stroked and placed. The time grows with its rows up to
+// some thousands, and hardly beyond. Of curves over 2^22 pixels wide or high, of dashed hairlines over 2^16 pixels high
+// and of more than 2^22 edges it is a box that contains them and is not much larger.
+[[nodiscard]] Box find_bounds(const BoundsSearch& search, const Fill& how, const Transform& by);
+[[nodiscard]] Box find_bounds(const BoundsSearch& search, const Stroke& how, const Transform& by);
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,224 @@
+// Forms with smooth edges, under a transform, or between the pixels: drawn from their outlines.
+#include "raster/forms/form_scans.hpp"
+
+#include "raster/forms/outer_box.hpp"
+#include "raster/forms/outline.hpp"
+#include "raster/spans/record.hpp"
+#include "raster/spans/span_sets.hpp"
+#include "raster/strokes/flat_path_scans.hpp"
+#include "raster/strokes/polygon_strokes.hpp"
+
+#include <algorithm>
+
+namespace coldbrick::detail {
+
+namespace {
+
+Box scan_smooth(const Outline& outline, const Placement& placement, const Box& clip, const SpanReceiver& receiver) {
+    const auto window = window_of(clip);
+    if (window.empty()) return {};
+    CoverEdges edges{window};
+    Contours contours{edges, window, outline.origin};
+    placement.apply(contours, outline.origin);
+    auto rule = CoverRule{.truth = outline.truth};
+    for (std::size_t i = 0; i < outline.groups.size(); ++i) {
+        contours.begin_group(static_cast<int>(i));
+        outline.groups[i].draw(contours);
+        rule.masks[i] = outline.groups[i].rule == FillRule::even_odd ? 1 : -1;
+    }
+    return sweep_coverage(edges, rule, receiver);
+}
+
+Box scan_group(const Outline& outline, std::size_t group, const Placement& placement, const Box& clip,
+               const SpanReceiver& receiver) {
+    return scan_contours(outline.origin, outline.groups[group].rule, clip, receiver, [&](Contours& contours) {
+        placement.apply(contours, outline.origin);
+        outline.groups[group].draw(contours);
+    });
+}
+
+// What is covered by the groups' sets of pixels: goes along their rows from one begin or end to the next.
+SpanSet combined(const std::vector<SpanSet>& sets, GroupTruth truth) {
+    struct Change {
+        int y;
+        int x;
+        unsigned group;
+    };
+    std::vector<Change> changes;
+    for (std::size_t group = 0; group < sets.size(); ++group) {
+        for (const auto& run : sets[group]) {
+            changes.push_back({.y = run.y, .x = run.x, .group = 1U << group});
+            changes.push_back({.y = run.y, .x = run.x + run.length, .group = 1U << group});
+        }
+    }
+    std::sort(changes.begin(), changes.end(),
+              [](const Change& a, const Change& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
+    SpanSet covered;
+    auto inside = 0U;
+    auto begin = 0;
+    for (std::size_t i = 0; i < changes.size();) {
+        const auto [y, x, first] = changes[i];
+        const auto was_covered = ((truth >> inside) & 1U) != 0;
+        for (; i < changes.size() && changes[i].y == y && changes[i].x == x; ++i) inside ^= changes[i].group;
+        const auto is_covered = ((truth >> inside) & 1U) != 0;
+        if (is_covered && !was_covered) begin = x;
+        if (was_covered && !is_covered) covered.push_back({.y = y, .x = begin, .length = x - begin});
+    }
+    return covered;
+}
+
+Box scan_crisp(const Outline& outline, const Placement& placement, const Box& clip, const SpanReceiver& receiver) {
+    if (outline.groups.size() == 1) return scan_group(outline, 0, placement, clip, receiver);
+    std::vector<SpanSet> sets;
+    for (std::size_t i = 0; i < outline.groups.size(); ++i) {
+        sets.push_back(spans_of([&](const SpanReceiver& gather) { scan_group(outline, i, placement, clip, gather); }));
+    }
+    return pass_on(combined(sets, outline.truth), receiver);
+}
+
+// Merges the spans of one row that touch, for who asks only for pixels.
+class TouchingSpans {
+  public:
+    explicit TouchingSpans(const SpanReceiver& to) noexcept : to_{to} {}
+
+    [[nodiscard]] SpanReceiver receiver() noexcept {
+        const auto take = [](void* context, std::span<const Span> spans) {
+            for (const auto& run : spans) static_cast<TouchingSpans*>(context)->add(run);
+        };
+        return {.context = this, .take = take, .repeats = Repeats::never};
+    }
+
+    void finish() {
+        if (last_.length > 0) to_.take(to_.context, {&last_, 1});
+    }
+
+  private:
+    void add(const Span& run) {
+        if (last_.y == run.y && last_.x + last_.length == run.x) {
+            last_.length += run.length;
+            return;
+        }
+        finish();
+        last_ = run;
+    }
+
+    SpanReceiver to_;
+    Span last_{.y = 0, .x = 0, .length = 0};
+};
+
+// Has scan(receiver) tell coverage to whoever asks, for it or only for the pixels.
+template <class Scan>
+Box tell_covered(const SpanReceiver& receiver, const Scan& scan) {
+    if (receiver.take_cover != nullptr) return scan(receiver);
+    TouchingSpans touching{receiver};
+    const auto touched = scan(touching.receiver());
+    touching.finish();
+    return touched;
+}
+
+template <class How>
+Box scan_outline_of(const Form& form, const How& how, const Placement& placement, const Box& clip,
+                    const SpanReceiver& receiver) {
+    if (how.edge == Edge::crisp) {
+        return scan_crisp(outline_of(form, how, placement.detail_in(clip, crisp_flatness, how)), placement, clip,
+                          receiver);
+    }
+    const auto seen = seen_part(form, reach_of(how), placement, clip);
+    const auto outline = outline_of(form, how, placement.detail_in(seen, smooth_flatness, how));
+    // A sweep takes memory between the rows that it tells.
+    return tell_covered(receiver, [&](const SpanReceiver& to) {
+        Record record{to};
+        const auto touched = scan_smooth(outline, placement, seen, record.receiver());
+        record.replay();
+        return touched;
+    });
+}
+
+// The pixels of a fill that have one of their four neighbours outside.
+SpanSet rim_pixels(const Form& form, const Placement& placement, const Box& clip) {
+    const auto inside =
+        spans_of([&](const SpanReceiver& gather) { scan_outline_of(form, Fill{}, placement, clip.inset(-1), gather); });
+    return spans_of([&](const SpanReceiver& gather) { scan_set_outline(inside, clip, gather); });
+}
+
+// Width 1: the pixels along lines; of closed forms, and of arcs, the rim.
+Box scan_hairline_of(const Form& form, const Placement& placement, const Box& clip, const SpanReceiver& receiver) {
+    if (const auto* const lines = as<LinesForm>(form)) {
+        return scan_thin_tracks(placement(lines->flat), Stroke{}, clip, receiver);
+    }
+    const auto* const arc = as<ArcForm>(form);
+    if (arc == nullptr) return pass_on(rim_pixels(form, placement, clip), receiver);
+    const auto rim = rim_pixels(arc->of, placement, clip);
+    // Of the rim, what lies in the directions of the sweep.
+    const auto thick = Stroke{.width = 8};
+    const auto outline = outline_of(form, thick, placement.detail_in(clip, crisp_flatness, thick));
+    if (outline.groups.size() < 2) return pass_on(rim, receiver);
+    const auto wedge = spans_of([&](const SpanReceiver& gather) { scan_group(outline, 1, placement, clip, gather); });
+    return pass_on(intersection_of(rim, wedge), receiver);
+}
+
+// A stroke of rings, and of lines beside them.
+Box scan_rings_and_lines(const RingsAndLines& parts, const Stroke& how, const Placement& placement, const Box& clip,
+                         const SpanReceiver& receiver) {
+    const auto scan_tracks = [&](const FlatPath& tracks, const Stroke& along, const SpanReceiver& to) {
+        if (is_hairline(along)) return scan_thin_tracks(placement(tracks), along, clip, to);
+        return scan_crisp(stroke_along(tracks, along), placement, clip, to);
+    };
+    const auto along_rings = spans_of([&](const SpanReceiver& gather) {
+        if (PolygonStroke{how}.is_within_rim()) {
+            auto covered =
+                spans_of([&](const SpanReceiver& to) { scan_flat(placement(parts.rings), Fill{}, clip, to); });
+            covered = difference_of(covered, spans_of([&](const SpanReceiver& to) {
+                                        scan_inside_tracks(placement(parts.rings), FillRule::even_odd, clip, to);
+                                    }));
+            for (const auto& trace : PolygonStroke{how}.traces()) {
+                covered = difference_of(covered,
+                                        spans_of([&](const SpanReceiver& to) { scan_tracks(parts.rings, trace, to); }));
+            }
+            pass_on(covered, gather);
+            return;
+        }
+        scan_polygon_stroke(
+            how, gather,
+            [&](const Stroke& trace, const SpanReceiver& to) { return scan_tracks(parts.rings, trace, to); },
+            [&](const SpanReceiver& to) { scan_flat(placement(parts.rings), Fill{}, clip, to); });
+    });
+    if (parts.lines.tracks.empty()) return pass_on(along_rings, receiver);
+    const auto along_lines = spans_of([&](const SpanReceiver& gather) { scan_tracks(parts.lines, how, gather); });
+    return pass_on(union_of(along_rings, along_lines), receiver);
+}
+
+}  // namespace
+
+Box scan_form(const Form& form, const Fill& how, const Placement& placement, const Box& clip,
+              const SpanReceiver& receiver) {
+    if (const auto* const lines = as_polygonal(form); lines != nullptr && how.edge == Edge::crisp) {
+        return scan_flat(placement(lines->flat), how, clip, receiver);
+    }
+    return scan_outline_of(form, how, placement, clip, receiver);
+}
+
+Box scan_form(const Form& form, const Stroke& how, const Placement& placement, const Box& clip,
+              const SpanReceiver& receiver) {
+    check_stroke(how);
+    if (how.edge == Edge::smooth) return scan_outline_of(form, how, placement, clip, receiver);
+    const auto* const lines = as_polygonal(form);
+    if (lines != nullptr && PolygonStroke{how}.needs_fill()) {
+        const auto parts = rings_and_lines(*lines);
+        if (!parts.rings.tracks.empty()) return scan_rings_and_lines(parts, how, placement, clip, receiver);
+    }
+    if (is_hairline(how)) return scan_hairline_of(form, placement, clip, receiver);
+    return scan_outline_of(form, how, placement, clip, receiver);
+}
+
+Box scan_covered(const SpanReceiver& receiver, const std::function<Box(const SpanReceiver&)>& scan) {
+    return tell_covered(receiver, scan);
+}
+
+Box seen_part(const Form& form, double reach, const Placement& placement, const Box& clip) {
+    constexpr auto large = 1 << 20;
+    if (clip.size.width <= large && clip.size.height <= large) return clip;
+    return intersection(clip, outer_box(form, reach, placement));
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,386 @@
+#include "raster/forms/outline.hpp"
+
+#include "raster/strokes/polygon_strokes.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <memory>
+
+namespace coldbrick::detail {
+
+namespace {
+
+using Group = Outline::Group;
+using SharedLines = std::shared_ptr<const FlatPath>;
+
+// What lies inside closed tracks.
+void draw_inside(const FlatPath& lines, Contours& contours) {
+    for (const auto& track : lines.tracks) {
+        for (const auto& node : track.nodes) contours.to(node.at);
+        contours.close();
+    }
+}
+
+Group inside_of(const SharedLines& lines, FillRule rule) {
+    return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
+}
+
+// Whether two lines have a place in common.
+bool do_meet(Vec a, Vec b, Vec c, Vec d) noexcept {
+    const auto c_side = cross(b - a, c - a);
+    const auto d_side = cross(b - a, d - a);
+    const auto a_side = cross(d - c, a - c);
+    const auto b_side = cross(d - c, b - c);
+    return c_side * d_side <= 0 && a_side * b_side <= 0;
+}
+
+// The edge of an inclusive polygon, clockwise, if it is simple: one ring that does not meet itself, with corners that
+// are mitered. What it covers is then inside of the outer side of its outline, which has far fewer edges than both
+// sides and the polygon.
+std::optional<Track> simple_edge(const FlatPath& lines) {
+    if (lines.tracks.size() != 1) return std::nullopt;
+    auto track = lines.tracks.front();
+    auto& nodes = track.nodes;
+    const auto count = nodes.size();
+    constexpr std::size_t most = 64;
+    if (count < 3 || count > most) return std::nullopt;
+    const auto at = [&](std::size_t i) { return nodes[i % count].at; };
+    auto twice_area = 0.0;
+    for (std::size_t i = 0; i < count; ++i) {
+        twice_area += cross(at(i) - at(0), at(i + 1) - at(0));
+        const auto before = unit(at(i + 1) - at(i));
+        const auto after = unit(at(i + 2) - at(i + 1));
+        constexpr auto least_miter = 0.87;
+        if (dot(before, after) < -least_miter) return std::nullopt;
+        for (std::size_t k = i + 2; k < count; ++k) {
+            const auto is_neighbour = k + 1 == count && i == 0;
+            if (!is_neighbour && do_meet(at(i), at(i + 1), at(k), at(k + 1))) return std::nullopt;
+        }
+    }
+    if (twice_area < 0) std::reverse(nodes.begin(), nodes.end());
+    track.closed = true;
+    return track;
+}
+
+// What such a polygon covers.
+std::optional<Group> grown_of(const FlatPath& lines, Edge edge) {
+    auto track = simple_edge(lines);
+    if (!track) return std::nullopt;
+    const auto pen = pen_along(Stroke{.edge = edge});
+    return Group{.rule = FillRule::nonzero, .draw = [pen, edge_track = *std::move(track)](Contours& contours) {
+                     draw_grown(edge_track, pen, contours);
+                 }};
+}
+
+// A pen along tracks, or around the edge of something.
+Group stroke_of(const SharedLines& lines, const Pen& pen, const Stroke& how) {
+    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
+                for (const auto& track : lines->tracks) draw_stroke(track, pen, how, contours);
+            }};
+}
+
+// The outline of width 1 that belongs to an inclusive polygon. Open subpaths count as closed.
+Group rim_of(const SharedLines& lines, Edge edge) {
+    auto closed = std::make_shared<FlatPath>(*lines);
+    for (auto& track : closed->tracks) {
+        if (track.nodes.size() > 2) track.close();
+    }
+    const auto hairline = Stroke{.edge = edge};
+    return stroke_of(closed, pen_along(hairline), hairline);
+}
+
+// Pixel centres on a crisp edge belong to what is inside.
+double slack_in(const Contours& contours) noexcept { return contours.is_smooth() ? 0 : fine_slack; }
+
+Group inside_of(const EllipseForm& form) {
+    return {.rule = FillRule::even_odd,
+            .draw = [form](Contours& contours) { form.draw_parallel(slack_in(contours), contours); }};
+}
+
+Group inside_of(const BoxForm& box) {
+    return {.rule = FillRule::even_odd,
+            .draw = [box](Contours& contours) { draw_box(box, slack_in(contours), Join::miter, contours); }};
+}
+
+Group band_of(const EllipseForm& form, const Band& band) {
+    return {.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
+                form.draw_parallel(band.out + slack_in(contours), contours);
+                form.draw_parallel(-band.in + slack_in(contours), contours);
+            }};
+}
+
+Group band_of(const BoxForm& box, const Band& band, Join join) {
+    return {.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
+                draw_box(box, band.out + slack_in(contours), join, contours);
+                draw_box(box, -band.in + slack_in(contours), join, contours);
+            }};
+}
+
+// A pen around the edges of something. With sides that reach different ways at sharp corners: of what goes inside, only
+// what is inside counts.
+Outline stroke_around(Point origin, const SharedLines& edges, Group inside, const Stroke& how) {
+    const auto pen = pen_around(how);
+    if (how.align != Align::center) {
+        return {.origin = origin,
+                .groups = {std::move(inside), stroke_of(edges, pen, how)},
+                .truth = how.align == Align::inside ? Outline::in_both : Outline::in_second_only};
+    }
+    auto inner = stroke_of(edges, inner_side(pen), how);
+    if (pen.left < 0) {
+        // So thin that it does not reach the edge.
+        auto before = pen;
+        before.left = 0;
+        before.right = -pen.left;
+        return {.origin = origin,
+                .groups = {std::move(inside), std::move(inner), stroke_of(edges, before, how)},
+                .truth = Outline::in_both};
+    }
+    if (pen.left == 0) {
+        return {.origin = origin, .groups = {std::move(inside), std::move(inner)}, .truth = Outline::in_both};
+    }
+    return {.origin = origin,
+            .groups = {std::move(inside), std::move(inner), stroke_of(edges, outer_side(pen), how)},
+            .truth = Outline::in_third_or_both_others};
+}
+
+SharedLines shared(Point origin, std::vector<Track> tracks) {
+    return std::make_shared<const FlatPath>(FlatPath{.origin = origin, .tracks = std::move(tracks)});
+}
+
+// A pen around the edges of a form, which has been found to be inside of them.
+template <class Of>
+Outline stroke_around(const Of& form, const Detail& detail, Group inside, const Stroke& how) {
+    const auto origin = origin_of(form);
+    return stroke_around(origin, shared(origin, edges_of(form, detail)), std::move(inside), how);
+}
+
+std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge) {
+    if (auto grown = grown_of(*rings, edge)) return {*std::move(grown)};
+    return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
+}
+
+// Rings as rule 4 has it for polygons, and lines beside them.
+Outline stroke_polygonal(RingsAndLines parts, const Stroke& how) {
+    if (parts.rings.tracks.empty()) return stroke_along(std::move(parts.lines), how);
+    const PolygonStroke rule{how};
+    if (parts.lines.tracks.empty() && !rule.needs_fill()) return stroke_along(std::move(parts.rings), how);
+    auto outline = stroke_along(std::move(parts.lines), how);
+    const auto rings = std::make_shared<FlatPath>(std::move(parts.rings));
+    auto& groups = outline.groups;
+    for (const auto& trace : rule.traces()) groups.push_back(stroke_of(rings, pen_along(trace), trace));
+    const auto traces = groups.size() - 1;
+    if (rule.is_within_rim()) {
+        groups.push_back(inside_of(rings, FillRule::even_odd));
+        groups.push_back(rim_of(rings, how.edge));
+        const auto rim = 1U << (groups.size() - 1);
+        outline.truth = group_truth([=](unsigned inside) { return (inside & 1U) != 0 || (inside & ~1U) == rim; });
+        return outline;
+    }
+    if (rule.needs_fill()) {
+        for (auto& group : inclusive_fill(rings, how.edge)) groups.push_back(std::move(group));
+    }
+    outline.truth = group_truth([&](unsigned inside) {
+        const auto filled = inside >> (1 + traces) != 0;
+        const auto wider = traces == 2 && (inside & 4U) != 0;
+        return (inside & 1U) != 0 || rule.covers((inside & 2U) != 0, wider, filled);
+    });
+    return outline;
+}
+
+// The directions of a turn, as far as a reach.
+Group wedge_of(const EllipseForm& form, const Turn& turn, double reach) {
+    const auto center = form.center();
+    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
+                contours.to(center);
+                auto at = turn.begin();
+                contours.to(center + at * reach);
+                for (auto rest = turn.degrees; rest > 90; rest -= 90) {
+                    const auto next = -left_of(at);
+                    contours.to(center + (at + next) * reach);
+                    contours.to(center + next * reach);
+                    at = next;
+                }
+                contours.to(center + (at + turn.end()) * reach);
+                contours.to(center + turn.end() * reach);
+                contours.close();
+            }};
+}
+
+Outline fill_outline(const EllipseForm& form, const Fill&, const Detail&) {
+    return {.origin = form.origin(), .groups = {inside_of(form)}};
+}
+
+Outline fill_outline(const BoxForm& form, const Fill&, const Detail&) {
+    return {.origin = form.origin, .groups = {inside_of(form)}};
+}
+
+// Of what is drawn by its edges.
+template <class Of>
+Outline fill_by_edges(const Of& form, const Detail& detail, FillRule rule) {
+    const auto origin = origin_of(form);
+    return {.origin = origin, .groups = {inside_of(shared(origin, edges_of(form, detail)), rule)}};
+}
+
+template <class Swept>
+Outline swept_fill(const Swept& form, const Detail& detail) {
+    if (Turn{form.sweep}.is_whole) return fill_outline(form.of, Fill{}, detail);
+    return fill_by_edges(form, detail, FillRule::even_odd);
+}
+Outline fill_outline(const SectorForm& form, const Fill&, const Detail& detail) { return swept_fill(form, detail); }
+Outline fill_outline(const ChordForm& form, const Fill&, const Detail& detail) { return swept_fill(form, detail); }
+
+Outline fill_outline(const ArcForm&, const Fill&, const Detail&) { return {}; }
+
+Outline fill_outline(const RingForm& form, const Fill&, const Detail&) {
+    auto outline = Outline{.origin = form.of.origin(), .groups = {band_of(form.of, {0, form.thickness})}};
+    if (!form.sweep || Turn{*form.sweep}.is_whole) return outline;
+    outline.groups.push_back(wedge_of(form.of, Turn{*form.sweep}, 2 * (form.of.a() + form.of.b())));
+    outline.truth = Outline::in_both;
+    return outline;
+}
+
+Outline fill_outline(const PixelsForm& form, const Fill&, const Detail& detail) {
+    return fill_by_edges(form, detail, FillRule::nonzero);
+}
+
+Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
+    const auto lines = std::make_shared<const FlatPath>(form.flat);
+    if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
+    auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
+    if (how.edges == Edges::shared) return outline;
+    if (auto grown = grown_of(*lines, how.edge)) {
+        outline.groups = {*std::move(grown)};
+        return outline;
+    }
+    outline.groups.push_back(rim_of(lines, how.edge));
+    outline.truth = Outline::in_either;
+    return outline;
+}
+
+Outline stroke_outline(const EllipseForm& form, const Stroke& how, const Detail& detail) {
+    if (how.dash.empty()) return {.origin = form.origin(), .groups = {band_of(form, Band{how})}};
+    return stroke_around(form, detail, inside_of(form), how);
+}
+
+Outline stroke_outline(const BoxForm& form, const Stroke& how, const Detail& detail) {
+    if (how.dash.empty()) return {.origin = form.origin, .groups = {band_of(form, Band{how}, how.join)}};
+    return stroke_around(form, detail, inside_of(form), how);
+}
+
+// By the edge.
+template <class Of>
+Outline edge_stroke(const Of& form, const Stroke& how, const Detail& detail) {
+    const auto edges = shared(origin_of(form), edges_of(form, detail));
+    return stroke_around(edges->origin, edges, inside_of(edges, FillRule::nonzero), how);
+}
+
+template <class Swept>
+Outline swept_stroke(const Swept& form, const Stroke& how, const Detail& detail) {
+    return Turn{form.sweep}.is_whole ? stroke_outline(form.of, how, detail) : edge_stroke(form, how, detail);
+}
+Outline stroke_outline(const SectorForm& form, const Stroke& how, const Detail& detail) {
+    return swept_stroke(form, how, detail);
+}
+Outline stroke_outline(const ChordForm& form, const Stroke& how, const Detail& detail) {
+    return swept_stroke(form, how, detail);
+}
+Outline stroke_outline(const RingForm& form, const Stroke& how, const Detail& detail) {
+    return edge_stroke(form, how, detail);
+}
+Outline stroke_outline(const PixelsForm& form, const Stroke& how, const Detail& detail) {
+    auto rounded = how;
+    rounded.join = Join::round;
+    return edge_stroke(form, rounded, detail);
+}
+
+Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& detail) {
+    auto centered = how;
+    centered.align = Align::center;
+    const Turn turn{arc.sweep};
+    if (!how.dash.empty()) {
+        const auto lines = shared(arc.of.origin(), {track_of(arc, detail)});
+        return {.origin = arc.of.origin(), .groups = {stroke_of(lines, pen_around(centered), centered)}};
+    }
+    auto outline = Outline{.origin = arc.of.origin(), .groups = {band_of(arc.of, Band{centered})}};
+    if (turn.is_whole) return outline;
+    outline.groups.push_back(wedge_of(arc.of, turn, 2.0 * (arc.of.a() + arc.of.b() + how.width.pixels())));
+    outline.truth = Outline::in_both;
+    if (how.cap == Cap::flush) return outline;
+    const auto form = arc.of;
+    outline.groups.push_back({.rule = FillRule::nonzero,
+                              .draw = [=](Contours& contours) { draw_arc_caps(form, turn, centered, contours); }});
+    outline.truth = Outline::in_third_or_both_others;
+    return outline;
+}
+
+Outline stroke_outline(const LinesForm& form, const Stroke& how, const Detail&) {
+    return stroke_polygonal(rings_and_lines(form), how);
+}
+
+}  // namespace
+
+Outline stroke_along(FlatPath flat, const Stroke& how) {
+    const auto lines = std::make_shared<FlatPath>(std::move(flat));
+    return {.origin = lines->origin, .groups = {stroke_of(lines, pen_along(how), how)}};
+}
+
+void draw_box(const BoxForm& box, double distance, Join join, Contours& contours) {
+    const auto least = Vec{box.left - distance, box.top - distance};
+    const auto most = Vec{box.right + distance, box.bottom + distance};
+    if (least.x >= most.x || least.y >= most.y) return;
+    const auto is_sharp = box.corner_radius == 0 && (distance < 0 || join != Join::round);
+    const auto radius = is_sharp ? 0 : std::max(box.corner_radius + distance, 0.0);
+    const auto cut = is_sharp && join == Join::bevel ? std::max(distance, 0.0) : radius;
+    // Around each corner from one side to the next: `inward` points to the inside from both.
+    const auto corner = [&](Vec tip, Vec from, Vec to) {
+        const auto center = tip - (from + to) * cut;
+        contours.to(center + from * cut);
+        if (cut > 0 && radius > 0) contours.arc(center, radius, from, to);
+        if (cut > 0 && radius == 0) contours.to(center + to * cut);
+    };
+    corner({most.x, least.y}, {0, -1}, {1, 0});
+    corner(most, {1, 0}, {0, 1});
+    corner({least.x, most.y}, {0, 1}, {-1, 0});
+    corner(least, {-1, 0}, {0, -1});
+    contours.close();
+}
+
+void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how, Contours& contours) {
+    const auto half = how.width.pixels() / 2;
+    const Band band{how};
+    const auto draw = [&](Vec direction, double outward) {
+        const auto normal = form.normal(direction);
+        const auto middle = form.rim(direction) + normal * (band.out - half);
+        if (how.cap == Cap::round) return contours.circle(middle, half + fine_slack);
+        // From where the ray, which may be askew to the edge, cuts the band's sides on; a little before, so that no
+        // pixel between is left out.
+        const auto along = -left_of(normal) * outward;
+        const auto slack = contours.is_smooth() ? 0.0 : 2 * fine_slack;
+        const auto side = normal * ((half + fine_slack) * outward);
+        const auto on_ray = [&](double away) {
+            return form.rim(direction) + direction * (away / std::max(dot(direction, normal), 0.1)) - along * slack;
+        };
+        const auto outer = on_ray(band.out + fine_slack);
+        const auto inner = on_ray(-(2 * half - band.out) - fine_slack);
+        const auto beyond = middle + along * half;
+        const auto begins_outside = outward > 0;
+        for (const auto corner :
+             {begins_outside ? outer : inner, beyond + side, beyond - side, begins_outside ? inner : outer}) {
+            contours.to(corner);
+        }
+        contours.close();
+    };
+    draw(turn.begin(), -1);
+    draw(turn.end(), 1);
+}
+
+Outline outline_of(const Form& form, const Fill& how, const Detail& detail) {
+    return std::visit([&](const auto& of) { return fill_outline(of, how, detail); }, form);
+}
+
+Outline outline_of(const Form& form, const Stroke& how, const Detail& detail) {
+    check_stroke(how);
+    return std::visit([&](const auto& of) { return stroke_outline(of, how, detail); }, form);
+}
+
+}  // namespace coldbrick::detail

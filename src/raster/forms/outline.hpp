@@ -1,0 +1,47 @@
+// The outlines of forms and of their strokes, as what is smooth, transformed or between the pixels is drawn from them.
+#pragma once
+
+#include "raster/coverage/cover.hpp"
+#include "raster/forms/forms.hpp"
+#include "raster/strokes/stroker.hpp"
+
+#include "coldbrick/fill.hpp"
+
+#include <functional>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// Up to most_groups groups of contours, relative to an origin, and what is covered by the groups in which a place is
+// inside.
+struct Outline {
+    struct Group {
+        FillRule rule;
+        std::function<void(Contours&)> draw;
+    };
+    Point origin;
+    std::vector<Group> groups;
+    GroupTruth truth = CoverRule{}.truth;
+
+    static constexpr auto in_either = group_truth([](unsigned inside) { return inside < 4; });
+    static constexpr auto in_both = group_truth([](unsigned inside) { return inside == 3; });
+    static constexpr auto in_second_only = group_truth([](unsigned inside) { return inside == 2; });
+    static constexpr auto in_third_or_both_others =
+        group_truth([](unsigned inside) { return inside < 8 && inside >= 3; });
+};
+
+// Draws what is at most a distance away from a box, or at least so far inside if it is negative.
+void draw_box(const BoxForm& box, double distance, Join join, Contours& contours);
+
+// What goes on beyond the rays at the ends of an arc's stroke: half a disc, or half a square.
+void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how, Contours& contours);
+
+// The outline of a fill, and of a stroke, with curves in so much detail where they become chords beforehand. They look
+// at the form when they are drawn.
+[[nodiscard]] Outline outline_of(const Form& form, const Fill& how, const Detail& detail);
+[[nodiscard]] Outline outline_of(const Form& form, const Stroke& how, const Detail& detail);
+
+// A pen along lines, centred.
+[[nodiscard]] Outline stroke_along(FlatPath flat, const Stroke& how);
+
+}  // namespace coldbrick::detail

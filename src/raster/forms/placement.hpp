@@ -1,0 +1,57 @@
+// Where a transform takes shapes.
+#pragma once
+
+#include "raster/edges/fine.hpp"
+#include "raster/edges/flat_path.hpp"
+#include "raster/strokes/stroker.hpp"
+
+#include "coldbrick/fill.hpp"
+#include "coldbrick/transform.hpp"
+
+#include <utility>
+
+namespace coldbrick::detail {
+
+// How far a fill may reach beyond the places that it is made of, in pixels: by the outline that belongs to it.
+constexpr double reach_of(const Fill&) noexcept { return 4; }
+
+// A transform of places relative to an origin, and how much longer it makes anything at most. Keeps the transform by
+// reference.
+class Placement {
+  public:
+    // Throws Error if the transform has numbers that are none, or flattens everything.
+    explicit Placement(const Transform& by);
+
+    [[nodiscard]] double scale() const noexcept { return scale_; }
+    [[nodiscard]] bool is_identity() const noexcept { return by_.is_identity(); }
+    [[nodiscard]] Vec operator()(Vec at) const noexcept {
+        const auto [x, y] = by_(Position{at.x, at.y});
+        return {x, y};
+    }
+
+    // The new origin, in whole pixels, and what relative places become. Throws Error if it takes the origin beyond
+    // max_coordinate.
+    [[nodiscard]] std::pair<Point, Mapping> around(Point origin) const;
+
+    void apply(Contours& contours, Point origin) const;
+
+    // The nodes of tracks where they come to lie.
+    [[nodiscard]] FlatPath operator()(FlatPath flat) const;
+
+    // In what detail a shape is followed, before it is placed, that is seen in a clip.
+    template <class How>
+    [[nodiscard]] Detail detail_in(const Box& clip, double flatness, const How& how) const noexcept {
+        auto detail = seen_in(clip, flatness);
+        detail.seen = detail.seen.grown(reach_of(how));
+        if constexpr (requires { how.dash; }) detail.is_measured = !how.dash.empty();
+        return detail;
+    }
+
+  private:
+    [[nodiscard]] Detail seen_in(const Box& clip, double flatness) const noexcept;
+
+    const Transform& by_;
+    double scale_ = 1;
+};
+
+}  // namespace coldbrick::detail

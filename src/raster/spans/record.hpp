@@ -1,0 +1,70 @@
+// Keeps what a scan tells.
+#pragma once
+
+#include "coldbrick/detail/span_receiver.hpp"
+
+#include <array>
+#include <limits>
+#include <memory_resource>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// Keeps what is told until all of it has been, so that a scan that runs out of memory has painted nothing.
+class Record {
+  public:
+    explicit Record(const SpanReceiver& to) noexcept : to_{to} {}
+
+    [[nodiscard]] SpanReceiver receiver() noexcept {
+        auto own = SpanReceiver{.context = this, .take = keep_spans, .repeats = to_.repeats};
+        if (to_.take_cover != nullptr) own.take_cover = keep_cover;
+        return own;
+    }
+
+    void replay() {
+        if (!spans_.empty()) to_.take(to_.context, spans_);
+        constexpr std::size_t at_once = 64;
+        std::array<CoverSpan, at_once> told;
+        for (std::size_t i = 0; i < parts_.size();) {
+            std::size_t count = 0;
+            for (; i < parts_.size() && count < at_once; ++i, ++count) {
+                const auto& [y, x, length, place, all] = parts_[i];
+                told[count] = {y, x, length, place == alike ? nullptr : bytes_.data() + place, all};
+            }
+            to_.take_cover(to_.context, {told.data(), count});
+        }
+    }
+
+  private:
+    static Record& of(void* context) noexcept { return *static_cast<Record*>(context); }
+    static void keep_spans(void* context, std::span<const Span> spans) {
+        auto& kept = of(context).spans_;
+        kept.insert(kept.end(), spans.begin(), spans.end());
+    }
+    static void keep_cover(void* context, std::span<const CoverSpan> spans) {
+        auto& record = of(context);
+        for (const auto& [y, x, length, each, all] : spans) {
+            record.parts_.push_back({y, x, length, each != nullptr ? record.bytes_.size() : alike, all});
+            if (each != nullptr) record.bytes_.insert(record.bytes_.end(), each, each + length);
+        }
+    }
+
+    // As a CoverSpan; its bytes, which move while there come more of them, by their place.
+    struct Part {
+        int y;
+        int x;
+        int length;
+        std::size_t place;
+        std::uint8_t all;
+    };
+    static constexpr auto alike = std::numeric_limits<std::size_t>::max();
+
+    SpanReceiver to_;
+    std::array<std::byte, 8192> nearby_;  // small shapes need no other memory
+    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size()};
+    std::vector<Span> spans_;
+    std::pmr::vector<Part> parts_{&memory_};
+    std::pmr::vector<std::uint8_t> bytes_{&memory_};
+};
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,43 @@
+// What the strokes of closed shapes have in common.
+#pragma once
+
+#include "raster/spans/span_sets.hpp"
+#include "raster/strokes/stroker.hpp"
+
+namespace coldbrick::detail {
+
+// The edges of a shape's fill, clockwise around it, relative to an origin.
+struct EdgeTracks {
+    std::vector<Track> edges;
+    Point origin;
+};
+
+// A stroke along the edge of a shape by a pen around it: with dashes, or of shapes whose parallel curves have no form
+// of their own. scan_inside(receiver) tells the fill, scan_hairline(receiver) its outline.
+template <class ScanInside, class ScanHairline>
+Box scan_around(const EdgeTracks& along, const Stroke& how, const Box& clip, const SpanReceiver& receiver,
+                const ScanInside& scan_fill_of, const ScanHairline& scan_hairline_of) {
+    const auto is_hair = how.width == Width{1} && how.align != Align::outside;
+    auto pen_stroke = how;
+    if (is_hair) {
+        // Dashes of a hairline are cut out of it by wider ones.
+        pen_stroke.width = 3;
+        pen_stroke.align = Align::center;
+    }
+    const auto spans_by = [&](const Pen& pen) {
+        return spans_of([&](const SpanReceiver& gather) {
+            scan_contours(along.origin, FillRule::nonzero, clip, gather, [&](Contours& contours) {
+                for (const auto& edge : along.edges) draw_stroke(edge, pen, pen_stroke, contours);
+            });
+        });
+    };
+    const auto pen = pen_around(pen_stroke);
+    if (is_hair) return pass_on(intersection_of(spans_by(pen), spans_of(scan_hairline_of)), receiver);
+    const auto inside = spans_of(scan_fill_of);
+    if (how.align == Align::outside) return pass_on(difference_of(spans_by(pen), inside), receiver);
+    const auto inner = intersection_of(spans_by(how.align == Align::inside ? pen : inner_side(pen)), inside);
+    if (how.align == Align::inside) return pass_on(inner, receiver);
+    return pass_on(union_of(spans_by(outer_side(pen)), inner), receiver);
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,25 @@
+// Fills and strokes of tracks.
+#pragma once
+
+#include "raster/edges/flat_path.hpp"
+
+#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/fill.hpp"
+
+#include <functional>
+
+namespace coldbrick::detail {
+
+// Width 1, with dashes or without.
+Box scan_thin_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+
+// Width 2 and more, centred.
+Box scan_wide_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+
+// A fill; tracks count as closed.
+Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const SpanReceiver& receiver);
+
+// What lies inside; tracks count as closed.
+Box scan_inside_tracks(const FlatPath& flat, FillRule rule, const Box& clip, const SpanReceiver& receiver);
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,190 @@
+// Lines, polylines and the outlines of polygons to spans.
+#include "raster/strokes/hairline.hpp"
+
+#include "geometry/trigonometry.hpp"
+#include "raster/rows/edge_rows.hpp"
+#include "raster/spans/span_batch.hpp"
+#include "raster/strokes/dashes.hpp"
+
+#include <array>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// The steps from first to last; narrowed to those whose values are from least to most.
+struct StepRange {
+    std::int64_t first;
+    std::int64_t last;
+
+    void narrow(const ShortSteps& steps, int least, int most) noexcept {
+        constexpr std::int64_t unit = std::int64_t{1} << 32U;
+        const auto to_least = least * unit - steps.place();
+        const auto beyond_most = (std::int64_t{most} + 1) * unit - steps.place();
+        if (steps.step() > 0) {
+            first = std::max(first, ceil_div(to_least, steps.step()));
+            last = std::min(last, ceil_div(beyond_most, steps.step()) - 1);
+        } else if (steps.step() < 0) {
+            first = std::max(first, floor_div(-beyond_most, -steps.step()) + 1);
+            last = std::min(last, floor_div(-to_least, -steps.step()));
+        } else if (to_least > 0 || beyond_most <= 0) {
+            last = first - 1;
+        }
+    }
+};
+
+// A short edge, as one pixel in each row if it is steep, else in each column. Points are given by how far they lie
+// along the longer direction, from `begin` on, and across it.
+Box trace(const PointEdge& edge, const Window& window, const SpanReceiver& receiver) {
+    const auto steep = edge.steep();
+    const auto along = std::max(edge.width(), edge.height());
+    const auto across = std::min(edge.width(), edge.height());
+    const auto leftward = edge.lower.x < edge.upper.x;
+    const auto begin = steep ? edge.upper.y : edge.left();
+    const auto offset = steep ? edge.upper.x : (leftward ? edge.lower.y : edge.upper.y);
+    const ShortSteps steps{offset, along - 1, leftward ? -2 * across : 2 * across, 2 * along};
+
+    const auto [near, far] = steep ? std::pair{window.top, window.bottom} : std::pair{window.left, window.right};
+    auto range = StepRange{.first = std::max<std::int64_t>(0, std::int64_t{near} - begin),
+                           .last = std::min(along, std::int64_t{far} - 1 - begin)};
+    const auto [least, end] = steep ? std::pair{window.left, window.right} : std::pair{window.top, window.bottom};
+    const auto [low, high] = std::minmax({offset, static_cast<int>(offset + (leftward ? -across : across))});
+    if (low < least || high >= end) range.narrow(steps, least, end - 1);
+    if (range.first > range.last) return {};
+
+    const auto visible = Trace{.first = static_cast<int>(begin + range.first),
+                               .count = static_cast<int>(range.last - range.first + 1),
+                               .place = steps.place() + range.first * steps.step(),
+                               .step = steps.step()};
+    (steep ? receiver.take_down : receiver.take_across)(receiver.context, visible);
+    const auto point_at = [&](int k) {
+        const auto place = static_cast<int>((visible.place + k * visible.step) >> 32U);
+        return steep ? Point{.x = place, .y = visible.first + k} : Point{.x = visible.first + k, .y = place};
+    };
+    return Box::between({.from = point_at(0), .to = point_at(visible.count - 1)});
+}
+
+template <class Steps>
+Box scan_rows(const PointEdge& edge, int first, int last, SpanBatch& batch) {
+    HairlineRows<Steps> rows{edge, first};
+    batch.add_rows(first, last + 1, [&](int, const auto& emit) {
+        emit(rows.run().left, rows.run().right);
+        rows.advance();
+        return true;
+    });
+    return batch.finish();
+}
+
+Box scan_edge(const PointEdge& edge, const Box& clip, const SpanReceiver& receiver) {
+    const auto window = window_of(clip);
+    const auto first = std::max(edge.upper.y, window.top);
+    const auto last = std::min(edge.lower.y, window.bottom - 1);
+    if (first > last || edge.right() < window.left || edge.left() >= window.right) return {};
+    const auto is_short = std::max(edge.width(), edge.height()) <= short_extent;
+    // In an edge much flatter than this, runs are long enough to be quicker.
+    const auto has_short_runs = edge.height() > 0 && edge.width() < 8 * edge.height();
+    if (is_short && has_short_runs && receiver.take_down != nullptr) return trace(edge, window, receiver);
+    SpanBatch batch{window, receiver};
+    return is_short ? scan_rows<ShortSteps>(edge, first, last, batch) : scan_rows<ExactSteps>(edge, first, last, batch);
+}
+
+// Calls use(a, b) for each line of the path; a path of one point is a line from there to there.
+template <class Use>
+void for_each_line(std::span<const Point> path, bool closed, const Use& use) {
+    for (std::size_t i = 1; i < path.size(); ++i) use(path[i - 1], path[i]);
+    if (path.size() == 1 || (closed && path.size() > 2)) use(path.back(), path.front());
+}
+
+Box scan_lines(std::span<const Point> path, bool closed, const Box& clip, const SpanReceiver& receiver) {
+    auto touched = Box{};
+    for_each_line(path, closed, [&](Point a, Point b) {
+        touched = enclosing(touched, scan_edge(PointEdge::between(a, b), clip, receiver));
+    });
+    return touched;
+}
+
+// The same with dashes: each is the pixels of some steps along the longer direction.
+class DashedHairline {
+  public:
+    DashedHairline(const Stroke& how, const Box& clip, const SpanReceiver& receiver)
+        : pattern_{how}, clip_{clip}, receiver_{receiver} {}
+
+    // The next line of the path. The k-th of its pixels is k * length / steps along it; the path begins half a pixel
+    // before the first one.
+    void line(Point a, Point b) {
+        const auto along = Vec{static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y};
+        const auto by_row = std::fabs(along.y) >= std::fabs(along.x);
+        const auto steps = std::max(std::fabs(along.x), std::fabs(along.y));
+        const auto size = length(along);
+        const auto per_step = steps > 0 ? size / steps : 1.0;
+        const auto from = by_row ? a.y : a.x;
+        const auto to = by_row ? b.y : b.x;
+        const auto window = window_of(clip_);
+        const auto [near, far] = by_row ? std::pair{window.top, window.bottom} : std::pair{window.left, window.right};
+        // Which steps lie in the clip.
+        const auto ahead = to >= from;
+        const auto first = std::max(0.0, ahead ? double{1} * near - from : double{1} * from - (far - 1));
+        const auto last = std::min(steps, ahead ? double{1} * (far - 1) - from : double{1} * from - near);
+        if (first <= last) {
+            const auto edge = PointEdge::between(a, b);
+            pattern_.for_each(begin_ + first * per_step, begin_ + last * per_step, [&](const DashPattern::Dash& dash) {
+                const auto k = std::max(first, std::ceil((dash.begin - begin_) / per_step));
+                const auto end = std::min(last, std::ceil((dash.end - begin_) / per_step) - 1);
+                if (k <= end) scan_steps(edge, by_row, ahead ? from + k : from - end, ahead ? from + end : from - k);
+            });
+        }
+        begin_ += size;
+    }
+
+    [[nodiscard]] const Box& touched() const noexcept { return touched_; }
+
+  private:
+    // The pixels of an edge in some rows, or columns.
+    void scan_steps(const PointEdge& edge, bool by_row, double first, double last) {
+        auto part = window_of(clip_);
+        (by_row ? part.top : part.left) = static_cast<int>(first);
+        (by_row ? part.bottom : part.right) = static_cast<int>(last) + 1;
+        touched_ = enclosing(touched_, scan_edge(edge, box_of(part), receiver_));
+    }
+
+    DashPattern pattern_;
+    Box clip_;
+    SpanReceiver receiver_;
+    double begin_ = 0.5;
+    Box touched_;
+};
+
+// One path after the other: lines from point to point, each with the pattern from its beginning.
+Box scan_path(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip,
+              const SpanReceiver& receiver) {
+    if (how.dash.empty()) return scan_lines(path, closed, clip, receiver);
+    DashedHairline dashed{how, clip, receiver};
+    for_each_line(path, closed, [&](Point a, Point b) { dashed.line(a, b); });
+    return dashed.touched();
+}
+
+}  // namespace
+
+Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    if (how.dash.empty()) return scan_edge(PointEdge::between(from, to), clip, receiver);
+    const auto ends = std::array{from, to};
+    return scan_directly(receiver,
+                         [&](const SpanReceiver& gather) { return scan_path(ends, false, how, clip, gather); });
+}
+
+Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip,
+                  const SpanReceiver& receiver) {
+    return scan_directly(receiver,
+                         [&](const SpanReceiver& gather) { return scan_path(path, closed, how, clip, gather); });
+}
+
+Box scan_hairline(const std::vector<std::vector<Point>>& rings, const Stroke& how, const Box& clip,
+                  const SpanReceiver& receiver) {
+    return scan_directly(receiver, [&](const SpanReceiver& gather) {
+        auto touched = Box{};
+        for (const auto& ring : rings) touched = enclosing(touched, scan_path(ring, true, how, clip, gather));
+        return touched;
+    });
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,19 @@
+// Lines one pixel wide between pixels.
+#pragma once
+
+#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/stroke.hpp"
+
+#include <span>
+#include <vector>
+
+namespace coldbrick::detail {
+
+// With dashes or without: one line; from each point to the next, and if closed from the last to the first; rings.
+Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip,
+                  const SpanReceiver& receiver);
+Box scan_hairline(const std::vector<std::vector<Point>>& rings, const Stroke& how, const Box& clip,
+                  const SpanReceiver& receiver);
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,62 @@
+// The rows of round shapes and of the curves parallel to their edge, as tables.
+#pragma once
+
+#include "raster/edges/ellipse_form.hpp"
+#include "raster/rows/ellipse_rows.hpp"
+#include "raster/spans/runs.hpp"
+#include "raster/strokes/stroker.hpp"
+
+#include "coldbrick/stroke.hpp"
+
+namespace coldbrick::detail {
+
+// A box with corners of a radius.
+struct CornerBox {
+    Box box;
+    int corner_radius = 0;
+};
+
+// Rows first to end - 1 of what is at most `distance` away from an ellipse's fill, or lies at least -distance inside
+// it; distance 0 is the fill. Columns beyond right need not be exact.
+void tabulate(const WholeEllipse& ellipse, int distance, const Window& rows, RunTable& table);
+
+// The same for a rounded box. Corners of a box without corner radius are as the join says.
+void tabulate(const CornerBox& shape, int distance, Join join, const Window& rows, RunTable& table);
+
+// Memory for tables of some hundred rows.
+struct TableMemory {
+    std::array<std::byte, 32768> nearby;
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+};
+
+// A band of whole widths.
+struct WholeBand {
+    int out;
+    int in;
+
+    explicit WholeBand(const Stroke& how) noexcept
+        : out{static_cast<int>(Band{how}.out)}, in{static_cast<int>(Band{how}.in)} {}
+};
+
+// The pixels of one table that the other has not, cut by what cut.row(y) leaves of each row.
+template <class Cut>
+Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, const Box& clip,
+                 const SpanReceiver& receiver) {
+    SpanBatch batch{window_of(clip), receiver};
+    const auto begin = std::max(outer.top(), batch.window().top);
+    const auto end = std::min(outer.bottom(), batch.window().bottom);
+    batch.add_rows(begin, end, [&](int y, const auto& emit) {
+        const auto allowed = cut.row(y);
+        const auto whole = outer.run(y);
+        const auto hole = inner.run(y);
+        const auto has_hole = hole.left < hole.right;
+        const auto before = Run{.left = whole.left, .right = has_hole ? std::min(hole.left, whole.right) : whole.right};
+        const auto after = Run{.left = std::max(hole.right, whole.left), .right = has_hole ? whole.right : 0};
+        allowed.cut(before, emit);
+        if (has_hole) allowed.cut(after, emit);
+        return true;
+    });
+    return batch.finish();
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,327 @@
+#include "raster/strokes/stroker.hpp"
+
+#include <cmath>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// No buffer lies further away from a coordinate, in pixels.
+constexpr double beyond_everything = 4294967296.0;
+
+// One straight piece of a track; of no length, the direction of a curve where it begins or ends.
+struct Piece {
+    Vec direction;
+    double length;
+};
+
+constexpr Piece reversed(const Piece& piece) noexcept {
+    return {.direction = -piece.direction, .length = piece.length};
+}
+
+// A track's node as a contour comes by: with the pieces before and after it.
+struct Bend {
+    Vec at;
+    bool smooth;
+    Piece before;
+    Piece after;
+    Vec in;  // 0,0: as the pieces
+    Vec out;
+
+    [[nodiscard]] Bend reversed() const noexcept {
+        return {at, smooth, detail::reversed(after), detail::reversed(before), -out, -in};
+    }
+};
+
+// Draws the contour along one side of a track: the left side going forward, the right side going back.
+class SideDrawer {
+  public:
+    SideDrawer(const Pen& pen, double reach, Contours& contours) noexcept
+        : pen_{pen}, reach_{reach}, contours_{contours} {}
+
+    // Around a joint, seen in the direction in which the contour goes: the side lies to the left.
+    void joint(Vec at, const Piece& before, const Piece& after, bool smooth) {
+        if (reach_ <= 0) return contours_.to(at);
+        const auto bend = cross(before.direction, after.direction);
+        const auto ahead = dot(before.direction, after.direction);
+        if (bend < 0) {
+            inner(at, before, after, ahead);
+        } else if (bend == 0 && ahead > 0) {
+            contours_.to(at + left_of(before.direction) * reach_);
+        } else {
+            outer(at, before.direction, after.direction, ahead, smooth);
+        }
+    }
+
+    // Around a node. Where curves meet corners, their own directions count and not those of their chords.
+    void bend(const Bend& of) {
+        if (of.smooth || (of.in == Vec{} && of.out == Vec{})) return joint(of.at, of.before, of.after, of.smooth);
+        auto before = of.before;
+        if (of.in != Vec{}) {
+            before = {.direction = of.in, .length = 0};
+            joint(of.at, of.before, before, true);
+        }
+        const auto after = of.out != Vec{} ? Piece{.direction = of.out, .length = 0} : of.after;
+        joint(of.at, before, after, false);
+        if (of.out != Vec{}) joint(of.at, after, of.after, true);
+    }
+
+    // From a piece to the direction that its curve has at its end, or the other way round.
+    void straighten(Vec at, const Piece& before, const Piece& after) {
+        if (!(before.direction == after.direction)) joint(at, before, after, true);
+    }
+
+    // Around an end: from the left side to the right side.
+    void cap(Vec at, Vec outward, double left, double right, double beyond) {
+        contours_.to(at + left_of(outward) * left + outward * beyond);
+        contours_.to(at - left_of(outward) * right + outward * beyond);
+    }
+
+  private:
+    // Where both edges meet, if both pieces are long enough; else by way of the joint itself. The edges meet at the
+    // tangent of half the bend times the reach along each piece; its square is (1 - ahead) / (1 + ahead).
+    void inner(Vec at, const Piece& before, const Piece& after, double ahead) {
+        const auto from = left_of(before.direction);
+        const auto to = left_of(after.direction);
+        const auto shorter = std::min(before.length, after.length);
+        if (4 * reach_ * reach_ * (1 - ahead) <= shorter * shorter * (1 + ahead)) {
+            contours_.to(at + (from + to) * (reach_ / (1 + ahead)));
+            return;
+        }
+        contours_.to(at + from * reach_);
+        contours_.to(at);
+        contours_.to(at + to * reach_);
+    }
+
+    // With the bend b, 1 + ahead is 2 cos(b/2)^2, and the miter's length in widths is 1 / cos(b/2).
+    void outer(Vec at, Vec before, Vec after, double ahead, bool smooth) {
+        const auto from = left_of(before);
+        const auto to = left_of(after);
+        const auto hardly_bent = reach_ * (1 - ahead) < contours_.flatness();
+        const auto join = smooth ? Join::round : pen_.join;
+        const auto turns_back = 1 + ahead < 1e-15;
+        const auto is_short = (1 + ahead) * pen_.miter_limit * pen_.miter_limit >= 2;
+        if (hardly_bent || (join == Join::miter && !turns_back && is_short)) {
+            miter(at, before, after, ahead);
+            return;
+        }
+        contours_.to(at + from * reach_);
+        if (join == Join::round) {
+            arc(at, from, to, turns_back ? before : unit(from + to), cosine_of_flat_arc(reach_, contours_.flatness()));
+        } else if (turns_back) {
+            contours_.to(at + from * reach_ + before * pen_.beyond);
+            contours_.to(at + to * reach_ + before * pen_.beyond);
+        }
+        contours_.to(at + to * reach_);
+    }
+
+    void miter(Vec at, Vec before, Vec after, double ahead) {
+        const auto from = left_of(before);
+        const auto to = left_of(after);
+        if (reach_ * reach_ * 2 <= (1 + ahead) * beyond_everything * beyond_everything) {
+            contours_.to(at + (from + to) * (reach_ / (1 + ahead)));
+            return;
+        }
+        contours_.to(at + from * reach_ + before * beyond_everything);
+        contours_.to(at + to * reach_ - after * beyond_everything);
+    }
+
+    // What lies between both directions, by way of the middle one, in steps that are flat enough.
+    void arc(Vec at, Vec from, Vec to, Vec middle, double least_cosine) {
+        if (dot(from, to) >= least_cosine) return;
+        arc(at, from, middle, unit(from + middle), least_cosine);
+        contours_.to(at + middle * reach_);
+        arc(at, middle, to, unit(middle + to), least_cosine);
+    }
+
+    const Pen& pen_;
+    double reach_;
+    Contours& contours_;
+};
+
+std::vector<Piece> pieces_of(const Track& track) {
+    const auto& nodes = track.nodes;
+    std::vector<Piece> pieces;
+    pieces.reserve(nodes.size());
+    for (std::size_t i = 0; i < nodes.size(); ++i) {
+        const auto along = nodes[i + 1 < nodes.size() ? i + 1 : 0].at - nodes[i].at;
+        const auto size = length(along);
+        pieces.push_back({.direction = size > 0 ? along * (1 / size) : Vec{1, 0}, .length = size});
+    }
+    return pieces;
+}
+
+Bend bend_at(const Track& track, std::size_t node, const std::vector<Piece>& pieces, Vec moved) {
+    const auto& of = track.nodes[node];
+    const auto before = node > 0 ? node - 1 : track.nodes.size() - 1;
+    return {of.at + moved, of.smooth, pieces[before], pieces[node], of.in, of.out};
+}
+
+// The contour on the left of a closed track.
+void draw_left_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Contours& contours) {
+    SideDrawer left{pen, pen.left, contours};
+    for (std::size_t i = 0; i < track.nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
+    contours.close();
+}
+
+void draw_right_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Contours& contours) {
+    SideDrawer right{pen, pen.right, contours};
+    for (auto i = track.nodes.size(); i-- > 0;) right.bend(bend_at(track, i, pieces, pen.moved).reversed());
+    contours.close();
+}
+
+void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
+    const auto count = track.nodes.size();
+    const auto pieces = pieces_of(track);
+    contours.expect(2 * count + count / 4);
+    draw_left_side(track, pen, pieces, contours);
+    draw_right_side(track, pen, pieces, contours);
+}
+
+void draw_open(const Track& track, const Pen& pen, Contours& contours) {
+    const auto& nodes = track.nodes;
+    const auto pieces = pieces_of(track);
+    const auto end = nodes.back().at + pen.moved;
+    const auto begin = nodes.front().at + pen.moved;
+    const auto& last_piece = pieces[nodes.size() - 2];
+    const auto& first_piece = pieces[0];
+    const auto along_end = nodes.back().in != Vec{} ? nodes.back().in : last_piece.direction;
+    const auto along_begin = nodes.front().out != Vec{} ? nodes.front().out : first_piece.direction;
+    const auto at_end = Piece{.direction = along_end, .length = 0};
+    const auto at_begin = Piece{.direction = along_begin, .length = 0};
+    SideDrawer left{pen, pen.left, contours};
+    for (std::size_t i = 1; i + 1 < nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
+    left.straighten(end, last_piece, at_end);
+    left.cap(end, along_end, pen.left, pen.right, pen.beyond - dot(pen.moved, along_end));
+    SideDrawer right{pen, pen.right, contours};
+    right.straighten(end, reversed(at_end), reversed(last_piece));
+    for (auto i = nodes.size() - 1; i-- > 1;) right.bend(bend_at(track, i, pieces, pen.moved).reversed());
+    right.straighten(begin, reversed(first_piece), reversed(at_begin));
+    right.cap(begin, -along_begin, pen.right, pen.left, pen.beyond + dot(pen.moved, along_begin));
+    left.straighten(begin, at_begin, first_piece);
+    contours.close();
+    if (pen.cap != Cap::round) return;
+    const auto disc = [&](Vec at, Vec along, double inset) {
+        contours.circle(at + left_of(along) * pen.disc_left + along * inset, pen.disc_radius);
+    };
+    disc(end, along_end, -pen.disc_inset);
+    disc(begin, along_begin, pen.disc_inset);
+}
+
+// A track of one point: as long as the pen is wide.
+void draw_dot(Vec at, const Pen& pen, Contours& contours) {
+    const auto center = at + pen.moved + left_of(Vec{1, 0}) * pen.disc_left;
+    if (pen.cap == Cap::round) {
+        contours.circle(center, pen.disc_radius);
+        return;
+    }
+    for (const auto corner : {Vec{-1, -1}, Vec{1, -1}, Vec{1, 1}, Vec{-1, 1}}) {
+        contours.to(center + corner * pen.disc_radius);
+    }
+    contours.close();
+}
+
+}  // namespace
+
+double Pen::reach() const noexcept {
+    const auto wider = std::max({left, right, disc_radius});
+    const auto mitered = join == Join::miter ? std::min(wider * std::max(miter_limit, 1.0), beyond_everything) : wider;
+    return mitered + 2 * wider + beyond + 2;
+}
+
+double reach_of(const Stroke& how) noexcept {
+    // A pen of twice the width, which is drawn where a stroke lies on one side.
+    const auto half = how.width.pixels() + 2.0;
+    return Pen{.left = half,
+               .right = half,
+               .cap = how.cap,
+               .join = how.join,
+               .miter_limit = how.miter_limit,
+               .beyond = half,
+               .disc_radius = half}
+        .reach();
+}
+
+Detail detail_in(const Box& clip, double flatness) noexcept {
+    const auto window = window_of(clip);
+    constexpr auto margin = 4.0;
+    return {.flatness = flatness,
+            .seen = Surroundings{{double{1} * window.left, double{1} * window.top},
+                                 {double{1} * window.right, double{1} * window.bottom}}
+                        .grown(margin)};
+}
+
+Detail detail_in(const Box& clip, double flatness, const Stroke& how) noexcept {
+    auto detail = detail_in(clip, flatness);
+    detail.seen = detail.seen.grown(reach_of(how));
+    detail.is_measured = !how.dash.empty();
+    return detail;
+}
+
+namespace {
+
+double slack_of(const Stroke& how) noexcept { return how.edge == Edge::smooth ? 0 : fine_slack; }
+
+}  // namespace
+
+Band::Band(const Stroke& how) noexcept : out{0}, in{how.width.pixels()} {
+    const auto width = how.width.pixels();
+    if (how.align == Align::outside) out = width;
+    if (how.align == Align::center) out = how.width.is_whole() ? std::floor(width / 2) : (width - 1) / 2;
+    in = width - out;
+}
+
+Pen pen_along(const Stroke& how) noexcept {
+    const auto slack = slack_of(how);
+    const auto half = how.width.pixels() / 2 + slack;
+    const auto is_even = how.width.is_whole() && std::fmod(how.width.pixels(), 2) == 0;
+    return {.left = half,
+            .right = half,
+            .cap = how.cap,
+            .join = how.join,
+            .miter_limit = how.miter_limit,
+            .beyond = how.cap == Cap::square ? half : 0.5 + slack,
+            .moved = is_even ? Vec{-0.5, -0.5} : Vec{},
+            .disc_radius = half};
+}
+
+Pen pen_around(const Stroke& how) noexcept {
+    const auto width = how.width.pixels();
+    const auto out = Band{how}.out;
+    // Where the fill's edge is the stroke's, the fill cuts it off.
+    constexpr auto over_the_edge = 1.0;
+    const auto slack = slack_of(how);
+    return {.left = how.align == Align::inside ? over_the_edge : out + slack,
+            .right = how.align == Align::outside ? over_the_edge : width - out - slack,
+            .cap = how.cap,
+            .join = how.join,
+            .miter_limit = how.miter_limit,
+            .disc_radius = width / 2,
+            .disc_left = out - width / 2};
+}
+
+Pen outer_side(Pen pen) noexcept {
+    pen.right = 0;
+    return pen;
+}
+
+Pen inner_side(Pen pen) noexcept {
+    pen.left = 0;
+    return pen;
+}
+
+void draw_grown(const Track& track, const Pen& pen, Contours& contours) {
+    draw_left_side(track, pen, pieces_of(track), contours);
+}
+
+void draw_track(const Track& track, const Pen& pen, Contours& contours) {
+    if (track.nodes.size() == 1) {
+        draw_dot(track.nodes.front().at, pen, contours);
+    } else if (track.closed) {
+        draw_closed(track, pen, contours);
+    } else {
+        draw_open(track, pen, contours);
+    }
+}
+
+}  // namespace coldbrick::detail

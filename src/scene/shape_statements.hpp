@@ -1,0 +1,30 @@
+// The shapes of the language: one entry each says how it is written and read.
+#pragma once
+
+#include "scene/arguments.hpp"
+#include "scene/grammar.hpp"
+
+#include "coldbrick/figure.hpp"
+
+#include <optional>
+#include <span>
+#include <string_view>
+#include <vector>
+
+namespace coldbrick::detail {
+
+struct ShapeStatement {
+    std::string_view name;
+    std::vector<StatementForm> forms;       // without ink, and without what only filling or stroking takes
+    std::vector<std::string_view> filling;  // what else filling takes
+    // Read the shape with how it is filled or stroked; nothing if there are faults. Null: it has no inside.
+    std::optional<Figure> (*read_filled)(Arguments& given);
+    std::optional<Figure> (*read_stroked)(Arguments& given);
+};
+
+[[nodiscard]] std::span<const ShapeStatement> shape_statements();
+
+// Null if there is none of that name.
+[[nodiscard]] const ShapeStatement* shape_statement(std::string_view name) noexcept;
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,150 @@
+// From an area of any kind to what finds its spans.
+#include "geometry/limits.hpp"
+#include "raster/forms/form_bounds.hpp"
+#include "raster/forms/form_scans.hpp"
+#include "raster/strokes/round_cover.hpp"
+#include "shapes/shape_scans.hpp"
+
+namespace coldbrick::detail {
+
+namespace {
+
+constexpr Transform nowhere_else;
+
+const Transform& placing_of(const AreaRef& area) noexcept { return area.by == nullptr ? nowhere_else : *area.by; }
+
+bool is_moved(const AreaRef& area) noexcept { return area.by != nullptr && !area.by->is_identity(); }
+
+void check_how(const Fill& how) {
+    check_rule("fill", how.rule);
+    check_choice("fill", "edges", how.edges, {"inclusive", "shared"});
+    check_edge("fill", how.edge);
+}
+void check_how(const Stroke& how) { check_stroke(how); }
+
+// The form of a shape in the detail that is needed where it is seen.
+template <class Shape, class How>
+Form lowered(const Shape& shape, const How& how, const Placement& placement, const Box& clip) {
+    if (how.edge == Edge::crisp) return form_of(shape, placement.detail_in(clip, crisp_flatness, how));
+    // Curves matter to paths alone, and are followed where they are seen.
+    constexpr auto rough = 16.0;
+    constexpr auto large = 1 << 20;
+    const auto is_large = clip.size.width > large || clip.size.height > large;
+    const auto seen = is_large ? seen_part(form_of(shape, {rough}), reach_of(how), placement, clip) : clip;
+    return form_of(shape, placement.detail_in(seen, smooth_flatness, how));
+}
+
+// By whole numbers, where the shape knows how; nothing where it does not.
+template <class Shape>
+std::optional<Box> scan_whole(const Shape& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
+    constexpr auto is_of_pixels = std::is_same_v<Shape, Box> || std::is_same_v<Shape, Region>;
+    if (how.edge == Edge::smooth && !is_of_pixels) {
+        if constexpr (requires { smooth_round_box(shape); }) {
+            const auto round = smooth_round_box(shape);
+            if (round && is_quick_round(*round)) {
+                return scan_covered(receiver,
+                                    [&](const SpanReceiver& to) { return scan_round_cover(*round, clip, to); });
+            }
+        }
+        return std::nullopt;
+    }
+    if constexpr (requires { scan_fill(shape, clip, receiver); }) return scan_fill(shape, clip, receiver);
+    if constexpr (requires { scan_fill(shape, how, clip, receiver); }) return scan_fill(shape, how, clip, receiver);
+    return std::nullopt;
+}
+
+template <class Shape>
+std::optional<Box> scan_whole(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    if (how.edge == Edge::smooth) return std::nullopt;
+    constexpr auto is_of_whole_pixels = !is_one_of<Shape, TypeList<Path, VertexList, VertexElement>>;
+    if constexpr (requires { scan_stroke(shape, how, clip, receiver); }) {
+        if (how.width.is_whole()) return scan_stroke(shape, how, clip, receiver);
+        check_stroke(how);
+        if (is_of_whole_pixels) check_whole_width(how);
+    }
+    return std::nullopt;
+}
+
+template <class Shape, class How>
+Box scan_shape(const Shape& shape, const How& how, const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
+    if (!is_moved(area)) {
+        if (const auto touched = scan_whole(shape, how, clip, receiver)) return *touched;
+    }
+    const Placement placement{placing_of(area)};
+    if constexpr (std::is_same_v<Shape, VertexList> && std::is_same_v<How, Fill>) check_fillable(shape);
+    return scan_form(lowered(shape, how, placement, clip), how, placement, clip, receiver);
+}
+
+// The box, where a formula gives it.
+template <class Shape>
+std::optional<Box> known_bounds(const Shape& shape, const Fill& how) {
+    if constexpr (requires { fill_bounds(shape); }) return fill_bounds(shape);
+    if constexpr (requires { fill_bounds(shape, how); }) return fill_bounds(shape, how);
+    return std::nullopt;
+}
+template <class Shape>
+std::optional<Box> known_bounds(const Shape& shape, const Stroke& how) {
+    if constexpr (requires { stroke_bounds(shape, how); }) return stroke_bounds(shape, how);
+    return std::nullopt;
+}
+
+template <class Shape, class How>
+Box bounds_of_shape(const Shape& shape, const How& how, const AreaRef& area) {
+    const auto scan = [&](const Box& clip) { return scan_shape(shape, how, area, clip, nobody); };
+    if (!is_moved(area) && how.edge == Edge::crisp) {
+        scan(Box{});  // which checks it
+        if (const auto known = known_bounds(shape, how)) return *known;
+    }
+    const auto lower = [&](const Detail& detail) { return form_of(shape, detail); };
+    return find_bounds({.lower = lower, .scan = scan}, how, placing_of(area));
+}
+
+// Calls use(shape, how) with what an area is made of, once that is checked which does not depend on the shape.
+template <class Use>
+Box with_parts(const AreaRef& area, const Use& use) {
+    return std::visit(
+        [&](const auto* how) {
+            check_how(*how);
+            return std::visit([&](const auto* shape) { return use(*shape, *how); }, area.shape);
+        },
+        area.how);
+}
+
+// Of a shape of one's own, calls use(area) with an area of the library's in its place.
+template <class Use>
+Box with_own(const AreaRef& area, const Box& seen, const Use& use) {
+    auto lent = AreaRef{.shape = {}, .how = area.how, .by = area.by};
+    if (area.own_calls->find_outline != nullptr) {
+        const auto outline = area.own_calls->find_outline(area.own);
+        lent.shape = &outline;
+        return use(lent);
+    }
+    const auto* const* const fill = std::get_if<const Fill*>(&area.how);
+    const auto is_plain = fill != nullptr && (*fill)->edge == Edge::crisp && !is_moved(area);
+    constexpr auto everything =
+        Box::between({.from = {-max_coordinate, -max_coordinate}, .to = {max_coordinate, max_coordinate}});
+    const auto region = Region::of_spans(area.own_calls->find_spans(area.own, is_plain ? seen : everything));
+    lent.shape = &region;
+    return use(lent);
+}
+
+}  // namespace
+
+Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
+    if (area.own != nullptr) {
+        return with_own(area, clip, [&](const AreaRef& lent) { return scan(lent, clip, receiver); });
+    }
+    return with_parts(area,
+                      [&](const auto& shape, const auto& how) { return scan_shape(shape, how, area, clip, receiver); });
+}
+
+Box bounds_of(const AreaRef& area) {
+    if (area.own != nullptr) {
+        constexpr auto everything =
+            Box::between({.from = {-max_coordinate, -max_coordinate}, .to = {max_coordinate, max_coordinate}});
+        return with_own(area, everything, [](const AreaRef& lent) { return bounds_of(lent); });
+    }
+    return with_parts(area, [&](const auto& shape, const auto& how) { return bounds_of_shape(shape, how, area); });
+}
+
+}  // namespace coldbrick::detail

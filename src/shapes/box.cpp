@@ -1,0 +1,127 @@
+// Boxes, with corners or without.
+#include "raster/forms/forms.hpp"
+#include "raster/rows/ellipse_rows.hpp"
+#include "raster/strokes/round_tables.hpp"
+#include "shapes/checks.hpp"
+#include "shapes/closed_strokes.hpp"
+#include "shapes/shape_scans.hpp"
+
+#include "coldbrick/error.hpp"
+
+namespace coldbrick::detail {
+
+namespace {
+
+class BoxRows {
+  public:
+    explicit BoxRows(const Box& box) noexcept : window_{window_of(box)} {}
+    [[nodiscard]] int top() const noexcept { return window_.top; }
+    [[nodiscard]] int bottom() const noexcept { return window_.bottom; }
+    [[nodiscard]] Run run(int) const noexcept { return {.left = window_.left, .right = window_.right}; }
+
+  private:
+    Window window_;
+};
+
+void check_corner_radius(const Size& size, int radius) {
+    const auto most = std::min(size.width, size.height) / 2;
+    if (radius < 0 || radius > most) refuse("rounded box", "corner_radius", radius, 0, most);
+}
+
+double checked_corner_radius(const BasicBox<int>& box, int radius) {
+    check_corner_radius(box.size, radius);
+    return radius;
+}
+
+double checked_corner_radius(const BasicBox<double>& box, double radius) {
+    const auto rounded = checked_number("rounded box", "corner_radius", radius, 0);
+    const auto most = std::min(box.size.width, box.size.height) / 2;
+    if (rounded > most) {
+        throw Error{"rounded box: corner_radius is " + in_digits(rounded) + "; allowed is 0 to " + in_digits(most)};
+    }
+    return rounded;
+}
+
+BoxForm form_of(const BasicBox<double>& sides, double corner_radius) {
+    const auto origin = origin_at(sides.at);
+    const auto [left, top] = from_origin(sides.at, origin) - Vec{0.5, 0.5};
+    return {.origin = origin,
+            .left = left,
+            .top = top,
+            .right = left + sides.size.width,
+            .bottom = top + sides.size.height,
+            .corner_radius = corner_radius};
+}
+
+// Its rows at a distance from its edge.
+struct BoxTable {
+    CornerBox box;
+
+    void operator()(int distance, Join join, const Window& rows, RunTable& table) const {
+        tabulate(box, distance, join, rows, table);
+    }
+};
+
+CornerBox checked(const RoundedBox& shape) {
+    check_box("rounded box", shape.box);
+    check_corner_radius(shape.box.size, shape.corner_radius);
+    return {.box = shape.box, .corner_radius = shape.corner_radius};
+}
+
+}  // namespace
+
+template <class Number>
+Form form_of(const BasicBox<Number>& shape, const Detail&) {
+    return form_of(checked_sides("box", shape), 0);
+}
+template Form form_of(const BasicBox<int>&, const Detail&);
+template Form form_of(const BasicBox<double>&, const Detail&);
+
+template <class Number>
+Form form_of(const BasicRoundedBox<Number>& shape, const Detail&) {
+    const auto sides = checked_sides(std::is_same_v<Number, int> ? "rounded box" : "box", shape.box);
+    if constexpr (std::is_same_v<Number, int>)
+        return form_of(sides, checked_corner_radius(shape.box, shape.corner_radius));
+    if constexpr (std::is_same_v<Number, double>)
+        return form_of(sides, checked_corner_radius(sides, shape.corner_radius));
+}
+template Form form_of(const BasicRoundedBox<int>&, const Detail&);
+template Form form_of(const BasicRoundedBox<double>&, const Detail&);
+
+Box scan_fill(const Box& shape, const Box& clip, const SpanReceiver& receiver) {
+    check_box("box", shape);
+    return scan_inside(BoxRows{shape}, clip, receiver);
+}
+
+Box scan_fill(const RoundedBox& shape, const Box& clip, const SpanReceiver& receiver) {
+    const auto box = checked(shape);
+    TableMemory memory;
+    RunTable fill{&memory.resource};
+    tabulate(box, 0, Join::miter, window_of(clip), fill);
+    return scan_inside(fill, clip, receiver);
+}
+
+Box scan_stroke(const Box& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    check_box("box", shape);
+    check_stroke(how);
+    if (is_hairline(how)) return scan_outline(BoxRows{shape}, clip, receiver);
+    return scan_closed(BoxTable{{.box = shape}}, shape, how, clip, receiver);
+}
+
+Box scan_stroke(const RoundedBox& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    const auto box = checked(shape);
+    check_stroke(how);
+    const auto most = max_coordinate - shape.corner_radius;
+    if (Band{how}.out > most) {
+        refuse("stroke", "width outside of a rounded box", static_cast<std::int64_t>(Band{how}.out), 0, most);
+    }
+    return scan_closed(BoxTable{box}, shape, how, clip, receiver);
+}
+
+std::optional<Box> fill_bounds(const Box& shape) { return shape; }
+std::optional<Box> fill_bounds(const RoundedBox& shape) { return shape.box; }
+
+std::optional<Box> stroke_bounds(const Box& shape, const Stroke& how) { return band_box(shape, how); }
+std::optional<Box> stroke_bounds(const RoundedBox& shape, const Stroke& how) { return band_box(shape.box, how); }
+
+}  // namespace coldbrick::detail

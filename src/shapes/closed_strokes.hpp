@@ -1,0 +1,68 @@
+// The strokes of closed shapes whose rows at a distance from the edge are known.
+#pragma once
+
+#include "raster/strokes/closed_shapes.hpp"
+#include "raster/strokes/round_tables.hpp"
+#include "shapes/shape_scans.hpp"
+
+#include <optional>
+
+namespace coldbrick::detail {
+
+// The outline's pixels, by the rows of the fill. tabulate(distance, join, rows, table) tells rows.
+template <class Tabulate>
+Box scan_table_outline(const Tabulate& tabulate_at, const Box& clip, const SpanReceiver& receiver) {
+    TableMemory memory;
+    RunTable fill{&memory.resource};
+    auto rows = window_of(clip);
+    --rows.top;
+    ++rows.bottom;
+    tabulate_at(0, Join::miter, rows, fill);
+    return scan_outline(fill, clip, receiver);
+}
+
+template <class Tabulate>
+Box scan_band(const Tabulate& tabulate_at, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    const WholeBand band{how};
+    const auto rows = window_of(clip);
+    TableMemory memory;
+    RunTable outer{&memory.resource};
+    RunTable inner{&memory.resource};
+    tabulate_at(band.out, how.join, rows, outer);
+    tabulate_at(-band.in, how.join, rows, inner);
+    return scan_between(outer, inner, NoCut{}, clip, receiver);
+}
+
+// A stroke along the edges of a form that a shape is lowered to, by a pen around them.
+template <class Shape, class ScanHairline>
+Box scan_along_edges(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver,
+                     const ScanHairline& scan_hairline_of) {
+    const auto detail = detail_in(clip, crisp_flatness, how);
+    const auto form = form_of(shape, detail);
+    return scan_around(
+        {.edges = std::visit(
+             [&](const auto& of) -> std::vector<Track> {
+                 if constexpr (requires { edges_of(of, detail); }) return edges_of(of, detail);
+                 return {};
+             },
+             form),
+         .origin = origin_of(form)},
+        how, clip, receiver, [&](const SpanReceiver& gather) { scan_fill(shape, clip, gather); }, scan_hairline_of);
+}
+
+template <class Tabulate, class Shape>
+Box scan_closed(const Tabulate& tabulate_at, const Shape& shape, const Stroke& how, const Box& clip,
+                const SpanReceiver& receiver) {
+    if (is_hairline(how)) return scan_table_outline(tabulate_at, clip, receiver);
+    if (how.dash.empty()) return scan_band(tabulate_at, how, clip, receiver);
+    return scan_along_edges(shape, how, clip, receiver,
+                            [&](const SpanReceiver& gather) { scan_table_outline(tabulate_at, clip, gather); });
+}
+
+// The box of a stroke without dashes around a box's edge, or that of an upright ellipse in it.
+inline std::optional<Box> band_box(const Box& box, const Stroke& how) {
+    if (!how.dash.empty()) return std::nullopt;
+    return box.inset(-WholeBand{how}.out);
+}
+
+}  // namespace coldbrick::detail

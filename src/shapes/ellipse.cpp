@@ -1,0 +1,162 @@
+// Circles and ellipses.
+#include "raster/forms/forms.hpp"
+#include "raster/rows/ellipse_rows.hpp"
+#include "raster/strokes/round_cover.hpp"
+#include "shapes/checks.hpp"
+#include "shapes/closed_strokes.hpp"
+#include "shapes/round_shapes.hpp"
+#include "shapes/shape_scans.hpp"
+
+namespace coldbrick {
+
+namespace {
+
+using detail::checked_length;
+using detail::checked_place;
+
+// 2 * radius + 1 pixels around a centre; within int, as both are at most max_coordinate.
+Box box_around(Point center, Radii radii) noexcept {
+    return {.at = {.x = center.x - radii.x, .y = center.y - radii.y},
+            .size = {.width = 2 * radii.x + 1, .height = 2 * radii.y + 1}};
+}
+subpixel::Box box_around(Position center, Position radii) noexcept {
+    return {.at = center - radii, .size = {.width = 2 * radii.x + 1, .height = 2 * radii.y + 1}};
+}
+
+// The box around a circle, which is checked.
+Box box_of(const Circle& circle) {
+    (void)checked_place("circle", "center", circle.center);
+    (void)checked_length("circle", "radius", circle.radius);
+    return box_around(circle.center, Radii{circle.radius, circle.radius});
+}
+subpixel::Box box_of(const subpixel::Circle& circle) {
+    const auto radius = checked_length("circle", "radius", circle.radius);
+    return box_around(checked_place("circle", "center", circle.center), Position{radius, radius});
+}
+
+}  // namespace
+
+template <class Number>
+BasicEllipse<Number> BasicEllipse<Number>::around(const Around& place) {
+    const auto center = checked_place("ellipse", "center", place.center);
+    const auto x = checked_length("ellipse", "radii.x", place.radii.x);
+    const auto y = checked_length("ellipse", "radii.y", place.radii.y);
+    if constexpr (std::is_same_v<Number, int>) {
+        return BasicEllipse{box_around(place.center, place.radii)}.turned(place.turned);
+    } else {
+        return BasicEllipse{box_around(center, Position{x, y})}.turned(place.turned);
+    }
+}
+
+template <class Number>
+BasicEllipse<Number> BasicEllipse<Number>::within(const BasicBox<Number>& box) {
+    const auto sides = detail::checked_sides("ellipse", box);
+    if constexpr (std::is_same_v<Number, int>) return BasicEllipse{box};
+    if constexpr (std::is_same_v<Number, double>) return BasicEllipse{sides};
+}
+
+template <class Number>
+BasicEllipse<Number>::BasicEllipse(const BasicCircle<Number>& circle) : box_{coldbrick::box_of(circle)} {}
+
+template <class Number>
+BasicEllipse<Number> BasicEllipse<Number>::turned(Angle angle) const {
+    detail::check_angle("ellipse", "turned", angle);
+    auto result = *this;
+    result.turn_ = angle;
+    return result;
+}
+
+template class BasicEllipse<int>;
+template class BasicEllipse<double>;
+
+namespace detail {
+
+EllipseForm ellipse_form(const Ellipse& shape) noexcept { return EllipseForm{whole_of(shape)}; }
+
+EllipseForm ellipse_form(const subpixel::Ellipse& shape) noexcept {
+    const auto& [at, size] = shape.box();
+    const auto half = Position{(size.width - 1) / 2, (size.height - 1) / 2};
+    const auto center = at + half;
+    const auto origin = origin_at(center);
+    return {origin, from_origin(center, origin), {half.x + 0.5, half.y + 0.5}, shape.turn()};
+}
+
+template <class Number>
+Form form_of(const BasicEllipse<Number>& shape, const Detail&) {
+    return ellipse_form(shape);
+}
+template Form form_of(const BasicEllipse<int>&, const Detail&);
+template Form form_of(const BasicEllipse<double>&, const Detail&);
+
+template <class Number>
+Form form_of(const BasicCircle<Number>& shape, const Detail&) {
+    return ellipse_form(BasicEllipse<Number>{shape});
+}
+template Form form_of(const BasicCircle<int>&, const Detail&);
+template Form form_of(const BasicCircle<double>&, const Detail&);
+
+namespace {
+
+struct EllipseTable {
+    WholeEllipse ellipse;
+
+    void operator()(int distance, Join, const Window& rows, RunTable& table) const {
+        tabulate(ellipse, distance, rows, table);
+    }
+};
+
+bool is_turned(const Ellipse& shape) noexcept {
+    return shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
+}
+
+Box scan_round_hairline(const Box& box, const Box& clip, const SpanReceiver& receiver) {
+    return with_ellipse_rows(box, [&](const auto& rows) { return scan_outline(rows, clip, receiver); });
+}
+
+}  // namespace
+
+Box scan_fill(const Circle& shape, const Box& clip, const SpanReceiver& receiver) {
+    return scan_ellipse(coldbrick::box_of(shape), clip, receiver);
+}
+
+Box scan_fill(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver) {
+    if (shape.turn() == Angle{}) return scan_ellipse(shape.box(), clip, receiver);
+    TableMemory memory;
+    RunTable fill{&memory.resource};
+    tabulate(whole_of(shape), 0, window_of(clip), fill);
+    return scan_inside(fill, clip, receiver);
+}
+
+Box scan_stroke(const Circle& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    const auto box = coldbrick::box_of(shape);
+    check_stroke(how);
+    if (is_hairline(how)) return scan_round_hairline(box, clip, receiver);
+    return scan_closed(EllipseTable{{.box = box}}, Ellipse{shape}, how, clip, receiver);
+}
+
+Box scan_stroke(const Ellipse& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    check_stroke(how);
+    if (is_hairline(how) && shape.turn() == Angle{}) return scan_round_hairline(shape.box(), clip, receiver);
+    return scan_closed(EllipseTable{whole_of(shape)}, shape, how, clip, receiver);
+}
+
+std::optional<Box> smooth_round_box(const Circle& shape) { return coldbrick::box_of(shape); }
+std::optional<Box> smooth_round_box(const Ellipse& shape) {
+    return shape.turn() == Angle{} ? std::optional{shape.box()} : std::nullopt;
+}
+
+std::optional<Box> fill_bounds(const Circle& shape) { return coldbrick::box_of(shape); }
+std::optional<Box> fill_bounds(const Ellipse& shape) {
+    return is_turned(shape) ? std::nullopt : std::optional{shape.box()};
+}
+
+std::optional<Box> stroke_bounds(const Circle& shape, const Stroke& how) {
+    return band_box(coldbrick::box_of(shape), how);
+}
+std::optional<Box> stroke_bounds(const Ellipse& shape, const Stroke& how) {
+    return is_turned(shape) ? std::nullopt : band_box(shape.box(), how);
+}
+
+}  // namespace detail
+
+}  // namespace coldbrick

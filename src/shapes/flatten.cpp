@@ -1,0 +1,262 @@
+#include "shapes/flatten.hpp"
+
+#include "geometry/limits.hpp"
+#include "raster/edges/ellipse_form.hpp"
+
+#include <cmath>
+#include <optional>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// A cubic Bézier curve.
+struct Curve {
+    Vec p0;
+    Vec p1;
+    Vec p2;
+    Vec p3;
+
+    [[nodiscard]] Vec at(double t) const noexcept {
+        const auto u = 1 - t;
+        return p0 * (u * u * u) + p1 * (3 * u * u * t) + p2 * (3 * u * t * t) + p3 * (t * t * t);
+    }
+
+    // The direction at t; at an end where control points coincide, towards the next one that does not.
+    [[nodiscard]] Vec direction(double t) const noexcept {
+        for (const auto& along : {slope(t), t < 0.5 ? p2 - p0 : p3 - p1, p3 - p0}) {
+            if (dot(along, along) > 1e-18) return unit(along);
+        }
+        return {};
+    }
+
+    [[nodiscard]] Curve half(bool is_second) const noexcept {
+        const auto middle = [](Vec a, Vec b) { return (a + b) * 0.5; };
+        const auto a = middle(p0, p1);
+        const auto b = middle(p1, p2);
+        const auto c = middle(p2, p3);
+        const auto d = middle(a, b);
+        const auto e = middle(b, c);
+        return is_second ? Curve{middle(d, e), e, c, p3} : Curve{p0, a, d, middle(d, e)};
+    }
+
+    // How wide or high the control points lie at most.
+    [[nodiscard]] double extent() const noexcept {
+        const auto [left, right] = std::minmax({p0.x, p1.x, p2.x, p3.x});
+        const auto [top, bottom] = std::minmax({p0.y, p1.y, p2.y, p3.y});
+        return std::max(right - left, bottom - top);
+    }
+
+    [[nodiscard]] Vec slope(double t) const noexcept {
+        const auto u = 1 - t;
+        return (p1 - p0) * (3 * u * u) + (p2 - p1) * (6 * u * t) + (p3 - p2) * (3 * t * t);
+    }
+
+    // A bound of how far the part from t to end is from its chord. In the part's own terms, the distance is
+    // 3 s (1-s)^2 a + 3 s^2 (1-s) b, with a and b those of its control points: at most 3/4 of the larger one if both
+    // are on one side, at most 4/9 if not.
+    [[nodiscard]] double away(double t, double end) const noexcept {
+        const auto from = at(t);
+        const auto chord = at(end) - from;
+        const auto size = length(chord);
+        const auto first = slope(t) * ((end - t) / 3);
+        const auto second = chord - slope(end) * ((end - t) / 3);
+        if (size == 0) return std::max(length(first), length(second));
+        const auto along = chord * (1 / size);
+        const auto a = cross(along, first);
+        const auto b = cross(along, second);
+        const auto sideways = std::max(std::fabs(a), std::fabs(b)) * (a * b >= 0 ? 3.0 / 4 : 4.0 / 9);
+        // Parts that go back beyond an end of the chord are as far away as that.
+        const auto forth_1 = dot(along, first);
+        const auto forth_2 = dot(along, second);
+        const auto beyond = std::max({-forth_1, -forth_2, forth_1 - size, forth_2 - size, 0.0});
+        return std::max(sideways, beyond * (4.0 / 9));
+    }
+};
+
+// The largest part from t on that is flat enough, but for some hundredths.
+double flat_end(const Curve& curve, double t, double step, double flatness) {
+    const auto wanted = flatness * 0.96;
+    const auto enough = flatness * 0.9;
+    constexpr auto least = 1e-9;
+    auto good = t;
+    for (auto tries = 0; tries < 24; ++tries) {
+        const auto end = std::min(1.0, t + step);
+        const auto away = curve.away(t, end);
+        if (away <= flatness) {
+            if (end == 1 || away >= enough || tries > 6) return end;
+            good = std::max(good, end);
+        }
+        // The distance grows with the square of the step.
+        const auto factor = away > 0 ? std::sqrt(wanted / away) : 4.0;
+        step = std::max(step * std::clamp(factor, 0.2, 4.0), least);
+        if (step <= least) break;
+    }
+    return good > t ? good : std::min(1.0, t + least * 10);
+}
+
+// Large curves are cut in halves first, wherever they are seen from. A part that is out of sight is one piece.
+void add_part(const Curve& curve, const Detail& detail, Track& track, int depth = 0) {
+    const auto measure = [&](double from, double to) {
+        if (!detail.is_measured) return;
+        const auto at = [&](double t) { return curve.at(t); };
+        const auto middle = [](double a, double b) { return (a + b) / 2; };
+        track.measure(curve_length(from, to, at, middle) - length(curve.at(to) - curve.at(from)));
+    };
+    if (!detail.seen.may_have({curve.p0, curve.p1, curve.p2, curve.p3})) {
+        measure(0, 1);
+        track.hide();
+        track.add_joint(curve.p3, curve.direction(1));
+        return;
+    }
+    // In pixels of the target, as much as the flatness is smaller.
+    const auto large = std::min(4096.0, detail.flatness * 0x1p22);
+    constexpr auto deepest = 40;
+    if (curve.extent() > large && depth < deepest) {
+        add_part(curve.half(false), detail, track, depth + 1);
+        add_part(curve.half(true), detail, track, depth + 1);
+        return;
+    }
+    const auto flatness = told_flatness(detail.flatness, length(curve.p0) + curve.extent());
+    auto step = 1.0;
+    for (auto t = 0.0; t < 1;) {
+        const auto end = flat_end(curve, t, step, flatness);
+        measure(t, end);
+        step = end - t;
+        t = end;
+        track.add_joint(t < 1 ? curve.at(t) : curve.p3, curve.direction(t));
+    }
+}
+
+void add_curve(const Curve& curve, const Detail& detail, Track& track) {
+    track.go_on(curve.direction(0));
+    add_part(curve, detail, track);
+    track.end_curve();
+}
+
+// The arc from one place to another, as SVG 2, B.2.4 finds its centre.
+struct ArcParts {
+    RoundPlaces place;
+    Vec begin;  // on the unit circle
+    Vec end;
+};
+
+// The arc of an ellipse between two places; nothing if it is of no height worth speaking of (SVG 2, appendix B.2.4).
+std::optional<ArcParts> parts_of(Vec from, Vec to, const Path::EllipticalArc& arc) {
+    const auto axis = direction_of(arc.turned);
+    const auto own_axis = Vec{axis.x, -axis.y};
+    auto rx = arc.radii.x;
+    auto ry = arc.radii.y;
+    const auto half = turned((from - to) * 0.5, own_axis);
+    const auto too_small = length({half.x / rx, half.y / ry});
+    constexpr auto most_times = 1e15;
+    if (!(too_small < most_times)) return std::nullopt;
+    constexpr auto most = 4.0 * max_coordinate;
+    if (too_small * std::max(rx, ry) > most) {
+        throw Error{"path: an arc of radii " + in_digits(rx) + "," + in_digits(ry) + " would have to grow " +
+                    in_digits(too_small) + " times to reach its end; allowed are radii up to " + in_digits(most)};
+    }
+    if (too_small > 1) {
+        rx *= too_small;
+        ry *= too_small;
+    }
+    // On the unit circle: both ends, and the centre on one of the two sides of them.
+    const auto middle = Vec{half.x / rx, half.y / ry};
+    if (!(dot(middle, middle) > 0)) return std::nullopt;
+    const auto to_center = std::sqrt(std::max(0.0, 1 / dot(middle, middle) - 1));
+    const auto side = arc.large == arc.clockwise ? -1.0 : 1.0;
+    const auto center = left_of(middle) * (to_center * side);
+    return ArcParts{.place = {.center = (from + to) * 0.5 + turned({center.x * rx, center.y * ry}, axis),
+                              .half_axes = {rx, ry},
+                              .direction = axis},
+                    .begin = unit(middle - center),
+                    .end = unit(-middle - center)};
+}
+
+void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Detail& detail, Track& track) {
+    const auto parts = parts_of(from, to, arc);
+    if (!parts) return track.add(to);
+    const auto& place = parts->place;
+    auto begin = parts->begin;
+    auto end = parts->end;
+    if (!arc.clockwise) std::swap(begin, end);
+    Track chords;
+    const auto add_joint = [&](Vec on_circle) { chords.add_joint(place(on_circle), place.along(on_circle)); };
+    add_joint(begin);
+    // Quarter turns first.
+    const auto to_the_side = dot(begin, end) <= 0;
+    const auto quarters = to_the_side ? (cross(begin, end) >= 0 ? 1 : 2) : (arc.large ? 3 : 0);
+    for (auto i = 0; i < quarters; ++i) {
+        const auto next = -left_of(begin);
+        add_chords(begin, next, place, detail, chords);
+        add_joint(next);
+        begin = next;
+    }
+    add_chords(begin, end, place, detail, chords);
+    add_joint(end);
+    if (!arc.clockwise) chords.reverse();
+    track.go_on(chords.nodes.front().out);
+    const auto last = chords.nodes.back();
+    for (std::size_t i = 1; i + 1 < chords.nodes.size(); ++i) {
+        if (length(chords.nodes[i].at - to) > 3e-5) track.add(chords.nodes[i]);
+    }
+    track.add({.at = to, .in = last.in, .longer = last.longer, .is_hidden = last.is_hidden});
+}
+
+}  // namespace
+
+FlatPath flatten(const Path& path, const Detail& detail) {
+    if (path.empty()) throw Error{"path: it has no steps; it needs a move at least"};
+    using Kind = Path::Step::Kind;
+    const auto first = path.steps().front().to;
+    FlatPath flat;
+    flat.origin = {.x = static_cast<int>(std::floor(first.x)), .y = static_cast<int>(std::floor(first.y))};
+    const auto from_origin = detail.relative_to({double{1} * flat.origin.x, double{1} * flat.origin.y});
+    const auto relative = [&](Position place) { return Vec{place.x - flat.origin.x, place.y - flat.origin.y}; };
+    auto at = Vec{};
+    auto begins = true;
+    auto is_bare = false;  // nothing but a move so far
+    for (const auto& step : path.steps()) {
+        const auto to = relative(step.to);
+        if (step.kind == Kind::move || begins) {
+            if (is_bare) flat.tracks.pop_back();
+            flat.tracks.emplace_back().add(step.kind == Kind::move ? to : at);
+            begins = false;
+        }
+        is_bare = step.kind == Kind::move;
+        auto& track = flat.tracks.back();
+        if (step.kind == Kind::line) track.add(to);
+        if (step.kind == Kind::cubic) {
+            add_curve({at, relative(step.control_1), relative(step.control_2), to}, from_origin, track);
+        }
+        // An arc to where it begins is none (SVG 2, 9.5.1).
+        if (step.kind == Kind::arc && to != at) add_arc(at, to, step.arc, from_origin, track);
+        if (step.kind == Kind::close) {
+            track.close();
+            begins = true;
+        }
+        at = to;
+    }
+    // A move alone is a dot only where there is nothing else.
+    if (is_bare && flat.tracks.size() > 1) flat.tracks.pop_back();
+    return flat;
+}
+
+}  // namespace coldbrick::detail
+
+namespace coldbrick {
+
+std::vector<std::vector<Position>> flattened(const Path& path) {
+    const auto flat = detail::flatten(path, {detail::crisp_flatness});
+    std::vector<std::vector<Position>> lists;
+    for (const auto& track : flat.tracks) {
+        auto& list = lists.emplace_back();
+        for (const auto& node : track.nodes) {
+            list.push_back({.x = node.at.x + flat.origin.x, .y = node.at.y + flat.origin.y});
+        }
+        if (track.closed && list.size() > 1) list.push_back(list.front());
+    }
+    return lists;
+}
+
+}  // namespace coldbrick

@@ -1,0 +1,184 @@
+// Polygons.
+//
+// With inclusive edges, the runs of row_sweep.hpp are those of the hairlines: a run reaches up to the pixel at which
+// its edge crosses the row, so no gap opens between run and interior. With shared edges they are empty runs, each
+// before the first pixel right of the crossing or on it.
+#include "raster/rows/edge_rows.hpp"
+#include "raster/rows/row_sweep.hpp"
+#include "raster/strokes/hairline.hpp"
+#include "raster/strokes/polygon_strokes.hpp"
+#include "shapes/line_tracks.hpp"
+
+#include <array>
+#include <memory_resource>
+#include <vector>
+
+namespace coldbrick::detail {
+
+namespace {
+
+// An edge that has a part in the window, with the direction in which the outline goes along it: 1 down, -1 up.
+struct DirectedEdge {
+    PointEdge edge;
+    int first_row;  // the first in the window
+    int direction;
+};
+
+// What differs between inclusive and shared edges.
+template <class EdgeRows>
+struct ActiveEdge {
+    EdgeRows rows;
+    int last_row;
+    int direction;
+    [[nodiscard]] Run run() const noexcept { return rows.run(); }
+    void advance() noexcept { rows.advance(); }
+};
+
+template <class EdgeRows, class Kind>
+struct LatticeEdges {
+    using Waiting = DirectedEdge;
+    using Active = ActiveEdge<EdgeRows>;
+    static Active activate(const Waiting& waiting) noexcept {
+        return {.rows = EdgeRows{waiting.edge, waiting.first_row},
+                .last_row = Kind::last_row(waiting.edge),
+                .direction = waiting.direction};
+    }
+};
+
+template <class Steps>
+struct InclusiveEdges : LatticeEdges<HairlineRows<Steps>, InclusiveEdges<Steps>> {
+    static constexpr bool crosses_last_row = false;
+    static bool counts(const PointEdge&) noexcept { return true; }
+    static int last_row(const PointEdge& edge) noexcept { return edge.lower.y; }
+};
+
+template <class Steps>
+struct SharedEdges : LatticeEdges<CrossingRows<Steps>, SharedEdges<Steps>> {
+    static constexpr bool crosses_last_row = true;
+    static bool counts(const PointEdge& edge) noexcept { return edge.height() > 0; }
+    static int last_row(const PointEdge& edge) noexcept { return edge.lower.y - 1; }
+};
+
+std::size_t vertex_count(const Polygon& polygon) noexcept {
+    std::size_t count = 0;
+    for (const auto& ring : polygon.rings()) count += ring.size();
+    return count;
+}
+
+template <class Kind>
+void find_edges(const Polygon& polygon, const Window& window, std::pmr::vector<DirectedEdge>& edges) {
+    edges.reserve(vertex_count(polygon));
+    for (const auto& ring : polygon.rings()) {
+        auto from = ring.back();
+        for (const auto to : ring) {
+            const auto edge = PointEdge::between(from, to);
+            const auto visible =
+                edge.upper.y < window.bottom && Kind::last_row(edge) >= window.top && edge.left() < window.right;
+            if (visible && Kind::counts(edge)) {
+                edges.push_back({.edge = edge,
+                                 .first_row = std::max(edge.upper.y, window.top),
+                                 .direction = from.y < to.y ? 1 : -1});
+            }
+            from = to;
+        }
+    }
+}
+
+// Whether all edges are short enough for ShortSteps.
+bool is_short(const Polygon& polygon) noexcept {
+    const auto [least, most] = [&] {
+        auto low = polygon.rings().front().front();
+        auto high = low;
+        for (const auto& ring : polygon.rings()) {
+            for (const auto [x, y] : ring) {
+                low = {.x = std::min(low.x, x), .y = std::min(low.y, y)};
+                high = {.x = std::max(high.x, x), .y = std::max(high.y, y)};
+            }
+        }
+        return std::pair{low, high};
+    }();
+    return std::int64_t{most.x} - least.x <= short_extent && std::int64_t{most.y} - least.y <= short_extent;
+}
+
+// Polygons of a few dozen vertices need no memory but this.
+struct EdgeMemory {
+    std::array<std::byte, 4096> nearby;
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+};
+
+template <class Kind>
+void sweep(const Polygon& polygon, FillRule rule, SpanBatch& batch) {
+    EdgeMemory memory;
+    std::pmr::vector<DirectedEdge> edges{&memory.resource};
+    find_edges<Kind>(polygon, batch.window(), edges);
+    RowSweep<Kind>{edges, batch.window(), rule}.run(batch);
+}
+
+template <class Steps>
+void sweep(const Polygon& polygon, const Fill& how, SpanBatch& batch) {
+    if (how.edges == Edges::shared) {
+        sweep<SharedEdges<Steps>>(polygon, how.rule, batch);
+    } else {
+        sweep<InclusiveEdges<Steps>>(polygon, how.rule, batch);
+    }
+}
+
+}  // namespace
+
+Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
+    check_polygon(shape);
+    SpanBatch batch{window_of(clip), receiver};
+    if (batch.window().empty()) return {};
+    if (is_short(shape)) {
+        sweep<ShortSteps>(shape, how, batch);
+    } else {
+        sweep<ExactSteps>(shape, how, batch);
+    }
+    return batch.finish();
+}
+
+Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+    check_polygon(shape);
+    check_stroke(how);
+    const auto scan_trace = [&](const Stroke& trace, const SpanReceiver& to) {
+        return trace.width == Width{1} ? scan_hairline(shape.rings(), trace, clip, to)
+                                       : scan_rings(shape.rings(), trace, clip, to);
+    };
+    return scan_polygon_stroke(how, receiver, scan_trace,
+                               [&](const SpanReceiver& gather) { scan_fill(shape, Fill{}, clip, gather); });
+}
+
+template <class Number>
+Form form_of(const BasicPolygon<Number>& shape, const Detail&) {
+    if constexpr (std::is_same_v<Number, int>) {
+        check_polygon(shape);
+    } else if (shape.rings().empty()) {
+        throw Error{"polygon: it has no rings; it needs one at least"};
+    }
+    LineTracks tracks{"polygon"};
+    for (const auto& ring : shape.rings()) tracks.add_checked(ring, true);
+    return LinesForm{.flat = tracks.take(), .has_inside = true};
+}
+template Form form_of(const BasicPolygon<int>&, const Detail&);
+template Form form_of(const BasicPolygon<double>&, const Detail&);
+
+namespace {
+
+Box box_around(const Polygon& shape) {
+    auto box = Box{};
+    for (const auto& ring : shape.rings()) box = enclosing(box, detail::box_around(ring));
+    return box;
+}
+
+}  // namespace
+
+std::optional<Box> fill_bounds(const Polygon& shape, const Fill& how) {
+    return how.edges == Edges::inclusive ? std::optional{box_around(shape)} : std::nullopt;
+}
+
+std::optional<Box> stroke_bounds(const Polygon& shape, const Stroke& how) {
+    const auto is_outline = is_hairline(how) && how.align == Align::center;
+    return is_outline ? std::optional{box_around(shape)} : std::nullopt;
+}
+
+}  // namespace coldbrick::detail

@@ -1,0 +1,18 @@
+// Ellipses as rows and as curves.
+#pragma once
+
+#include "raster/edges/ellipse_form.hpp"
+#include "raster/rows/ellipse_rows.hpp"
+
+#include "coldbrick/shapes.hpp"
+
+namespace coldbrick::detail {
+
+[[nodiscard]] inline WholeEllipse whole_of(const Ellipse& shape) noexcept {
+    return {.box = shape.box(), .turn = shape.turn()};
+}
+
+[[nodiscard]] EllipseForm ellipse_form(const Ellipse& shape) noexcept;
+[[nodiscard]] EllipseForm ellipse_form(const subpixel::Ellipse& shape) noexcept;
+
+}  // namespace coldbrick::detail
