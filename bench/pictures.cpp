@@ -86,16 +86,14 @@ std::size_t png_bytes_by_default(const Bitmap<Rgb8>& picture) {
 // A scene of the demo, drawn as large as the sheet.
 void add_png(const std::string& name) {
     std::ifstream file{COLDBRICK_SCENES "/" + name + ".brick"};
-    auto scene = parse_scene(std::string{std::istreambuf_iterator<char>{file}, {}}, name);
+    const auto scene = parse_scene(std::string{std::istreambuf_iterator<char>{file}, {}}, name);
     const auto scale =
         std::min(double{1} * sheet.width / scene.size.width, double{1} * sheet.height / scene.size.height);
-    for (auto& call : scene.calls) {
-        call.by = call.by.scale({scale, scale});
-        call.clip = nullptr;
-        call.cover = nullptr;
-    }
     const auto picture = std::make_shared<Bitmap<Rgb8>>(sheet, scene.ground);
-    render(scene, *picture);
+    for (std::size_t i = 0; i < scene.drawing.size(); ++i) {
+        const auto figure = scene.drawing[i].figure();
+        if (figure) fill(*picture, figure->then(Transform{}.scale(scale)), scene.drawing[i].ink());
+    }
     const auto ours = encode(*picture, FileFormat::png).size();
     const auto other = png_bytes_by_default(*picture);
     add({.name = "PNG of " + name + ", " + std::to_string(ours) + " bytes",

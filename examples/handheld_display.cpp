@@ -1,5 +1,5 @@
-// The pilots' handheld has a screen of 16 bits a pixel: five of red, six of green, five of blue. The library is told
-// how, and then draws on its memory as on any other: smooth edges, translucent inks, gradients.
+// The pilots' handheld has a screen of 16 bits a pixel: five of red, six of green, five of blue. The library draws on
+// its memory as on any other: smooth edges, translucent inks, gradients.
 //
 //     handheld_display handheld.png
 #include <coldbrick/coldbrick.hpp>
@@ -7,29 +7,6 @@
 #include <cstdint>
 #include <iostream>
 #include <vector>
-
-struct Rgb565 {};
-
-template <>
-struct coldbrick::FormatTraits<Rgb565> {
-    static constexpr int pixel_bytes = 2;
-    static constexpr bool has_alpha = false;
-
-    static void store(Color color, std::uint8_t* pixel) {
-        const auto bits = (color.red >> 3U << 11U) | (color.green >> 2U << 5U) | (color.blue >> 3U);
-        pixel[0] = static_cast<std::uint8_t>(bits);
-        pixel[1] = static_cast<std::uint8_t>(bits >> 8U);
-    }
-
-    static Color load(const std::uint8_t* pixel) {
-        const auto bits = static_cast<unsigned>(pixel[0] | pixel[1] << 8U);
-        const auto widened = [](unsigned value, unsigned most) {
-            return static_cast<std::uint8_t>((value * 255 + most / 2) / most);
-        };
-        return {
-            .red = widened(bits >> 11U, 31), .green = widened(bits >> 5U & 63U, 63), .blue = widened(bits & 31U, 31)};
-    }
-};
 
 using namespace coldbrick;
 

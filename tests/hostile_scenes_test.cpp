@@ -34,7 +34,7 @@ void draw(const std::string& statements, const std::string& sheet = "sheet size 
         const auto touched = render(scene, picture);
         for (std::size_t i = 0; i < std::min<std::size_t>(touched.size(), 20); ++i) {
             if (!touched[i].empty()) continue;
-            EXPECT_FALSE(explain_unseen(scene, scene.calls[i]).empty());
+            EXPECT_FALSE(explain_unseen(scene, i).empty());
         }
     } catch (const Error& error) {
         EXPECT_FALSE(std::string{error.what()}.empty());
@@ -207,9 +207,9 @@ TEST_F(HostileSceneFiles, PicturesAreKeptOnce) {
     for (int i = 0; i < 500; ++i) text += "paste \"a.png\" at " + std::to_string(i % 9) + ",0\n";
     for (int i = 0; i < 500; ++i) text += "paste \"a.png\" at 0,0 size 50,40 turned 90\n";
     const auto scene = parse_scene(text, "quay.brick", folder().string(), {.scene_memory = 4'000'000});
-    const auto& first = std::get<Pasted>(scene.calls[0].drawn).picture;
-    EXPECT_EQ(first, std::get<Pasted>(scene.calls[499].drawn).picture);
-    EXPECT_EQ(std::get<Pasted>(scene.calls[500].drawn).picture, std::get<Pasted>(scene.calls[999].drawn).picture);
+    ASSERT_NE(scene.drawing[0].picture(), nullptr);
+    EXPECT_EQ(scene.drawing[0].picture(), scene.drawing[499].picture());
+    EXPECT_EQ(scene.drawing[500].picture(), scene.drawing[999].picture());
 }
 
 TEST(HostileScenes, SlipsGetTheirCause) {

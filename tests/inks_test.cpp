@@ -7,9 +7,9 @@
 #include <cmath>
 
 // Five bits of red, six of green, five of blue in two bytes.
-struct Rgb565 {};
+struct OwnRgb565 {};
 template <>
-struct coldbrick::FormatTraits<Rgb565> {
+struct coldbrick::FormatTraits<OwnRgb565> {
     static constexpr int pixel_bytes = 2;
     static constexpr bool has_alpha = false;
     static void store(Color color, std::uint8_t* pixel) {
@@ -249,7 +249,7 @@ TEST(Palettes, TheQuaysColorsAreToldApartByAllEyes) {
 }
 
 TEST(OwnFormats, TakeAllDrawing) {
-    Bitmap<Rgb565> screen{{40, 30}, colors::navy};
+    Bitmap<OwnRgb565> screen{{40, 30}, colors::navy};
     Bitmap<Rgb8> same{{40, 30}, colors::navy};
     const auto draw = [](auto& to) {
         fill(to, Circle{.center = {12, 12}, .radius = 9}, {.edge = Edge::smooth}, colors::gold);
@@ -268,7 +268,7 @@ TEST(OwnFormats, TakeAllDrawing) {
             EXPECT_NEAR(found.green, wanted.green, 8);
         }
     }
-    EXPECT_EQ(bytes_per_pixel<Rgb565>, 2);
+    EXPECT_EQ(bytes_per_pixel<OwnRgb565>, 2);
     EXPECT_EQ(screen.bytes().size(), 40U * 30 * 2);
     EXPECT_EQ(flood(screen, {.from = {30, 3}}).contains({30, 3}), true);
 }

@@ -73,7 +73,7 @@ TEST_F(ScenePictures, ArePastedAsTheLibraryPastesThem) {
     const auto unseen = parse_scene("sheet size 9,9\npaste \"quay.png\" at 20,3\n", "wall.brick", folder().string());
     Bitmap<Rgb8> sheet{{9, 9}};
     EXPECT_TRUE(render(unseen, sheet).front().empty());
-    EXPECT_EQ(explain_unseen(unseen, unseen.calls.front()),
+    EXPECT_EQ(explain_unseen(unseen, 0),
               "wall.brick:2:1: nothing of this paste shows: it lies at 20,3 to 31,10, right of the sheet, 0,0 to 8,8");
 }
 

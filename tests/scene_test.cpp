@@ -187,10 +187,10 @@ TEST(Scene, ClipsThatHideAreTold) {
         "clip box at 90,0 size 9,9\nmark at 3,3 ink red\nend\nflood from 70,0 ink red");
     auto sheet = scene.sheet<Rgb8>();
     for (const auto& touched : render(scene, sheet)) EXPECT_TRUE(touched.empty());
-    EXPECT_TRUE(explain_unseen(scene, scene.calls[0])
-                    .ends_with("the clip that it is in within 0,0 to 8,8; they have no pixel in common"));
-    EXPECT_TRUE(explain_unseen(scene, scene.calls[1]).ends_with("the clip that it is in has no pixel on the sheet"));
-    EXPECT_TRUE(explain_unseen(scene, scene.calls[2]).ends_with("it lies at 70,0, right of the sheet, 0,0 to 59,39"));
+    EXPECT_TRUE(
+        explain_unseen(scene, 0).ends_with("the clip that it is in within 0,0 to 8,8; they have no pixel in common"));
+    EXPECT_TRUE(explain_unseen(scene, 1).ends_with("the clip that it is in has no pixel on the sheet"));
+    EXPECT_TRUE(explain_unseen(scene, 2).ends_with("it lies at 70,0, right of the sheet, 0,0 to 59,39"));
 }
 
 TEST(Scene, LaterStatementsLieOnTopAndTranslucentInksBlend) {
@@ -226,15 +226,15 @@ TEST(Scene, CallsKnowTheirPlaceAndWhatTheyTouch) {
         "sheet size 60,40\n\n  fill circle center 30,20 radius 3 ink red\n"
         "stroke line from 70,0 to 70,39 ink red\nmark at 1,1 ink red\n",
         "quay.brick");
-    ASSERT_EQ(scene.calls.size(), 3U);
-    EXPECT_EQ(scene.calls[0].place, (Place{3, 3}));
-    EXPECT_EQ(scene.calls[0].words, "fill circle");
+    ASSERT_EQ(scene.drawing.size(), 3U);
+    EXPECT_EQ(scene.place_of(0), (Place{3, 3}));
+    EXPECT_EQ(scene.kind_of(0), "fill circle");
     auto bitmap = scene.sheet<Rgb8>();
     const auto touched = render(scene, bitmap);
     EXPECT_EQ(touched[0], (Box{.at = {27, 17}, .size = {7, 7}}));
     EXPECT_TRUE(touched[1].empty());
-    EXPECT_EQ(bounds(scene.calls[1].drawn), (Box{.at = {70, 0}, .size = {1, 40}}));
-    EXPECT_EQ(explain_unseen(scene, scene.calls[1]),
+    EXPECT_EQ(scene.drawing[1].bounds(), (Box{.at = {70, 0}, .size = {1, 40}}));
+    EXPECT_EQ(explain_unseen(scene, 1),
               "quay.brick:4:1: nothing of this stroke line shows: it lies at 70,0 to 70,39, right of the sheet, "
               "0,0 to 59,39");
 }
@@ -251,7 +251,7 @@ TEST(Scene, OnlyABoxOfAScene) {
 TEST(Scene, WhyNothingShows) {
     const auto why = [](const std::string& statement) {
         const auto scene = parse_scene("sheet size 60,40\n" + statement);
-        return explain_unseen(scene, scene.calls[0]);
+        return explain_unseen(scene, 0);
     };
     EXPECT_NE(why("mark at -1,-1 ink red").find("above and left of the sheet"), std::string::npos);
     EXPECT_NE(why("mark at 9,40 ink red").find("it lies at 9,40, below the sheet"), std::string::npos);

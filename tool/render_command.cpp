@@ -87,7 +87,7 @@ void warn_of_unseen(const Scene& scene, const std::vector<Box>& touched) {
     auto unseen = 0;
     for (std::size_t i = 0; i < touched.size(); ++i) {
         if (!touched[i].empty() || ++unseen > most) continue;
-        fmt::print(stderr, "{}\n", explain_unseen(scene, scene.calls[i]));
+        fmt::print(stderr, "{}\n", explain_unseen(scene, i));
     }
     if (unseen > most) fmt::print(stderr, "... and {} more of which nothing shows\n", unseen - most);
 }

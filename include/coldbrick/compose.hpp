@@ -37,6 +37,12 @@ struct Paste {
 
 namespace detail {
 Box paste(const Surface& to, const Surface& from, const Paste& how, const Transform& by);
+
+// A copy of a picture as it is pasted, but for where: its part, mirrored, turned, resized.
+std::shared_ptr<const Surface> prepared_picture(const Surface& from, const Paste& how);
+
+// The box around a picture that has been prepared, pasted under a transform. Throws Error as pasting it would.
+Box pasted_box(const Surface& from, const Paste& how, const Transform& by);
 void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turned);
 Surface crop(const Surface& surface, const Box& box);
 void gray_out(const Surface& surface);
@@ -44,19 +50,25 @@ void gray_out(const Surface& surface);
 constexpr bool is_sideways(Quarters turned) noexcept { return turned == Quarters::one || turned == Quarters::three; }
 }  // namespace detail
 
+// Pastes a picture transformed, as it would lie without, with smooth edges, and gives the box that was touched. Each
+// pixel gets what lies under its centre, mixed from the four nearest pixels of the picture. Throws Error as a
+// transformed() shape does.
+template <Target T, Picture P>
+Box paste(T&& target, const P& picture, const Transform& by, const Paste& how = {},
+          SourcePlace where = SourcePlace::current()) {
+    if constexpr (detail::Recorder<T>) {
+        return target.recorder().paste(detail::SurfaceAccess::of(picture), how, by, where);
+    } else {
+        return detail::paste(detail::SurfaceAccess::of(target), detail::SurfaceAccess::of(picture), how, by);
+    }
+}
+
 // Pastes a picture and gives the box that was touched. The picture may be a part of the target, and overlap with where
 // it goes. Throws Error if the picture or its part is empty, the part reaches beyond the picture, or for a size or an
 // opacity that is not allowed.
 template <Target T, Picture P>
-Box paste(T&& target, const P& picture, const Paste& how = {}) {
-    return detail::paste(detail::SurfaceAccess::of(target), detail::SurfaceAccess::of(picture), how, Transform{});
-}
-
-// The same, and as it then lies it is transformed, with smooth edges. Each pixel gets what lies under its centre, mixed
-// from the four nearest pixels of the picture. Throws Error as a transformed() shape does.
-template <Target T, Picture P>
-Box paste(T&& target, const P& picture, const Transform& by, const Paste& how = {}) {
-    return detail::paste(detail::SurfaceAccess::of(target), detail::SurfaceAccess::of(picture), how, by);
+Box paste(T&& target, const P& picture, const Paste& how = {}, SourcePlace where = SourcePlace::current()) {
+    return paste(target, picture, Transform{}, how, where);
 }
 
 // A view of a box of the picture, whose upper left pixel is (0, 0) in it. No pixel is copied. Throws Error if the box
@@ -116,13 +128,13 @@ template <Picture P>
 }
 
 // Every pixel of the target's clip becomes the gray of its luma; alpha stays.
-template <Target T>
+template <detail::PixelTarget T>
 void gray_out(T&& target) {
     detail::gray_out(detail::SurfaceAccess::of(target));
 }
 
 // Every colour channel v of the target's clip becomes the greatest value less v; alpha stays.
-template <Target T>
+template <detail::PixelTarget T>
 void invert(T&& target) {
     const auto& surface = detail::SurfaceAccess::of(target);
     fill(target, surface.window,

@@ -5,14 +5,16 @@
 //     fill  (chart, star, {.rule = FillRule::nonzero}, colors::teal);
 //     stroke(chart, Line{.from = {18, 431}, .to = {702, 377}}, colors::white);
 //     stroke(chart, Circle{.center = {236, 148}, .radius = 52}, {.width = 6}, 0xfff1c9_rgb);
-//     fill  (chart, moon, {.edge = Edge::smooth}, Hatch{.spacing = 6});            // pattern.hpp, gradient.hpp
+//     fill  (chart, moon, Edge::smooth, Hatch{.spacing = 6});                      // pattern.hpp, gradient.hpp
 //     fill  (chart, transformed(stroked(star, pen), Transform{}.turn(30_deg)), Ink{gold, {.blend = Blend::screen}});
 //     mark  (chart, Point{9, 31}, colors::red);
 //
 // All of them: what lies off the buffer or outside the view's clip is left out, which is no error; each pixel is
 // touched at most once; the box around the touched pixels is returned (empty where there are none). Error is thrown
-// for what cannot be meant, and then nothing has been drawn. Nothing is remembered from one call to the next. Calls
-// on different buffers may run at the same time; on one buffer, only if their clips have no byte in common.
+// for what cannot be meant, and then nothing has been drawn. A Drawing (drawing.hpp) takes the same calls and remembers
+// them, with the place in the source that made each; the box returned is then that of all pixels, wherever they lie.
+// Nothing is remembered from one call to the next. Calls on different buffers may run at the same time; on one buffer,
+// only if their clips have no byte in common.
 #pragma once
 
 #include "coldbrick/error.hpp"
@@ -20,6 +22,7 @@
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"
 #include "coldbrick/shapes.hpp"
+#include "coldbrick/source_place.hpp"
 #include "coldbrick/spans.hpp"
 #include "coldbrick/stroke.hpp"
 
@@ -40,43 +43,74 @@ Box mark(const Surface& surface, Point at, const Ink& ink);
 // Sets every pixel of the target (of a view: of its clip) to the colour. It replaces and never blends: with alpha
 // below 255 the pixels become translucent where the format has alpha, and take the colour as it is where not.
 template <Target T>
-Box clear(T&& target, Color color) {
-    const auto& surface = detail::SurfaceAccess::of(target);
-    detail::clear(surface, color);
-    return surface.window;
+Box clear(T&& target, Color color, SourcePlace where = SourcePlace::current()) {
+    if constexpr (detail::Recorder<T>) {
+        return target.recorder().clear(color, where);
+    } else {
+        const auto& surface = detail::SurfaceAccess::of(target);
+        detail::clear(surface, color);
+        return surface.window;
+    }
 }
 
 // Lays the ink on one pixel.
 template <Target T>
-Box mark(T&& target, Point at, const Ink& ink) {
-    return detail::mark(detail::SurfaceAccess::of(target), at, ink);
+Box mark(T&& target, Point at, const Ink& ink, SourcePlace where = SourcePlace::current()) {
+    if constexpr (detail::Recorder<T>) {
+        return target.recorder().area(Box{.at = at, .size = {.width = 1, .height = 1}}, ink, where);
+    } else {
+        return detail::mark(detail::SurfaceAccess::of(target), at, ink);
+    }
 }
 
 // Lays the ink on every pixel of an area: the inside of a Box, Circle, Ellipse or Polygon, or any filled() or
 // stroked() one (spans.hpp).
 template <Target T, class Area>
-Box fill(T&& target, const Area& area, const Ink& ink) {
+Box fill(T&& target, const Area& area, const Ink& ink, SourcePlace where = SourcePlace::current()) {
     static_assert(detail::AnyArea<Area>, "fill() takes a shape that has an inside, a filled() one or a stroked() one");
-    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::as_area(area));
+    if constexpr (detail::Recorder<T>) {
+        return target.recorder().area(area, ink, where);
+    } else {
+        return detail::paint(detail::SurfaceAccess::of(target), ink, detail::as_area(area));
+    }
 }
 
 // The same with smooth edges, and of a Polygon or Path with a fill rule or edges other than the usual.
 template <Target T, detail::Fillable Shape>
-Box fill(T&& target, const Shape& shape, const Fill& how, const Ink& ink) {
-    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
+Box fill(T&& target, const Shape& shape, const Fill& how, const Ink& ink, SourcePlace where = SourcePlace::current()) {
+    if constexpr (detail::Recorder<T>) {
+        return target.recorder().area(filled(shape, how), ink, where);
+    } else {
+        return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
+    }
 }
 
 // Lays the ink on the stroke of a shape, by a pen as stroke.hpp describes it.
 template <Target T, class Shape>
-Box stroke(T&& target, const Shape& shape, const Stroke& how, const Ink& ink) {
+Box stroke(T&& target, const Shape& shape, const Stroke& how, const Ink& ink,
+           SourcePlace where = SourcePlace::current()) {
     static_assert(detail::AnyShape<Shape>, "stroke() takes a shape, such as a Line or a Circle");
-    return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
+    if constexpr (detail::Recorder<T>) {
+        return target.recorder().area(stroked(shape, how), ink, where);
+    } else {
+        return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
+    }
 }
 
 // The same with the usual pen: one pixel wide, the outline that fits the fill.
 template <Target T, class Shape>
-Box stroke(T&& target, const Shape& shape, const Ink& ink) {
-    return stroke(target, shape, Stroke{}, ink);
+Box stroke(T&& target, const Shape& shape, const Ink& ink, SourcePlace where = SourcePlace::current()) {
+    return stroke(target, shape, Stroke{}, ink, where);
+}
+
+// The usual fill and pen with other edges: fill(chart, moon, Edge::smooth, gold).
+template <Target T, detail::Fillable Shape>
+Box fill(T&& target, const Shape& shape, Edge edge, const Ink& ink, SourcePlace where = SourcePlace::current()) {
+    return fill(target, shape, Fill{.edge = edge}, ink, where);
+}
+template <Target T, detail::AnyShape Shape>
+Box stroke(T&& target, const Shape& shape, Edge edge, const Ink& ink, SourcePlace where = SourcePlace::current()) {
+    return stroke(target, shape, Stroke{.edge = edge}, ink, where);
 }
 
 }  // namespace coldbrick

@@ -61,6 +61,7 @@ class HeldOwn final : public HeldShape {
 
 // The vertices are copied, as they come to lie.
 SharedShape held(const VertexList& list);
+SharedShape held(const VertexElement& element);
 
 template <class List>
 struct ValuesOf;
@@ -75,13 +76,26 @@ using ShapeValue = ValuesOf<LastingShapes>::Variant;
 template <AnyShape Shape>
 ShapeValue as_value(Shape shape) {
     if constexpr (is_one_of<Shape, LastingShapes>) return ShapeValue{std::move(shape)};
-    if constexpr (std::is_same_v<Shape, VertexList>) return held(shape);
+    if constexpr (is_one_of<Shape, TypeList<VertexList, VertexElement>>) return held(shape);
     if constexpr (!BuiltInShape<Shape>) return std::make_shared<const HeldOwn<Shape>>(std::move(shape));
 }
 
 std::size_t bytes_besides(const ShapeValue& shape) noexcept;
 
 bool are_equal(const ShapeValue& a, const ShapeValue& b);
+
+// How the library gets at what a figure is made of.
+struct FigureParts;
+
+// The shape as that of an area; it must outlive it.
+inline void refer(AreaRef& area, const ShapeValue& shape) noexcept {
+    std::visit(
+        [&](const auto& of) {
+            if constexpr (requires { of->refer(area); }) of->refer(area);
+            if constexpr (!requires { of->refer(area); }) area.shape = &of;
+        },
+        shape);
+}
 
 }  // namespace detail
 
@@ -110,6 +124,9 @@ class Figure {
         return placed;
     }
 
+    // What it is made of.
+    [[nodiscard]] const std::variant<Fill, Stroke>& how() const noexcept { return how_; }
+
     // Whether it is a stroke, and not a fill.
     [[nodiscard]] bool is_stroke() const noexcept { return std::holds_alternative<Stroke>(how_); }
 
@@ -123,22 +140,34 @@ class Figure {
     // The figure as an area. It must outlive it.
     friend detail::AreaRef area_ref(const Figure& figure) noexcept {
         detail::AreaRef area{.shape = {}, .how = &detail::usual_fill, .by = &figure.by_};
-        std::visit(
-            [&](const auto& of) {
-                if constexpr (requires { of->refer(area); }) of->refer(area);
-                if constexpr (!requires { of->refer(area); }) area.shape = &of;
-            },
-            figure.shape_);
+        detail::refer(area, figure.shape_);
         if (const auto* const fill = std::get_if<Fill>(&figure.how_)) area.how = fill;
         if (const auto* const stroke = std::get_if<Stroke>(&figure.how_)) area.how = stroke;
         return area;
     }
 
   private:
+    friend struct detail::FigureParts;
+
+    Figure(detail::ShapeValue shape, std::variant<Fill, Stroke> how, const Transform& by)
+        : shape_{std::move(shape)}, how_{std::move(how)}, by_{by} {}
+
     detail::ShapeValue shape_;
     std::variant<Fill, Stroke> how_;
     Transform by_;
 };
+
+namespace detail {
+
+struct FigureParts {
+    static ShapeValue& shape(Figure& figure) noexcept { return figure.shape_; }
+    static std::variant<Fill, Stroke>& how(Figure& figure) noexcept { return figure.how_; }
+    static Figure figure(ShapeValue shape, std::variant<Fill, Stroke> how, const Transform& by) {
+        return {std::move(shape), std::move(how), by};
+    }
+};
+
+}  // namespace detail
 
 // A figure under a further transform.
 [[nodiscard]] inline Figure transformed(const Figure& figure, const Transform& by) { return figure.then(by); }

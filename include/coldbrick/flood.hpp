@@ -1,8 +1,10 @@
 // coldbrick/flood.hpp - the pixels of one colour around a place, as a region.
 //
-//     fill(chart, flood(chart, {.from = {5, 5}, .tolerance = 8}), colors::gold);
+//     fill(chart, FloodFrom{.from = {5, 5}, .tolerance = 8}, colors::gold);
+//     const Region lake = flood(chart, {.from = {5, 5}, .neighbors = Neighbors::eight});
 #pragma once
 
+#include "coldbrick/draw.hpp"
 #include "coldbrick/pixels.hpp"
 #include "coldbrick/region.hpp"
 
@@ -21,9 +23,24 @@ struct FloodFrom {
 
 namespace detail {
 
+// Throws Error for a tolerance or neighbours that are not allowed.
+void check_flood(const FloodFrom& how);
+
 Region flood(const Surface& surface, const FloodFrom& how);
+Box fill_flood(const Surface& surface, const FloodFrom& how, const Ink& ink);
 
 }  // namespace detail
+
+// Lays the ink on the pixels of flood(target, from), or remembers to do so: a Drawing has no pixels to look at before
+// it is drawn. Throws Error for a tolerance that is not from 0 to 255; a place outside of the clip is none.
+template <Target T>
+Box fill(T&& target, const FloodFrom& from, const Ink& ink, SourcePlace where = SourcePlace::current()) {
+    if constexpr (detail::Recorder<T>) {
+        return target.recorder().flood(from, ink, where);
+    } else {
+        return detail::fill_flood(detail::SurfaceAccess::of(target), from, ink);
+    }
+}
 
 // The pixels that are equal or similar to the one given and can be reached from it by way of such pixels, in the clip
 // of the picture. Throws Error if the pixel lies outside of it, or the tolerance is not from 0 to 255.

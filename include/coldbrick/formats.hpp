@@ -7,10 +7,10 @@
 // The order belongs to the buffer's type; drawing gives the same colours in all of them. A format of one's own is told
 // by its traits:
 //
-//     struct Rgb565 {};
+//     struct Rgb332 {};
 //     template <>
-//     struct coldbrick::FormatTraits<Rgb565> {
-//         static constexpr int pixel_bytes = 2;                // 1, 2, 3, 4, 6 or 8
+//     struct coldbrick::FormatTraits<Rgb332> {
+//         static constexpr int pixel_bytes = 1;                // 1, 2, 3, 4, 6 or 8
 //         static constexpr bool has_alpha = false;             // without it, load() gives alpha 255
 //         static void store(coldbrick::Color color, std::uint8_t* pixel);
 //         static coldbrick::Color load(const std::uint8_t* pixel);
@@ -34,6 +34,9 @@ struct Bgra8 {};   // four bytes: blue, green, red, alpha (straight)
 struct Index8 {};  // one byte: the number of a colour in the buffer's palette
 struct Gray16 {};  // two bytes, a number in the machine's order: the luma
 struct Rgba16 {};  // four such numbers: red, green, blue, alpha (straight)
+// Two bytes, the lower one first: five bits of red, six of green, five of blue, from the highest on. The nearest value
+// of each channel; read, v of at most m is v * 255 / m, rounded to the nearest.
+struct Rgb565 {};
 
 template <class Format>
 struct FormatTraits;
@@ -70,12 +73,42 @@ extern const FormatKernel bgra8_kernel;
 extern const FormatKernel index8_kernel;
 extern const FormatKernel gray16_kernel;
 extern const FormatKernel rgba16_kernel;
+extern const FormatKernel rgb565_kernel;
+
+// The built-in formats: one entry each.
+template <int bytes, const FormatKernel& of>
+struct BuiltInEntry {
+    static constexpr int pixel_bytes = bytes;
+    static constexpr const FormatKernel& kernel = of;
+};
+template <class Format>
+struct BuiltIn {};
+template <>
+struct BuiltIn<Gray8> : BuiltInEntry<1, gray8_kernel> {};
+template <>
+struct BuiltIn<Rgb8> : BuiltInEntry<3, rgb8_kernel> {};
+template <>
+struct BuiltIn<Bgr8> : BuiltInEntry<3, bgr8_kernel> {};
+template <>
+struct BuiltIn<Rgba8> : BuiltInEntry<4, rgba8_kernel> {};
+template <>
+struct BuiltIn<Bgra8> : BuiltInEntry<4, bgra8_kernel> {};
+template <>
+struct BuiltIn<Index8> : BuiltInEntry<1, index8_kernel> {};
+template <>
+struct BuiltIn<Gray16> : BuiltInEntry<2, gray16_kernel> {};
+template <>
+struct BuiltIn<Rgba16> : BuiltInEntry<8, rgba16_kernel> {};
+template <>
+struct BuiltIn<Rgb565> : BuiltInEntry<2, rgb565_kernel> {};
 
 template <class T, class... Others>
 concept AnyOf = (std::same_as<T, Others> || ...);
 
 template <class T>
-concept BuiltInFormat = AnyOf<T, Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16>;
+concept BuiltInFormat = requires {
+    BuiltIn<T>::pixel_bytes;
+};
 
 template <class T>
 concept OwnFormat = requires(Color color, std::uint8_t* pixel, const std::uint8_t* bytes) {
@@ -111,24 +144,13 @@ namespace detail {
 
 template <PixelFormat Format>
 constexpr int pixel_bytes_of() noexcept {
-    if constexpr (AnyOf<Format, Gray8, Index8>) return 1;
-    if constexpr (AnyOf<Format, Rgb8, Bgr8>) return 3;
-    if constexpr (AnyOf<Format, Rgba8, Bgra8>) return 4;
-    if constexpr (std::same_as<Format, Gray16>) return 2;
-    if constexpr (std::same_as<Format, Rgba16>) return 8;
+    if constexpr (BuiltInFormat<Format>) return BuiltIn<Format>::pixel_bytes;
     if constexpr (!BuiltInFormat<Format>) return FormatTraits<Format>::pixel_bytes;
 }
 
 template <PixelFormat Format>
 constexpr const FormatKernel& kernel_of() noexcept {
-    if constexpr (std::same_as<Format, Gray8>) return gray8_kernel;
-    if constexpr (std::same_as<Format, Rgb8>) return rgb8_kernel;
-    if constexpr (std::same_as<Format, Bgr8>) return bgr8_kernel;
-    if constexpr (std::same_as<Format, Rgba8>) return rgba8_kernel;
-    if constexpr (std::same_as<Format, Bgra8>) return bgra8_kernel;
-    if constexpr (std::same_as<Format, Index8>) return index8_kernel;
-    if constexpr (std::same_as<Format, Gray16>) return gray16_kernel;
-    if constexpr (std::same_as<Format, Rgba16>) return rgba16_kernel;
+    if constexpr (BuiltInFormat<Format>) return BuiltIn<Format>::kernel;
     if constexpr (!BuiltInFormat<Format>) return OwnKernel<Format>::kernel;
 }
 

@@ -6,15 +6,20 @@
 //     fill(chart, mask, Ink{gray(255), {.channels = Channels::alpha}});  // draws into one channel only
 //     fill(chart, sky, LinearGradient{{0, 0}, {0, 300}, {{0, navy}, {1, gold}}});   // gradient.hpp
 //     fill(chart, water, Hatch{.spacing = 6, .angle = 45_deg});          // pattern.hpp
+//     fill(chart, sand, [](Point at) { return gray((at.x * 7 + at.y * 3) % 256); });   // a function of the pixel
 #pragma once
 
 #include "coldbrick/color.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/palette.hpp"
 
+#include <concepts>
 #include <cstdint>
 #include <memory>
+#include <span>
+#include <utility>
 #include <variant>
+#include <vector>
 
 namespace coldbrick {
 
@@ -93,6 +98,40 @@ class InkSource {
     [[nodiscard]] virtual bool is_even_in_rows() const noexcept { return false; }
 };
 
+// A function that says the colour of a pixel, or fills in those of some pixels of a row, from one on to the right.
+template <class Function>
+concept PixelFunction = requires(const Function& function, Point pixel) {
+    { function(pixel) } -> std::convertible_to<Color>;
+};
+template <class Function>
+concept RowFunction = requires(const Function& function, Point first, std::span<Color> row) {
+    function(first, row);
+};
+
+template <class Function>
+class FunctionSource final : public InkSource {
+  public:
+    explicit FunctionSource(Function function) : function_{std::move(function)} {}
+
+    void fetch(Point from, int count, const Box&, Color* colors) const override {
+        if constexpr (RowFunction<Function>) {
+            function_(from, std::span{colors, static_cast<std::size_t>(count)});
+        } else {
+            for (int i = 0; i < count; ++i) colors[i] = function_(Point{.x = from.x + i, .y = from.y});
+        }
+    }
+    void fetch(Point from, int count, const Box& shape, Color16* colors) const override {
+        std::vector<Color> shallow(static_cast<std::size_t>(count));
+        fetch(from, count, shape, shallow.data());
+        for (int i = 0; i < count; ++i) colors[i] = widened(shallow[static_cast<std::size_t>(i)]);
+    }
+    [[nodiscard]] bool is_opaque() const noexcept override { return false; }
+    [[nodiscard]] bool is_placed_in_shape() const noexcept override { return false; }
+
+  private:
+    Function function_;
+};
+
 }  // namespace detail
 
 // Anything that can be laid on pixels. Copies share what does not change.
@@ -107,6 +146,13 @@ class Ink {
     // For Index8 buffers only; on others drawing throws Error.
     Ink(PaletteEntry entry) noexcept : of_{entry} {}
 
+    // Of a function of the pixel's place in the target: Color(Point), or void(Point first, std::span<Color> row), which
+    // sets the colours of some hundreds of pixels of a row at once. It is called for pixels that are drawn, in no
+    // promised order; what it throws ends the call, with a part of it drawn.
+    template <class Function>
+    requires detail::PixelFunction<Function> || detail::RowFunction<Function> Ink(Function function)
+        : of_{Source{std::make_shared<const detail::FunctionSource<Function>>(std::move(function))}} {}
+
     explicit Ink(Source source) noexcept : of_{std::move(source)} {}
 
     // The same ink, laid otherwise. Throws Error if the opacity is not from 0 to 1.
@@ -117,6 +163,9 @@ class Ink {
 
     // The colour, if it is of one colour of 8 bits a channel.
     [[nodiscard]] const Color* color() const noexcept { return std::get_if<Color>(&of_); }
+
+    // Whether both are of the same colour or source, laid alike.
+    friend bool operator==(const Ink&, const Ink&) = default;
 
   private:
     std::variant<Color, Color16, PaletteEntry, Source> of_;

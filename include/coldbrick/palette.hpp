@@ -39,6 +39,7 @@ class Palette {
 // A colour by its number in the palette of the buffer that is drawn on; an ink for Index8 buffers.
 struct PaletteEntry {
     int number = 0;
+    friend constexpr bool operator==(const PaletteEntry&, const PaletteEntry&) = default;
 };
 
 namespace palettes {

@@ -266,10 +266,24 @@ inline constexpr bool is_readable<Pixels<const Format>> = true;
 
 }  // namespace detail
 
-// What can be drawn on: a Bitmap that is not const, or a Pixels view that is not read-only.
+namespace detail {
+
+// Pixels that can be written to: a Bitmap that is not const, or a Pixels view that is not read-only.
 template <class T>
-concept Target = detail::is_writable<std::remove_cvref_t<T>> &&
+concept PixelTarget = is_writable<std::remove_cvref_t<T>> &&
     (!std::is_const_v<std::remove_reference_t<T>> || requires(T view) { view.clip(); });
+
+// What remembers drawing calls instead (drawing.hpp).
+template <class T>
+concept Recorder = requires(T&& target) {
+    target.recorder();
+};
+
+}  // namespace detail
+
+// What can be drawn on: a Bitmap that is not const, a Pixels view that is not read-only, or a Drawing.
+template <class T>
+concept Target = detail::PixelTarget<T> || detail::Recorder<T>;
 
 // One channel of a buffer, as a view of its own that draws gray: Channels::red, green, blue or alpha, as the format has
 // them. The other channels stay as they are. Throws Error for other channels.

@@ -6,25 +6,13 @@
 //     auto touched = render(scene, picture);    // for each drawing call the box that it touched
 //
 // docs/scene-language.md describes the language. A scene is parsed to statements with their places, these are
-// evaluated to a flat list of drawing calls, and the list is drawn: all of it, or what of it lies in a view's clip.
+// evaluated to a Drawing (drawing.hpp), and that is drawn: all of it, or what of it lies in a view's clip.
 // Link coldbrick::scene.
 #pragma once
 
-#include "coldbrick/color.hpp"
-#include "coldbrick/compose.hpp"
-#include "coldbrick/draw.hpp"
-#include "coldbrick/error.hpp"
-#include "coldbrick/figure.hpp"
-#include "coldbrick/flood.hpp"
+#include "coldbrick/drawing.hpp"
 #include "coldbrick/load.hpp"
-#include "coldbrick/path.hpp"
-#include "coldbrick/pixels.hpp"
-#include "coldbrick/region.hpp"
-#include "coldbrick/shapes.hpp"
-#include "coldbrick/smooth_region.hpp"
-#include "coldbrick/spans.hpp"
 
-#include <functional>
 #include <memory>
 #include <optional>
 #include <string>
@@ -59,32 +47,6 @@ class SceneError : public Error {
     std::vector<Fault> faults_;
 };
 
-// One pixel, as the statement `mark` draws it.
-struct Mark {
-    Point at;
-};
-
-// A picture, as the statement `paste` lays it on.
-struct Pasted {
-    std::shared_ptr<const Bitmap<Rgba8>> picture;
-    Point at;           // its upper left pixel
-    Transform by = {};  // then
-};
-
-// What a drawing call draws.
-using Drawn = std::variant<Mark, FloodFrom, Pasted, Figure>;
-
-// One drawing call of a scene.
-struct DrawingCall {
-    Drawn drawn;
-    Ink ink;                                              // of a pasted picture, only how it is laid counts
-    Place place;                                          // of the statement's first word
-    std::string words;                                    // verb and shape, such as "stroke circle"
-    std::shared_ptr<const Region> clip = nullptr;         // what of the sheet it may touch; null: all
-    std::shared_ptr<const SmoothRegion> cover = nullptr;  // and how much of each pixel
-    Transform by = {};                                    // of the groups that it is in
-};
-
 // What a scene may take: a scene from a stranger cannot hang or fill the machine. No honest one comes near the values
 // that are set here.
 struct SceneLimits {
@@ -103,10 +65,19 @@ struct Scene {
     std::string name;  // as given to parse_scene; stands before places in messages
     Size size;
     Color ground;
-    std::vector<DrawingCall> calls;
+    Drawing drawing;                                         // its calls, with the places of their statements
+    std::vector<std::string> kinds = {};                     // verbs and shapes, such as "stroke circle"
     std::optional<Palette> palette = std::nullopt;           // if the scene names one
     std::shared_ptr<const Bitmap<Rgba8>> picture = nullptr;  // the ground, if it is a picture
     double seconds = SceneLimits{}.seconds;                  // that drawing it may take
+
+    // Which kind a call of the drawing is, and where its statement begins.
+    [[nodiscard]] const std::string& kind_of(std::size_t number) const {
+        return kinds[static_cast<std::size_t>(drawing[number].tag())];
+    }
+    [[nodiscard]] Place place_of(std::size_t number) const noexcept {
+        return {.line = drawing[number].place().line, .column = drawing[number].place().column};
+    }
 
     // A new bitmap for the scene. Throws Error if the size is over what a Bitmap may have.
     template <PixelFormat Format>
@@ -136,37 +107,16 @@ inline constexpr int max_faults = 20;
 [[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene", std::string_view folder = {},
                                 const SceneLimits& limits = {});
 
-// The smallest box around the pixels that it would touch. What a flood touches only the picture can tell: it is
-// told as the pixel where it begins.
-[[nodiscard]] Box bounds(const Drawn& drawn, const Transform& by = {});
-
-// Throws Error as drawing it would.
-void check(const Drawn& drawn, const Transform& by = {});
-
 namespace detail {
-
-// Where a place of a group comes to lie.
-Point placed(Point at, const Transform& by);
-
-Box draw(const Surface& surface, const Drawn& drawn, const Transform& by, const Ink& ink);
 
 // Draws the calls in turn. Throws Error once it has taken longer than the scene may.
 std::vector<Box> render(const Scene& scene, const Surface& surface);
 
-// Calls use(area) with what is covered under a transform; not with a flood, whose area only a picture can tell.
-void with_area(const Drawn& drawn, const Transform& by, const std::function<void(const AreaRef&)>& use);
-
 }  // namespace detail
-
-// Draws it, under a transform.
-template <Target T>
-Box draw(T&& target, const Drawn& drawn, const Ink& ink, const Transform& by = {}) {
-    return detail::draw(detail::SurfaceAccess::of(target), drawn, by, ink);
-}
 
 // Draws the calls of a scene in turn, on the target as it is; returns for each the box that it touched, empty where it
 // touched nothing. Throws Error when it takes longer than Scene::seconds: what comes before has been drawn then.
-template <Target T>
+template <detail::PixelTarget T>
 std::vector<Box> render(const Scene& scene, T&& target) {
     return detail::render(scene, detail::SurfaceAccess::of(target));
 }
@@ -175,7 +125,7 @@ std::vector<Box> render(const Scene& scene, T&& target) {
 [[nodiscard]] std::string report(const Fault& fault, std::string_view text, std::string_view name);
 
 // For a call that touched no pixel, one line "name:line:column: nothing of this shows: ..." with the reason.
-[[nodiscard]] std::string explain_unseen(const Scene& scene, const DrawingCall& call);
+[[nodiscard]] std::string explain_unseen(const Scene& scene, std::size_t number);
 
 // The one of the known words that comes nearest to a mistyped one; empty where none is near.
 [[nodiscard]] std::string_view nearest_word(std::string_view word, const std::vector<std::string_view>& known);

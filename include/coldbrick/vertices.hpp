@@ -19,6 +19,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <span>
+#include <utility>
 #include <vector>
 
 namespace coldbrick {
@@ -91,6 +92,9 @@ struct VertexElement {
 
 // What check_vertices says, and that the list has insides.
 void check_fillable(const VertexList& list);
+
+// The same as a list of its own: of what kind, and its vertices in pixels.
+std::pair<Elements, std::vector<Position>> element_vertices(const VertexElement& element);
 
 // Throws Error unless there is an ink for each element.
 void check_inks(const VertexList& list, std::size_t inks);

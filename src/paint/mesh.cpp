@@ -64,11 +64,8 @@ class MeanColors final : public InkSource {
 
 }  // namespace
 
-Box fill_mesh(const Surface& surface, const VertexList& list, const std::vector<Color>& colors) {
+Ink mesh_ink(const VertexList& list, const std::vector<Color>& colors, const Box& box) {
     constexpr auto smooth = Fill{.edge = Edge::smooth};
-    const auto mesh = area_ref(list, smooth);
-    const auto box = intersection(bounds_of(mesh), surface.window);
-    if (box.empty()) return {};
     auto mean = std::make_shared<MeanColors>(box);
     for (std::size_t i = 0; i < colors.size(); ++i) {
         const VertexElement element{.list = list, .number = i};
@@ -76,9 +73,7 @@ Box fill_mesh(const Surface& surface, const VertexList& list, const std::vector<
             for (int k = 0; k < length; ++k) mean->add({.x = x + k, .y = y}, coverage, colors[i]);
         });
     }
-    auto narrowed = surface;
-    narrowed.window = box;
-    return paint(narrowed, Ink{Ink::Source{std::move(mean)}}, mesh);
+    return Ink{Ink::Source{std::move(mean)}};
 }
 
 }  // namespace coldbrick::detail

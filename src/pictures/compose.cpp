@@ -222,7 +222,9 @@ bool paste_rows(const Surface& to, const Surface& from, Point at, const Paste& h
 
 }  // namespace
 
-Box paste(const Surface& to, const Surface& from, const Paste& how, const Transform& by) {
+namespace {
+
+Prepared prepared_from(const Surface& from, const Paste& how) {
     auto part = from;
     part.window = how.part.value_or(from.window);
     check_part("paste", from, part.window);
@@ -232,6 +234,27 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     Prepared prepared{part};
     prepared.turn_by(how);
     prepared.resize_by(how);
+    return prepared;
+}
+
+}  // namespace
+
+std::shared_ptr<const Surface> prepared_picture(const Surface& from, const Paste& how) {
+    auto prepared = prepared_from(from, how);
+    const auto copy = std::make_shared<const PackedCopy>(prepared.surface());
+    return {copy, &copy->surface};
+}
+
+Box pasted_box(const Surface& from, const Paste& how, const Transform& by) {
+    const auto box = Box{.at = how.at, .size = from.window.size};
+    check_box("paste", box);
+    (void)Ink{Color{}, how.laying};
+    if (by.is_identity()) return box;
+    return bounds(transformed(filled(box, {.edge = Edge::smooth}), by));
+}
+
+Box paste(const Surface& to, const Surface& from, const Paste& how, const Transform& by) {
+    auto prepared = prepared_from(from, how);
     const auto box = Box{.at = how.at, .size = prepared.surface().window.size};
     check_box("paste", box);
     const auto seen = intersection(box, to.window);

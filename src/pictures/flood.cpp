@@ -121,15 +121,26 @@ namespace {
 
 }  // namespace
 
-Region flood(const Surface& surface, const FloodFrom& how) {
-    if (!coldbrick::contains(surface.window, how.from)) refuse_start(surface, how.from);
+void check_flood(const FloodFrom& how) {
     check_choice("flood", "neighbors", how.neighbors, {"four", "eight"});
     constexpr auto most = 255;
     if (how.tolerance < 0 || how.tolerance > most) refuse("flood", "tolerance", how.tolerance, 0, most);
+}
+
+Region flood(const Surface& surface, const FloodFrom& how) {
+    if (!coldbrick::contains(surface.window, how.from)) refuse_start(surface, how.from);
+    check_flood(how);
     if (surface.mask() != nullptr && !surface.mask()->contains(how.from)) {
         throw Error{"flood: from is outside the region of the view"};
     }
     return Flooder{surface, how}.run();
+}
+
+Box fill_flood(const Surface& surface, const FloodFrom& how, const Ink& ink) {
+    check_flood(how);
+    if (!contains(surface, how.from)) return {};
+    const auto region = flood(surface, how);
+    return paint(surface, ink, area_ref(region));
 }
 
 }  // namespace coldbrick::detail

@@ -52,8 +52,8 @@ void Evaluator::finish() {
     }
 }
 
-Evaluator::Block Evaluator::inner(const Word& word) const {
-    auto block = blocks_.empty() ? Block{} : blocks_.back();
+Evaluator::Block Evaluator::inner(const Word& word) {
+    auto block = blocks_.empty() ? Block{.word = word, .view = scene_.drawing.under({})} : blocks_.back();
     block.word = word;
     block.name.reset();
     return block;
@@ -155,43 +155,66 @@ void Evaluator::drawing(const ParsedStatement& statement) {
     try {
         const auto is_region = statement.shape && statement.shape->text == "region";
         figure = is_region ? region_figure(statement, given) : read_figure(statement.words(), given);
-        if (figure) check(*figure, block.by);
     } catch (const Error& error) {
         faults_.add(statement.shape ? *statement.shape : statement.verb, error.what());
     }
     const auto ink = read_ink(given);
     if (ink) check_entry(*ink, given);
-    if (!figure || !ink || faults_.count() != before) return;
-    add_call(statement, std::move(*figure), *ink);
+    if (figure) add_call(statement, *figure, ink && faults_.count() == before ? ink : std::nullopt);
 }
 
-void Evaluator::add_call(const ParsedStatement& statement, Drawn what, const Ink& ink) {
+// Without ink, it is only looked at whether it could be drawn.
+void Evaluator::add_call(const ParsedStatement& statement, const Drawn& what, const std::optional<Ink>& ink) {
     const auto block = inner(statement.verb);
     const auto* const figure = std::get_if<Figure>(&what);
-    const auto bytes = sizeof(DrawingCall) + (figure != nullptr ? figure->bytes_besides() : 0);
-    if (!budget_.spend(bytes, statement.verb)) return;
-    drawn().calls.push_back({.drawn = std::move(what),
-                             .ink = ink,
-                             .place = statement.verb.place,
-                             .words = statement.words(),
-                             .clip = block.clip,
-                             .cover = block.cover,
-                             .by = block.by});
+    const auto bytes = sizeof(KeptCall) + (figure != nullptr ? figure->bytes_besides() : 0);
+    if (ink && !budget_.spend(bytes, statement.verb)) return;
+    Drawing nowhere;
+    auto view = ink ? block.view.tagged(kind_number(statement)) : nowhere.under(block.by);
+    const auto where =
+        SourcePlace{.file = "", .line = statement.verb.place.line, .column = statement.verb.place.column};
+    try {
+        if (figure != nullptr) {
+            view.recorder().figure(*figure, ink.value_or(Color{}), where);
+        } else if (const auto* const flood = std::get_if<FloodFrom>(&what)) {
+            fill(view, *flood, ink.value_or(Color{}), where);
+        } else {
+            // A pixel stays one, wherever it is moved.
+            const auto at = place_pixel(std::get<Mark>(what).at, block.by);
+            const auto unmoved = Box{.at = at, .size = {.width = 1, .height = 1}};
+            view.unmoved().recorder().figure(unmoved, ink.value_or(Color{}), where);
+        }
+    } catch (const Error& error) {
+        faults_.add(statement.shape ? *statement.shape : statement.verb, error.what());
+    }
+}
+
+std::uint64_t Evaluator::kind_number(const ParsedStatement& statement) {
+    auto& kinds = drawn().kinds;
+    const auto words = statement.words();
+    const auto found = std::find(kinds.begin(), kinds.end(), words);
+    const auto number = found - kinds.begin();
+    if (found == kinds.end()) kinds.push_back(words);
+    return static_cast<std::uint64_t>(number);
 }
 
 void Evaluator::paste(const ParsedStatement& statement) {
     Arguments given{statement.arguments, values_, faults_};
+    const auto before = faults_.count();
     const auto block = inner(statement.verb);
-    auto figure = std::optional<Pasted>{};
     try {
-        figure = read_paste(statement.values.front(), pictures_, given);
-        if (figure) check(*figure, block.by);
+        const auto pasted = read_paste(statement.values.front(), pictures_, given);
+        const auto laying = read_laying(given);
+        if (!pasted || !laying || faults_.count() != before) return;
+        if (!budget_.spend(sizeof(KeptCall) + sizeof(KeptPaste), statement.verb)) return;
+        const auto where =
+            SourcePlace{.file = "", .line = statement.verb.place.line, .column = statement.verb.place.column};
+        block.view.tagged(kind_number(statement))
+            .recorder()
+            .paste(pasted->picture, Paste{.at = pasted->at, .laying = *laying}, pasted->by, where);
     } catch (const Error& error) {
         faults_.add(statement.verb, error.what());
-        return;
     }
-    const auto laying = read_laying(given);
-    if (figure && laying) add_call(statement, std::move(*figure), Ink{Color{}, *laying});
 }
 
 // A palette's entry is an ink only where there is a palette that has it.
@@ -217,15 +240,13 @@ void Evaluator::begin_clip(const ParsedStatement& statement) {
     try {
         if (is_smooth) {
             auto region = read_smooth_region(of, drawn_box()).value_or(SmoothRegion{});
-            if (block.cover) region = intersection(region, *block.cover);
             // A byte for each pixel at most, and twice that while it is made.
             if (!budget_.spend(pixel_count(region.bounds().size), statement.verb)) return;
-            block.cover = std::make_shared<const SmoothRegion>(std::move(region));
+            block.view = block.view.within(region);
         } else {
             auto region = read_region(of, drawn_box()).value_or(Region{});
-            if (block.clip) region = intersection(region, *block.clip);
             if (!budget_.spend(region.spans().size() * sizeof(Span), statement.verb)) return;
-            block.clip = std::make_shared<const Region>(std::move(region));
+            block.view = block.view.within(region);
         }
     } catch (const Error& error) {
         faults_.add(statement.verb, error.what());
@@ -263,12 +284,15 @@ void Evaluator::begin_group(const ParsedStatement& statement) {
     Arguments given{statement.arguments, values_, faults_};
     const auto by = group_transform(statement.verb.text, given);
     // What is in the group is moved by it first, and then by the groups around it.
-    if (by) block.by = by->then(block.by);
+    if (by) {
+        block.by = by->then(block.by);
+        block.view = block.view.under(*by);
+    }
     blocks_.push_back(std::move(block));
 }
 
 void Evaluator::begin_pattern(const ParsedStatement& statement) {
-    Block block{.word = statement.verb};
+    Block block{.word = statement.verb, .view = scene_.drawing.under({})};
     Arguments given{statement.arguments, values_, faults_};
     constexpr auto most_side = 4096;
     const auto size = given.size("size");
@@ -280,7 +304,8 @@ void Evaluator::begin_pattern(const ParsedStatement& statement) {
     } else if (size && ground && offset && placing &&
                budget_.spend(pixel_count(*size) * (pixel_bytes + sizeof(Color16)), given.value("size"))) {
         block.pattern = std::make_shared<Scene>(
-            Scene{.name = scene_.name, .size = *size, .ground = *ground, .calls = {}, .seconds = scene_.seconds});
+            Scene{.name = scene_.name, .size = *size, .ground = *ground, .drawing = {}, .seconds = scene_.seconds});
+        block.view = block.pattern->drawing.under({});
         block.offset = *offset;
         block.placing = *placing;
     }
@@ -391,7 +416,7 @@ Scene parse_scene(std::string_view text, std::string_view name, std::string_view
     detail::Budget budget{limits, faults};
     detail::ValueReader values{faults};
     detail::PictureReader pictures{folder, budget, faults};
-    Scene scene{.name = std::string{name}, .size = {}, .ground = {}, .calls = {}, .seconds = limits.seconds};
+    Scene scene{.name = std::string{name}, .size = {}, .ground = {}, .drawing = {}, .seconds = limits.seconds};
     detail::Evaluator evaluator{values, pictures, budget, faults, scene};
     if (text.size() > limits.scene_bytes) {
         budget.refuse(detail::beginning(),

@@ -24,8 +24,7 @@ class Evaluator {
     // What has been begun and not ended: what all drawing in it is under.
     struct Block {
         Word word;
-        std::shared_ptr<const Region> clip = nullptr;
-        std::shared_ptr<const SmoothRegion> cover = nullptr;
+        DrawingView view;  // clipped and moved as all that is drawn in it
         Transform by = {};
         std::shared_ptr<Scene> pattern = nullptr;  // the tile that is drawn, of a pattern
         std::optional<Word> name = {};
@@ -36,7 +35,8 @@ class Evaluator {
     void sheet(const ParsedStatement& statement);
     void drawing(const ParsedStatement& statement);
     void paste(const ParsedStatement& statement);
-    void add_call(const ParsedStatement& statement, Drawn what, const Ink& ink);
+    void add_call(const ParsedStatement& statement, const Drawn& what, const std::optional<Ink>& ink);
+    std::uint64_t kind_number(const ParsedStatement& statement);
     void end(const ParsedStatement& statement);
     void begin_clip(const ParsedStatement& statement);
     void begin_group(const ParsedStatement& statement);
@@ -49,7 +49,7 @@ class Evaluator {
     std::optional<Transform> group_transform(std::string_view verb, Arguments& given);
 
     // The block that a new one begins in, or the whole sheet.
-    [[nodiscard]] Block inner(const Word& word) const;
+    [[nodiscard]] Block inner(const Word& word);
     // What is drawn on: the sheet, or the pattern that has been begun.
     [[nodiscard]] Scene& drawn();
     [[nodiscard]] Box drawn_box();

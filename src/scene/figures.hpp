@@ -7,6 +7,14 @@
 
 namespace coldbrick::detail {
 
+// One pixel, as the statement `mark` draws it.
+struct Mark {
+    Point at;
+};
+
+// What a statement draws.
+using Drawn = std::variant<Figure, FloodFrom, Mark>;
+
 // The figure of "fill circle", "stroke line", "mark" and so on; not of regions.
 [[nodiscard]] std::optional<Drawn> read_figure(std::string_view words, Arguments& given);
 

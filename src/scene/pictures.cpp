@@ -162,6 +162,20 @@ std::shared_ptr<const Bitmap<Rgba8>> PictureReader::shaped(const Word& name,
     return shaped_[key] = std::make_shared<const Bitmap<Rgba8>>(std::move(result));
 }
 
+namespace {
+
+// The picture as a drawing keeps it.
+SharedPicture kept(const std::shared_ptr<const Bitmap<Rgba8>>& picture) {
+    struct Kept {
+        std::shared_ptr<const Bitmap<Rgba8>> picture;
+        Surface surface;
+    };
+    const auto both = std::make_shared<const Kept>(Kept{.picture = picture, .surface = SurfaceAccess::of(*picture)});
+    return {both, &both->surface};
+}
+
+}  // namespace
+
 std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Arguments& given) {
     const auto picture = pictures.read(name);
     const auto at = given.point("at");
@@ -198,7 +212,7 @@ std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Argu
         const auto middle = Position{at->x + (whole.width - 1) / 2.0, at->y + (whole.height - 1) / 2.0};
         by = Transform{}.move({-middle.x, -middle.y}).turn(*turned).move(middle);
     }
-    return Pasted{.picture = shaped, .at = *at, .by = by};
+    return Pasted{.picture = kept(shaped), .at = *at, .by = by};
 }
 
 }  // namespace coldbrick::detail

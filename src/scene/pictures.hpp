@@ -39,6 +39,13 @@ class PictureReader {
     std::map<Shaped, std::shared_ptr<const Bitmap<Rgba8>>> shaped_;
 };
 
+// A picture as it is laid on.
+struct Pasted {
+    SharedPicture picture;
+    Point at;           // its upper left pixel
+    Transform by = {};  // then
+};
+
 // The figure of "paste".
 [[nodiscard]] std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Arguments& given);
 

@@ -7,11 +7,9 @@ namespace coldbrick::detail {
 
 namespace {
 
-// The figure's pixels in a box, as a region. A mark or a flood is no part of one.
+// The figure's pixels in a box, as a region.
 Region region_of(const Drawn& figure, const Transform& by, const Box& within) {
-    Region region;
-    with_area(figure, by, [&](const AreaRef& area) { region = Region{area, within}; });
-    return region;
+    return Region{std::get<Figure>(figure).then(by), within};
 }
 
 std::optional<Drawn> read_part(const RegionPart& part, const PartsOf& of, Edge edge = Edge::crisp) {
@@ -80,10 +78,8 @@ std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& wit
         const auto figure = read_part(part, of, Edge::smooth);
         complete = complete && figure;
         if (!complete) continue;
-        with_area(*figure, of.by, [&](const AreaRef& area) {
-            const SmoothRegion covered{area, within};
-            region = region ? intersection(*region, covered) : covered;
-        });
+        const SmoothRegion covered{std::get<Figure>(*figure).then(of.by), within};
+        region = region ? intersection(*region, covered) : covered;
     }
     return complete ? region : std::nullopt;
 }

@@ -5,6 +5,10 @@
 #include "raster/strokes/round_cover.hpp"
 #include "shapes/shape_scans.hpp"
 
+#include "coldbrick/error.hpp"
+
+#include <cmath>
+
 namespace coldbrick::detail {
 
 namespace {
@@ -145,6 +149,17 @@ Box bounds_of(const AreaRef& area) {
         return with_own(area, everything, [](const AreaRef& lent) { return bounds_of(lent); });
     }
     return with_parts(area, [&](const auto& shape, const auto& how) { return bounds_of_shape(shape, how, area); });
+}
+
+Point place_pixel(Point at, const Transform& by) {
+    if (by.is_identity()) return at;
+    const auto [x, y] = by(at);
+    const auto whole = [](double value) {
+        constexpr auto most = double{max_coordinate};
+        if (!(std::fabs(value) <= most)) throw Error{"transform: it takes a pixel beyond what a coordinate may be"};
+        return static_cast<int>(std::floor(value + 0.5));
+    };
+    return {.x = whole(x), .y = whole(y)};
 }
 
 }  // namespace coldbrick::detail

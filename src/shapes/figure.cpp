@@ -28,6 +28,11 @@ class HeldVertices final : public HeldShape {
 
 SharedShape held(const VertexList& list) { return std::make_shared<const HeldVertices>(list); }
 
+SharedShape held(const VertexElement& element) {
+    const auto [as, vertices] = element_vertices(element);
+    return held(VertexList{.as = as, .at = vertices});
+}
+
 std::size_t bytes_besides(const ShapeValue& shape) noexcept {
     return std::visit(
         [](const auto& of) -> std::size_t {

@@ -191,6 +191,13 @@ Form form_of(const VertexList& shape, const Detail&) {
     return LinesForm{.flat = tracks.take()};
 }
 
+std::pair<Elements, std::vector<Position>> element_vertices(const VertexElement& element) {
+    const auto places = places_of(element.list, element.number);
+    const auto count = kind_of(element.list.as).vertices;
+    const auto as = count == 1 ? Elements::points : (count == 2 ? Elements::line_pairs : Elements::triangles);
+    return {as, {places.begin(), places.begin() + static_cast<std::ptrdiff_t>(count)}};
+}
+
 Form form_of(const VertexElement& shape, const Detail&) {
     ElementTracks tracks{shape.list};
     tracks.add(shape.number);

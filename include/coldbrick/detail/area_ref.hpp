@@ -207,6 +207,9 @@ AreaRef as_area(const Area& area) noexcept {
 // for what a shape, a fill or a stroke may not be.
 Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver);
 
+// The pixel nearest to where a transform takes one. Throws Error if it takes it beyond max_coordinate.
+Point place_pixel(Point at, const Transform& by);
+
 // The smallest box around all of them.
 Box bounds_of(const AreaRef& area);
 

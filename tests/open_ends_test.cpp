@@ -1,0 +1,182 @@
+// Shapes and inks of one's own; small things about points, boxes and angles.
+#include "oracle.hpp"
+
+#include <coldbrick/coldbrick.hpp>
+
+#include <gtest/gtest.h>
+
+namespace harbour {
+
+using namespace coldbrick;
+
+// By its outline.
+struct Burgee {
+    Position hoist;
+    double length;
+    friend bool operator==(const Burgee&, const Burgee&) = default;
+};
+Path outline(const Burgee& flag) {
+    return Path{}
+        .move(flag.hoist)
+        .line({flag.hoist.x + flag.length, flag.hoist.y + 9.5})
+        .line({flag.hoist.x, flag.hoist.y + 19})
+        .close();
+}
+
+// By its spans: every other pixel of every third row, in a box.
+struct Pilings {
+    Box within;
+};
+std::vector<Span> spans(const Pilings& pilings, const Box& clip) {
+    std::vector<Span> found;
+    const auto seen = intersection(pilings.within, clip);
+    for (int y = seen.at.y; y < seen.at.y + seen.size.height; ++y) {
+        for (int x = seen.at.x; y % 3 == 0 && x < seen.at.x + seen.size.width; ++x) {
+            if (x % 2 == 0) found.push_back({.y = y, .x = x, .length = 1});
+        }
+    }
+    return found;
+}
+
+struct Unsorted {};
+std::vector<Span> spans(const Unsorted&, const Box&) {
+    return {{.y = 5, .x = 5, .length = 1}, {.y = 4, .x = 5, .length = 1}};
+}
+
+}  // namespace harbour
+
+namespace {
+
+using namespace coldbrick;
+using namespace coldbrick::literals;
+using harbour::Burgee;
+using harbour::Pilings;
+using oracle::drawn;
+
+constexpr Box window{{-10, -10}, {80, 60}};
+const Burgee flag{.hoist = {5.25, 4}, .length = 30.5};
+const Pilings pilings{.within = {{3, 3}, {40, 30}}};
+
+// What is drawn of the own shape is what is drawn of one of the library's with the same pixels or outline.
+template <class Own, class Twin>
+void expect_twins(const Own& own, const Twin& twin) {
+    const auto pens = {Stroke{}, Stroke{.width = 3}, Stroke{.width = 5, .align = Align::outside, .join = Join::round},
+                       Stroke{.width = 2, .dash = {4, 3}, .edge = Edge::smooth}};
+    const auto by = Transform{}.turn(20_deg).move({9, 2});
+    EXPECT_EQ(drawn(own, window), drawn(twin, window));
+    EXPECT_EQ(bounds(own), bounds(twin));
+    EXPECT_EQ((SmoothRegion{filled(own, {.edge = Edge::smooth})}),
+              (SmoothRegion{filled(twin, {.edge = Edge::smooth})}));
+    EXPECT_EQ(drawn(transformed(own, by), window), drawn(transformed(twin, by), window));
+    for (const auto& how : pens) {
+        EXPECT_EQ((SmoothRegion{stroked(own, how)}), (SmoothRegion{stroked(twin, how)}));
+        EXPECT_EQ(bounds(transformed(stroked(own, how), by)), bounds(transformed(stroked(twin, how), by)));
+        Bitmap<Rgb8> one{{80, 60}};
+        Bitmap<Rgb8> other{{80, 60}};
+        EXPECT_EQ(stroke(one, own, how, colors::gold), stroke(other, twin, how, colors::gold));
+        EXPECT_EQ(one.bytes(), other.bytes());
+    }
+    const Figure figure{transformed(filled(own, {.edge = Edge::smooth}), by)};
+    EXPECT_EQ((SmoothRegion{figure}), (SmoothRegion{transformed(filled(twin, {.edge = Edge::smooth}), by)}));
+    EXPECT_EQ(Region{Figure{own}}, Region{twin});
+    EXPECT_EQ(contains(own, Point{6, 9}), contains(twin, Point{6, 9}));
+}
+
+TEST(OwnShapes, AreAsGoodAsTheLibrarys) {
+    expect_twins(flag, outline(flag));
+    expect_twins(pilings, Region::of_spans(spans(pilings, window)));
+}
+
+TEST(OwnShapes, AreComparedAndKeptByFigures) {
+    EXPECT_EQ(Figure{flag}, (Figure{Burgee{.hoist = {5.25, 4}, .length = 30.5}}));
+    EXPECT_FALSE(Figure{flag} == (Figure{Burgee{.hoist = {5.25, 4}, .length = 30}}));
+    const Figure piles{pilings};
+    const auto copy = piles;
+    EXPECT_EQ(piles, copy);
+    EXPECT_FALSE(piles == Figure{flag});
+    EXPECT_FALSE(piles == (Figure{Box{{0, 0}, {3, 3}}}));
+}
+
+TEST(OwnShapes, SpansInWrongOrderAreRefused) {
+    Bitmap<Gray8> chart{{20, 20}};
+    EXPECT_THROW(fill(chart, harbour::Unsorted{}, colors::white), Error);
+    EXPECT_EQ(chart.bytes(), Bitmap<Gray8>({20, 20}).bytes());
+}
+
+Color formula(Point at) {
+    return {static_cast<std::uint8_t>(at.x * 3), static_cast<std::uint8_t>(at.y * 5), 77,
+            static_cast<std::uint8_t>(255 - at.x)};
+}
+void row_formula(Point first, std::span<Color> row) {
+    for (auto& color : row) color = formula(std::exchange(first, {first.x + 1, first.y}));
+}
+
+// Every pixel as if it had been marked in its own colour.
+template <class Format>
+void expect_formula(const Ink& ink) {
+    Bitmap<Format> together{{60, 40}, colors::navy};
+    Bitmap<Format> one_by_one{{60, 40}, colors::navy};
+    const Polygon shoal{{-5, 3}, {70, 11}, {22, 50}};
+    fill(together, shoal, ink);
+    for (const auto& run : drawn(shoal, {{0, 0}, {60, 40}})) mark(one_by_one, run, formula(run));
+    EXPECT_EQ(together.bytes(), one_by_one.bytes());
+}
+
+TEST(OwnInks, AreAskedForEachPixel) {
+    for (const auto& ink : {Ink{formula}, Ink{row_formula}, Ink{[](Point at) { return formula(at); }}}) {
+        expect_formula<Rgb8>(ink);
+        expect_formula<Rgba8>(ink);
+        expect_formula<Rgb565>(ink);
+        expect_formula<Gray16>(ink);
+    }
+}
+
+// Half the values of a channel are nearer to the value above.
+TEST(Rgb565, HasTheNearestColors) {
+    Bitmap<Rgb565> screen{{1, 1}};
+    for (int value = 0; value < 256; ++value) {
+        const auto v = static_cast<std::uint8_t>(value);
+        clear(screen, Color{v, v, v});
+        const auto nearest = [value](int most) {
+            auto best = 0;
+            for (int k = 0; k <= most; ++k) {
+                if (std::abs(value * most - k * 255) < std::abs(value * most - best * 255)) best = k;
+            }
+            return best;
+        };
+        const auto bits = screen.bytes()[0] | screen.bytes()[1] << 8;
+        EXPECT_EQ(bits >> 11, nearest(31)) << value;
+        EXPECT_EQ(bits >> 5 & 63, nearest(63)) << value;
+        EXPECT_EQ(bits & 31, nearest(31)) << value;
+        const auto widened = [](int k, int most) { return (2 * k * 255 + most) / (2 * most); };
+        EXPECT_EQ(screen.color_at({0, 0}).red, widened(bits >> 11, 31));
+        EXPECT_EQ(screen.color_at({0, 0}).green, widened(bits >> 5 & 63, 63));
+    }
+}
+
+TEST(Geometry, PointsAndBoxesAddUp) {
+    EXPECT_EQ((Point{3, 4} + Point{10, -2}), (Point{13, 2}));
+    EXPECT_EQ((Point{3, 4} - Point{10, -2}), (Point{-7, 6}));
+    EXPECT_EQ((-Point{3, 4} * 2), (Point{-6, -8}));
+    EXPECT_EQ((Position{3, 4} + Point{1, 1}), (Position{4, 5}));
+    EXPECT_EQ((Size{9, 7} - Size{2, 3} + Size{1, 1}), (Size{8, 5}));
+    constexpr Box box{{10, 20}, {9, 6}};
+    for (int i = 0; i < 9; ++i) {
+        const auto anchor = static_cast<Anchor>(i);
+        EXPECT_EQ(Box::placed({.anchor = anchor, .at = box.point(anchor), .size = box.size}), box) << i;
+        const subpixel::Box fraction{{10.5, 20}, {9, 6.25}};
+        EXPECT_EQ(subpixel::Box::placed({.anchor = anchor, .at = fraction.point(anchor), .size = fraction.size}),
+                  fraction);
+    }
+    EXPECT_EQ(box.center(), (Point{14, 23}));
+    EXPECT_EQ(box.inset(2), (Box{{12, 22}, {5, 2}}));
+    EXPECT_EQ(box.inset(3), Box{});
+    EXPECT_EQ(box.inset(-3), (Box{{7, 17}, {15, 12}}));
+    const Box huge{{-max_coordinate, 0}, {std::numeric_limits<int>::max(), 5}};
+    EXPECT_EQ(huge.inset(-5).size.width, std::numeric_limits<int>::max());
+    EXPECT_EQ(huge.inset(std::numeric_limits<int>::min()).size.width, std::numeric_limits<int>::max());
+    EXPECT_EQ(huge.inset(std::numeric_limits<int>::max()), Box{});
+    EXPECT_EQ((subpixel::Box::between({.from = {4.5, 2}, .to = {1, 3}})), (subpixel::Box{{1, 2}, {4.5, 2}}));
+}
+
+}  // namespace
