@@ -179,4 +179,62 @@ TEST(Geometry, PointsAndBoxesAddUp) {
     EXPECT_EQ((subpixel::Box::between({.from = {4.5, 2}, .to = {1, 3}})), (subpixel::Box{{1, 2}, {4.5, 2}}));
 }
 
+TEST(Geometry, AnglesHaveSinesAndParts) {
+    for (int degrees = -720; degrees <= 720; degrees += 15) {
+        const auto angle = Angle::degrees(degrees);
+        EXPECT_NEAR(angle.sine(), std::sin(degrees * std::numbers::pi / 180), 1e-14);
+        EXPECT_NEAR(angle.cosine(), std::cos(degrees * std::numbers::pi / 180), 1e-14);
+    }
+    EXPECT_EQ((90_deg).cosine(), 0);
+    EXPECT_EQ(place_at({3, 4}, 90_deg, 10), (Position{3, 14}));
+    EXPECT_EQ(90_deg / 3, 30_deg);
+    EXPECT_EQ(90_deg / 30_deg, 3);
+    EXPECT_EQ((180_deg).in_turns(), 0.5);
+    EXPECT_NEAR((180_deg).in_radians(), std::numbers::pi, 1e-15);
+}
+
+TEST(Colors, AreReadAsInScenes) {
+    EXPECT_EQ(parse_color("rgb(11, 34,57)"), (Color{11, 34, 57}));
+    EXPECT_EQ(parse_color("rgba(11,34,57,128)"), (Color{11, 34, 57, 128}));
+    EXPECT_EQ(parse_color("gray(196)"), gray(196));
+    EXPECT_EQ(parse_color("hsl(210,50%,40%)"), color_of(Hsl{.hue = 210_deg, .saturation = 0.5, .lightness = 0.4}));
+    EXPECT_EQ(parse_color("hsv(0.25turn,0.5,1)"), color_of(Hsv{.hue = 90_deg, .saturation = 0.5, .value = 1}));
+    for (const auto* const text :
+         {"rgb(1,2)", "rgb(1,2,3,4)", "rgb(1,2,256)", "rgb(1,2,3.5)", "rgb(1,2,-3)", "gray()", "rgb(,,)", "hsl(1,2,3)",
+          "hsl(nan,0,0)", "hsl(1,50%)", "gray(1,2,3,4,5,6)", "paint(3)", "rgb(1,2,3", "rgb(1e0,2,3)", "(", ")"}) {
+        EXPECT_THROW((void)parse_color(text), Error) << text;
+        EXPECT_EQ(find_color(text), std::nullopt) << text;
+    }
+}
+
+TEST(Bitmaps, CanBeEmptyAndAreViews) {
+    Bitmap<Rgb8> later;
+    EXPECT_TRUE(later.empty());
+    EXPECT_EQ(fill(later, Box{{0, 0}, {9, 9}}, colors::gold), Box{});
+    EXPECT_EQ(clear(later, colors::gold), Box{});
+    EXPECT_THROW((void)later.color_at({0, 0}), Error);
+    EXPECT_THROW((void)convert<Gray8>(later), Error);
+    later = Bitmap<Rgb8>{{6, 4}, colors::navy};
+    const auto draw_on = [](Pixels<Rgb8> view) { return fill(view, view.box().inset(1), colors::gold); };
+    EXPECT_EQ(draw_on(later), (Box{{1, 1}, {4, 2}}));
+    const auto read = [](Pixels<const Rgb8> view) { return view.row(1)[3]; };
+    EXPECT_EQ(read(later), colors::gold.red);
+    EXPECT_EQ(later.pixels().stride(), 18);
+    EXPECT_EQ(later.pixels().data(), later.bytes().data());
+    EXPECT_EQ(later.box(), (Box{{0, 0}, {6, 4}}));
+}
+
+TEST(Bitmaps, HaveEntriesAndOtherPalettes) {
+    Bitmap<Index8> display{{6, 4}};
+    EXPECT_EQ(clear(display, PaletteEntry{5}), display.box());
+    EXPECT_EQ(display.entry_at({3, 2}), PaletteEntry{5});
+    EXPECT_THROW((void)display.entry_at({6, 2}), Error);
+    EXPECT_THROW(clear(display, PaletteEntry{12}), Error);
+    const auto before = display.pixels();
+    display.set_palette(Palette{
+        std::vector<Color>{colors::navy, colors::gold, colors::teal, colors::white, colors::red, colors::coral}});
+    EXPECT_EQ(display.color_at({3, 2}), colors::coral);
+    EXPECT_EQ(before.color_at({3, 2}), palettes::quay()[5]);
+}
+
 }  // namespace

@@ -9,6 +9,8 @@
 // (docs/pixel-rules.md, "The grid"). They may be negative and over a full turn.
 #pragma once
 
+#include "coldbrick/geometry.hpp"
+
 #include <cmath>
 #include <numbers>
 
@@ -25,12 +27,21 @@ class Angle {
     }
 
     [[nodiscard]] constexpr double in_degrees() const noexcept { return degrees_; }
+    [[nodiscard]] constexpr double in_turns() const noexcept { return degrees_ / 360; }
+    [[nodiscard]] constexpr double in_radians() const noexcept { return degrees_ * (std::numbers::pi / 180); }
+
+    // The same to the last bit on every machine; exact for multiples of 90 degrees. Of no finite number, none.
+    [[nodiscard]] double sine() const noexcept;
+    [[nodiscard]] double cosine() const noexcept;
 
     friend constexpr Angle operator+(Angle a, Angle b) noexcept { return Angle{a.degrees_ + b.degrees_}; }
     friend constexpr Angle operator-(Angle a, Angle b) noexcept { return Angle{a.degrees_ - b.degrees_}; }
     friend constexpr Angle operator-(Angle a) noexcept { return Angle{-a.degrees_}; }
     friend constexpr Angle operator*(Angle a, double factor) noexcept { return Angle{a.degrees_ * factor}; }
     friend constexpr Angle operator*(double factor, Angle a) noexcept { return Angle{a.degrees_ * factor}; }
+    friend constexpr Angle operator/(Angle a, double parts) noexcept { return Angle{a.degrees_ / parts}; }
+    // How often one goes into the other.
+    friend constexpr double operator/(Angle a, Angle b) noexcept { return a.degrees_ / b.degrees_; }
     friend constexpr bool operator==(const Angle&, const Angle&) noexcept = default;
     friend constexpr bool operator<(Angle a, Angle b) noexcept { return a.degrees_ < b.degrees_; }
 
@@ -45,6 +56,9 @@ constexpr Angle operator""_turn(long double value) noexcept { return Angle::turn
 constexpr Angle operator""_turn(unsigned long long value) noexcept { return Angle::turns(static_cast<double>(value)); }
 constexpr Angle operator""_rad(long double value) noexcept { return Angle::radians(static_cast<double>(value)); }
 constexpr Angle operator""_rad(unsigned long long value) noexcept { return Angle::radians(static_cast<double>(value)); }
+
+// The place at a distance from another, in the direction of an angle.
+[[nodiscard]] Position place_at(Position from, Angle direction, double distance) noexcept;
 
 // A part of a turn: from a direction on, clockwise by a positive angle, counter-clockwise by a negative one. Both ends
 // belong to it. A full turn or more, either way, is all directions.

@@ -70,9 +70,11 @@ constexpr std::uint16_t luma(Color16 color) noexcept {
     return static_cast<std::uint16_t>((weighted + 5000U) / 10000U);
 }
 
-// Reads "#rgb", "#rgba", "#rrggbb", "#rrggbbaa" (digits in either case; in the short forms each counts twice) or one
-// of the colour names of CSS Color 4, section 6.1, or "transparent" (section 6.3), in either case. Throws Error for
-// anything else.
+// Reads "#rgb", "#rgba", "#rrggbb", "#rrggbbaa" (digits in either case; in the short forms each counts twice), one
+// of the colour names of CSS Color 4, section 6.1, or "transparent" (section 6.3), in either case; and as in scenes
+// "rgb(11,34,57)", "rgba(11,34,57,128)" and "gray(196)", in whole numbers from 0 to 255, "hsl(210,50%,40%)" and
+// "hsv(0.25turn,0.5,1)", with the hue in degrees unless it says turn, and parts from 0 to 1 or in per cent. Throws
+// Error for anything else.
 Color parse_color(std::string_view text);
 
 // The same, with nothing instead of an Error.

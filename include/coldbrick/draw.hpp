@@ -53,6 +53,14 @@ Box clear(T&& target, Color color, SourcePlace where = SourcePlace::current()) {
     }
 }
 
+// The same with an entry of the palette of an Index8 buffer. Throws Error if there is none.
+template <detail::PixelTarget T>
+Box clear(T&& target, PaletteEntry entry) {
+    const auto& surface = detail::SurfaceAccess::of(target);
+    detail::paint(surface, Ink{Ink{entry}, {.blend = Blend::replace}}, detail::area_ref(surface.window));
+    return surface.window;
+}
+
 // Lays the ink on one pixel.
 template <Target T>
 Box mark(T&& target, Point at, const Ink& ink, SourcePlace where = SourcePlace::current()) {

@@ -89,6 +89,7 @@ Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& 
 // Throw Error if the pixel lies outside the clip.
 Color color_at(const Surface& surface, Point pixel);
 Color16 color16_at(const Surface& surface, Point pixel);
+std::uint8_t byte_at(const Surface& surface, Point pixel);
 
 // The number of bytes of a bitmap. Throws Error if the size is empty or over the limit.
 std::size_t bitmap_bytes(Size size, int pixel_bytes);
@@ -166,12 +167,27 @@ class Pixels {
         return detail::SurfaceAccess::view<Format>(detail::masked(surface_, region));
     }
 
+    // The whole buffer as a box, in which (0, 0) is its upper left pixel.
+    [[nodiscard]] Box box() const noexcept { return {.at = {}, .size = surface_.size}; }
+
+    // Where the pixels lie, for other libraries: the first byte of pixel (0, 0), how many bytes it is from there to the
+    // pixel below, and the first byte of a row, which must lie in the buffer.
+    using Byte = std::conditional_t<std::is_const_v<Format>, const std::uint8_t, std::uint8_t>;
+    [[nodiscard]] Byte* data() const noexcept { return surface_.top_left; }
+    [[nodiscard]] std::ptrdiff_t stride() const noexcept { return surface_.stride; }
+    [[nodiscard]] Byte* row(int y) const noexcept { return surface_.top_left + y * surface_.stride; }
+
     // The colour of a pixel; opaque where the format has no alpha, in 8 bits where it has 16. Throws Error for one
     // outside the clip.
     [[nodiscard]] Color color_at(Point pixel) const { return detail::color_at(surface_, pixel); }
 
     // The same in 16 bits.
     [[nodiscard]] Color16 color16_at(Point pixel) const { return detail::color16_at(surface_, pixel); }
+
+    // The number of a pixel's colour in the palette. Throws Error for one outside the clip.
+    [[nodiscard]] PaletteEntry entry_at(Point pixel) const requires std::same_as<Layout, Index8> {
+        return {.number = detail::byte_at(surface_, pixel)};
+    }
 
     // The palette of an Index8 view.
     [[nodiscard]] const Palette& palette() const requires std::same_as<Layout, Index8> {
@@ -190,6 +206,9 @@ class Pixels {
 template <PixelFormat Format>
 class Bitmap {
   public:
+    // Without pixels, until it is assigned to: nothing can be drawn on it or read from it.
+    Bitmap() noexcept = default;
+
     // All bytes zero: black, or transparent where there is alpha.
     // Throws Error if the size is empty, beyond max_coordinate, or over max_bitmap_bytes.
     explicit Bitmap(Size size) : size_{size}, bytes_(detail::bitmap_bytes(size, bytes_per_pixel<Format>)) {}
@@ -207,6 +226,12 @@ class Bitmap {
     Bitmap(Size size, Color ground) : Bitmap{size} { detail::clear(surface(), ground); }
 
     [[nodiscard]] Size size() const noexcept { return size_; }
+    [[nodiscard]] Box box() const noexcept { return {.at = {}, .size = size_}; }
+    [[nodiscard]] bool empty() const noexcept { return size_ == Size{}; }
+
+    // A bitmap is a view wherever one is asked for.
+    operator Pixels<Format>() noexcept { return pixels(); }
+    operator Pixels<const Format>() const noexcept { return pixels(); }
 
     // Views of all pixels, valid as long as the bitmap lives and is not assigned to.
     [[nodiscard]] Pixels<Format> pixels() noexcept { return detail::SurfaceAccess::view<Format>(surface()); }
@@ -224,8 +249,17 @@ class Bitmap {
     [[nodiscard]] Color color_at(Point pixel) const { return pixels().color_at(pixel); }
     [[nodiscard]] Color16 color16_at(Point pixel) const { return pixels().color16_at(pixel); }
 
+    [[nodiscard]] PaletteEntry entry_at(Point pixel) const requires std::same_as<Format, Index8> {
+        return pixels().entry_at(pixel);
+    }
     [[nodiscard]] const Palette& palette() const requires std::same_as<Format, Index8> {
         return palette_ ? *palette_ : palettes::quay();
+    }
+
+    // Another palette for the same numbers; views that were made before keep the old one. Numbers that it does not have
+    // are transparent.
+    void set_palette(Palette palette) requires std::same_as<Format, Index8> {
+        palette_ = std::make_shared<const Palette>(std::move(palette));
     }
 
     // The bytes, row after row: size().height rows of size().width * bytes_per_pixel<Format>.

@@ -106,6 +106,11 @@ Color16 color16_at(const Surface& surface, Point pixel) {
     return decode_deep(surface, pixel_address(surface, pixel.x, pixel.y));
 }
 
+std::uint8_t byte_at(const Surface& surface, Point pixel) {
+    check_seen(surface, pixel);
+    return *pixel_address(surface, pixel.x, pixel.y);
+}
+
 std::size_t bitmap_bytes(Size size, int pixel_bytes) {
     check_size("bitmap", size);
     const auto pixels = std::uint64_t{static_cast<unsigned>(size.width)} * static_cast<unsigned>(size.height);

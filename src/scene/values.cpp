@@ -264,9 +264,10 @@ std::optional<Color> ValueReader::color(const Word& word) {
         faults_.add(word, in_quotes(word.text) + " is an ink of more than one colour; a colour is needed here");
         return std::nullopt;
     }
-    if (const auto color = find_color(word.text)) return color;
+    // Numbers inside parentheses may be expressions here.
     const auto open = word.text.find('(');
     if (open != std::string::npos && word.text.ends_with(')')) return color_function(word, open);
+    if (const auto color = find_color(word.text)) return color;
     if (word.text.starts_with('#')) {
         faults_.add(word, in_quotes(word.text) + " is no colour",
                     "allowed are #rgb, #rgba, #rrggbb and #rrggbbaa, in digits and letters a to f");

@@ -113,6 +113,7 @@ class CoverSweep {
     CoverSweep(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver)
         : window_{edges.window()},
           edges_{edges.edges()},
+          clockwise_{rule.clockwise},
           covers_{rule},
           row_{width()},
           bands_{width(), covers_, row_},
@@ -125,6 +126,10 @@ class CoverSweep {
             if (active_.empty()) {
                 if (started_ == edges_.size()) break;
                 y = std::max(y, static_cast<int>(edges_[started_].top));
+            }
+            if (clockwise_ != 0) {
+                take_sum(y++);
+                continue;
             }
             const auto alike = rows_alike(y);
             alike > 0 ? take_rows_alike(y, alike) : take_row(y);
@@ -217,6 +222,28 @@ class CoverSweep {
         hand_over(y);
     }
 
+    // What lies right of a left side is covered, and right of a right side no more; of the second group it is the other
+    // way round.
+    void take_sum(int y) {
+        for (; started_ < edges_.size() && edges_[started_].top < y + 1; ++started_)
+            active_.push_back(edges_[started_]);
+        std::size_t kept = 0;
+        for (auto& edge : active_) {
+            const auto bottom = std::min(edge.bottom, double{1} * y + 1);
+            const auto height = bottom - edge.top;
+            const auto x = edge.x + edge.slope * height;
+            const auto side = edge.group == 0 ? -clockwise_ : clockwise_;
+            row_.add(edge.x, x, side * edge.direction * height);
+            if (edge.bottom <= y + 1) continue;
+            edge.x = x;
+            edge.top = bottom;
+            if (&active_[kept] != &edge) active_[kept] = edge;
+            ++kept;
+        }
+        active_.resize(kept);
+        hand_over(y);
+    }
+
     void take_row(int y) {
         auto is_whole = !has_ends_;
         for (; started_ < edges_.size() && edges_[started_].top < y + 1; ++started_) {
@@ -264,6 +291,7 @@ class CoverSweep {
 
     const Window window_;
     std::vector<CoverEdge>& edges_;
+    int clockwise_;
     CoverTruth covers_;
     CoverRow<Steps> row_;
     CoverBands<Steps> bands_;

@@ -72,6 +72,10 @@ struct CoverRule {
     GroupTruth truth = group_truth([](unsigned groups) { return groups == 1; });
     // Of each group: the bits of the winding number that count. 1 is even-odd, all is nonzero.
     int masks[most_groups] = {-1, -1, -1, -1, -1};
+    // If not 0, what is covered is what lies inside of the first group but not of the second, which lies within it; the
+    // contours of each do not cross, and go round it clockwise (1) or the other way (-1), and around its holes the
+    // opposite way. Then nothing but areas is added up, whatever edges are beside each other.
+    int clockwise = 0;
 };
 
 // Hands spans to a receiver: one that takes only pixels is told of those that have any coverage.

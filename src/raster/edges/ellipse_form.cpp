@@ -28,28 +28,36 @@ class ParallelDrawer {
     void corner(Vec normal) { contours_.to(on_screen(place(normal))); }
 
     // From one normal to another that is clockwise of it by at most a quarter turn; draws all but the first corner.
-    void arc(Vec from, Vec to) {
-        const auto begin = place(from);
-        const auto end = place(to);
+    void arc(Vec from, Vec to) { follow({.normal = from, .place = place(from)}, {.normal = to, .place = place(to)}); }
+
+  private:
+    struct End {
+        Vec normal;
+        Vec place;
+    };
+
+    void follow(const End& from, const End& to) {
+        const auto begin = from.place;
+        const auto end = to.place;
         const auto chord = end - begin;
-        const auto middle = unit(from + to);
+        const auto middle = unit(from.normal + to.normal);
         const auto tip = tip_of(from, to, middle);
         // The arc lies in the triangle, and is at most half as high.
         const auto height = std::fabs(cross(tip - begin, chord));
-        if (cross(from, to) > 0 && height > 2 * flatness_ * length(chord) && is_near(begin, end, tip)) {
-            arc(from, middle);
-            arc(middle, to);
+        if (cross(from.normal, to.normal) > 0 && height > 2 * flatness_ * length(chord) && is_near(begin, end, tip)) {
+            const auto between = End{.normal = middle, .place = place(middle)};
+            follow(from, between);
+            follow(between, to);
             return;
         }
         contours_.to(on_screen(end));
     }
 
-  private:
     // Where the tangents at both ends meet. If their directions are too much alike to tell, as for a parabola: twice as
     // far out as the arc is in its middle.
-    [[nodiscard]] Vec tip_of(Vec from, Vec to, Vec middle) const noexcept {
-        const auto begin = place(from);
-        const auto end = place(to);
+    [[nodiscard]] Vec tip_of(const End& first, const End& last, Vec middle) const noexcept {
+        const auto& [from, begin] = first;
+        const auto& [to, end] = last;
         const auto along = cross(from, to);
         if (!(along * flatness_ > size_ * 0x1p-50)) return place(middle) * 2 - (begin + end) * 0.5;
         const auto [h, k] = Vec{dot(from, begin), dot(to, end)};
@@ -143,12 +151,19 @@ bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
     auto second = Vec{0, 1};
     const auto shorter = std::min(a_, b_);
     if (distance <= -shorter) return false;
+    // Around a circle it is another one, whose chords need no search.
+    constexpr auto most = 16384;
+    if (contours.is_smooth() && a_ == b_ && a_ + distance < most) {
+        contours.circle(center_, a_ + distance);
+        return true;
+    }
     if (distance < 0 && a_ != b_) {
         const auto limit = shorter * shorter / -distance;
-        const auto most = (limit * limit - shorter * shorter) / std::fabs(a_ * a_ - b_ * b_);
-        if (most < 1) {
+        const auto farthest = (limit * limit - shorter * shorter) / std::fabs(a_ * a_ - b_ * b_);
+        if (farthest < 1) {
             auto& cut = a_ > b_ ? first : second;
-            cut = a_ > b_ ? Vec{std::sqrt(most), std::sqrt(1 - most)} : Vec{std::sqrt(1 - most), std::sqrt(most)};
+            cut = a_ > b_ ? Vec{std::sqrt(farthest), std::sqrt(1 - farthest)}
+                          : Vec{std::sqrt(1 - farthest), std::sqrt(farthest)};
         }
     }
     ParallelDrawer drawer{*this, distance, contours};

@@ -21,6 +21,7 @@ Box scan_smooth(const Outline& outline, const Placement& placement, const Box& c
     Contours contours{edges, window, outline.origin};
     placement.apply(contours, outline.origin);
     auto rule = CoverRule{.truth = outline.truth};
+    if (outline.is_nested) rule.clockwise = placement.is_mirrored() ? -1 : 1;
     for (std::size_t i = 0; i < outline.groups.size(); ++i) {
         contours.begin_group(static_cast<int>(i));
         outline.groups[i].draw(contours);

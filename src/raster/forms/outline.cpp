@@ -102,18 +102,32 @@ Group inside_of(const BoxForm& box) {
             .draw = [box](Contours& contours) { draw_box(box, slack_in(contours), Join::miter, contours); }};
 }
 
-Group band_of(const EllipseForm& form, const Band& band) {
-    return {.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
-                form.draw_parallel(band.out + slack_in(contours), contours);
-                form.draw_parallel(-band.in + slack_in(contours), contours);
-            }};
+// What lies between a curve and another one within it. Crisp, one group of both; smooth, one each.
+template <class DrawAt>
+Outline between(Point origin, const Band& band, Edge edge, const DrawAt& draw_at) {
+    if (edge == Edge::crisp) {
+        return {.origin = origin, .groups = {{.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
+                                                  draw_at(band.out + slack_in(contours), contours);
+                                                  draw_at(-band.in + slack_in(contours), contours);
+                                              }}}};
+    }
+    const auto group = [&](double distance) {
+        return Group{.rule = FillRule::nonzero, .draw = [=](Contours& contours) { draw_at(distance, contours); }};
+    };
+    return {.origin = origin,
+            .groups = {group(band.out), group(-band.in)},
+            .truth = Outline::in_first_only,
+            .is_nested = true};
 }
 
-Group band_of(const BoxForm& box, const Band& band, Join join) {
-    return {.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
-                draw_box(box, band.out + slack_in(contours), join, contours);
-                draw_box(box, -band.in + slack_in(contours), join, contours);
-            }};
+Outline band_of(const EllipseForm& form, const Band& band, Edge edge) {
+    return between(form.origin(), band, edge,
+                   [form](double distance, Contours& contours) { form.draw_parallel(distance, contours); });
+}
+
+Outline band_of(const BoxForm& box, const Band& band, Join join, Edge edge) {
+    return between(box.origin, band, edge,
+                   [=](double distance, Contours& contours) { draw_box(box, distance, join, contours); });
 }
 
 // A pen around the edges of something. With sides that reach different ways at sharp corners: of what goes inside, only
@@ -207,18 +221,18 @@ Group wedge_of(const EllipseForm& form, const Turn& turn, double reach) {
 }
 
 Outline fill_outline(const EllipseForm& form, const Fill&, const Detail&) {
-    return {.origin = form.origin(), .groups = {inside_of(form)}};
+    return {.origin = form.origin(), .groups = {inside_of(form)}, .is_nested = true};
 }
 
 Outline fill_outline(const BoxForm& form, const Fill&, const Detail&) {
-    return {.origin = form.origin, .groups = {inside_of(form)}};
+    return {.origin = form.origin, .groups = {inside_of(form)}, .is_nested = true};
 }
 
 // Of what is drawn by its edges.
 template <class Of>
 Outline fill_by_edges(const Of& form, const Detail& detail, FillRule rule) {
     const auto origin = origin_of(form);
-    return {.origin = origin, .groups = {inside_of(shared(origin, edges_of(form, detail)), rule)}};
+    return {.origin = origin, .groups = {inside_of(shared(origin, edges_of(form, detail)), rule)}, .is_nested = true};
 }
 
 template <class Swept>
@@ -231,12 +245,9 @@ Outline fill_outline(const ChordForm& form, const Fill&, const Detail& detail) {
 
 Outline fill_outline(const ArcForm&, const Fill&, const Detail&) { return {}; }
 
-Outline fill_outline(const RingForm& form, const Fill&, const Detail&) {
-    auto outline = Outline{.origin = form.of.origin(), .groups = {band_of(form.of, {0, form.thickness})}};
-    if (!form.sweep || Turn{*form.sweep}.is_whole) return outline;
-    outline.groups.push_back(wedge_of(form.of, Turn{*form.sweep}, 2 * (form.of.a() + form.of.b())));
-    outline.truth = Outline::in_both;
-    return outline;
+Outline fill_outline(const RingForm& form, const Fill& how, const Detail& detail) {
+    if (!form.sweep || Turn{*form.sweep}.is_whole) return band_of(form.of, {0, form.thickness}, how.edge);
+    return fill_by_edges(form, detail, FillRule::nonzero);
 }
 
 Outline fill_outline(const PixelsForm& form, const Fill&, const Detail& detail) {
@@ -258,12 +269,12 @@ Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
 }
 
 Outline stroke_outline(const EllipseForm& form, const Stroke& how, const Detail& detail) {
-    if (how.dash.empty()) return {.origin = form.origin(), .groups = {band_of(form, Band{how})}};
+    if (how.dash.empty()) return band_of(form, Band{how}, how.edge);
     return stroke_around(form, detail, inside_of(form), how);
 }
 
 Outline stroke_outline(const BoxForm& form, const Stroke& how, const Detail& detail) {
-    if (how.dash.empty()) return {.origin = form.origin, .groups = {band_of(form, Band{how}, how.join)}};
+    if (how.dash.empty()) return band_of(form, Band{how}, how.join, how.edge);
     return stroke_around(form, detail, inside_of(form), how);
 }
 
@@ -301,8 +312,8 @@ Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& deta
         const auto lines = shared(arc.of.origin(), {track_of(arc, detail)});
         return {.origin = arc.of.origin(), .groups = {stroke_of(lines, pen_around(centered), centered)}};
     }
-    auto outline = Outline{.origin = arc.of.origin(), .groups = {band_of(arc.of, Band{centered})}};
-    if (turn.is_whole) return outline;
+    if (turn.is_whole) return band_of(arc.of, Band{centered}, how.edge);
+    auto outline = band_of(arc.of, Band{centered}, Edge::crisp);
     outline.groups.push_back(wedge_of(arc.of, turn, 2.0 * (arc.of.a() + arc.of.b() + how.width.pixels())));
     outline.truth = Outline::in_both;
     if (how.cap == Cap::flush) return outline;

@@ -22,7 +22,11 @@ struct Outline {
     Point origin;
     std::vector<Group> groups;
     GroupTruth truth = CoverRule{}.truth;
+    // Whether the contours go round clockwise without crossing, and the second group lies within the first and is no
+    // part of what is covered.
+    bool is_nested = false;
 
+    static constexpr auto in_first_only = group_truth([](unsigned inside) { return inside == 1; });
     static constexpr auto in_either = group_truth([](unsigned inside) { return inside < 4; });
     static constexpr auto in_both = group_truth([](unsigned inside) { return inside == 3; });
     static constexpr auto in_second_only = group_truth([](unsigned inside) { return inside == 2; });

@@ -23,6 +23,11 @@ class Placement {
     explicit Placement(const Transform& by);
 
     [[nodiscard]] double scale() const noexcept { return scale_; }
+    // Whether it takes clockwise to counter-clockwise.
+    [[nodiscard]] bool is_mirrored() const noexcept {
+        const auto& rows = by_.rows();
+        return rows.xx * rows.yy < rows.xy * rows.yx;
+    }
     [[nodiscard]] bool is_identity() const noexcept { return by_.is_identity(); }
     [[nodiscard]] Vec operator()(Vec at) const noexcept {
         const auto [x, y] = by_(Position{at.x, at.y});
