@@ -88,7 +88,7 @@ TEST(Drawings, PartsAreThoseOfTheWhole) {
 
 TEST(Drawings, KnowWhereACallWasMade) {
     Drawing drawing;
-    const auto line = static_cast<int>(std::source_location::current().line());
+    const auto line = __LINE__;
     fill(drawing, Circle{.center = {9, 9}, .radius = 4}, colors::gold);
     stroke(drawing.tagged(77), Line{.from = {0, 0}, .to = {9, 9}}, colors::navy);
     mark(drawing, Point{3, 4}, colors::teal, {.file = "buoys.txt", .line = 4, .column = 9});

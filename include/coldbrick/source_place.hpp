@@ -7,6 +7,7 @@
 
 #include <source_location>
 #include <string_view>
+#include <version>
 
 namespace coldbrick {
 
@@ -16,9 +17,16 @@ struct SourcePlace {
     int column = 0;
 
     // The place of the call in whose default argument it stands.
+#ifdef __cpp_lib_source_location
     static constexpr SourcePlace current(const std::source_location at = std::source_location::current()) noexcept {
         return {.file = at.file_name(), .line = static_cast<int>(at.line()), .column = static_cast<int>(at.column())};
     }
+#else
+    static constexpr SourcePlace current(const char* file = __builtin_FILE(), int line = __builtin_LINE(),
+                                         int column = __builtin_COLUMN()) noexcept {
+        return {.file = file, .line = line, .column = column};
+    }
+#endif
 
     friend constexpr bool operator==(const SourcePlace& a, const SourcePlace& b) noexcept {
         return a.line == b.line && a.column == b.column && std::string_view{a.file} == b.file;
