@@ -138,6 +138,20 @@ TEST(Drawings, TopmostAndBoundsAgreeWithPixels) {
     }
 }
 
+TEST(Drawings, TurnedPicturesAreHitWhereTheyLie) {
+    Drawing drawing;
+    paste(drawing.within(Box{{0, 0}, {90, 60}}), Bitmap<Gray8>{{40, 8}, colors::white},
+          Transform{}.turn(40_deg).move({30, 12}));
+    Bitmap<Gray8> chart{sheet};
+    render(drawing, chart);
+    for (int y = 0; y < sheet.height; ++y) {
+        for (int x = 0; x < sheet.width; ++x) {
+            const auto shows = chart.color_at({x, y}) != colors::black;
+            EXPECT_EQ(topmost(drawing, {x, y}).has_value(), shows) << x << ',' << y;
+        }
+    }
+}
+
 TEST(Drawings, RefuseWhatABitmapRefuses) {
     Drawing drawing;
     EXPECT_THROW(fill(drawing, Circle{.center = {9, 9}, .radius = -4}, colors::gold), Error);

@@ -120,7 +120,12 @@ bool RecordedCall::contains(Point pixel) const {
     if (std::holds_alternative<detail::ShapeValue>(call_->what)) {
         return coldbrick::contains(area_of(tables, *call_), pixel);
     }
-    return coldbrick::contains(bounds_of(tables, *call_), pixel);
+    // Of a picture that is turned, what lies under it, and not the box around that.
+    const auto& paste = *std::get<std::shared_ptr<const KeptPaste>>(call_->what);
+    const auto box = Box{.at = paste.how.at, .size = paste.picture->window.size};
+    const auto& by = tables.transforms[call_->by];
+    if (by.is_identity()) return coldbrick::contains(box, pixel);
+    return coldbrick::contains(transformed(filled(box, {.edge = Edge::smooth}), by), pixel);
 }
 
 detail::CallRenderer::CallRenderer(const Drawing& drawing, const Surface& surface)

@@ -90,10 +90,6 @@ Point origin_of(const Form& form) noexcept {
         form);
 }
 
-bool is_closed_form(const Form& form) noexcept {
-    return as<LinesForm>(form) == nullptr && as<ArcForm>(form) == nullptr;
-}
-
 bool is_straight(const Form& form) noexcept {
     if (const auto* const lines = as<LinesForm>(form)) return lines->is_straight;
     if (const auto* const box = as<BoxForm>(form)) return box->corner_radius == 0;

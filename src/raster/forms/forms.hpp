@@ -74,9 +74,6 @@ inline const LinesForm* as_polygonal(const Form& form) noexcept {
 // Where it begins.
 [[nodiscard]] Point origin_of(const Form& form) noexcept;
 
-// Whether it has an inside and an edge of its own, which is no list of lines.
-[[nodiscard]] bool is_closed_form(const Form& form) noexcept;
-
 // Whether it is made of straight lines alone.
 [[nodiscard]] bool is_straight(const Form& form) noexcept;
 
