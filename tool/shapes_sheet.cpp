@@ -52,7 +52,7 @@ const auto closed_shapes = std::array<ShapeText, columns>{
     },
     [](Cell c) { return fmt::format("polygon center {},{} radius 26 points 6", c.x, c.y); },
     [](Cell c) { return fmt::format("star center {},{} radius 28 points 5", c.x, c.y + 2); },
-    [](Cell c) { return fmt::format("star center {},{} radius 28 points 9 inner_radius 18 turned 20", c.x, c.y); },
+    [](Cell c) { return fmt::format("ring center {},{} radius 28 inner_radius 17 sweep 130 by 280", c.x, c.y); },
     [](Cell c) {
         return fmt::format("path data \"M{0},{1} C{2},{3} {4},{5} {0},{6} C{7},{5} {8},{3} {0},{1} Z\"", c.x, c.y - 10,
                            c.x + 12, c.y - 36, c.x + 50, c.y - 4, c.y + 24, c.x - 50, c.x - 12);
