@@ -4,6 +4,9 @@
 
 #include <coldbrick/draw.hpp>
 
+#include <memory>
+#include <string>
+
 namespace bench {
 
 namespace {

@@ -5,8 +5,11 @@
 #include <coldbrick/files.hpp>
 #include <coldbrick/scene.hpp>
 
+#include <algorithm>
 #include <fstream>
 #include <iterator>
+#include <memory>
+#include <string>
 
 #include <png.h>
 

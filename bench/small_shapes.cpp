@@ -3,9 +3,12 @@
 
 #include <coldbrick/draw.hpp>
 
+#include <algorithm>
+#include <cmath>
 #include <cstdlib>
 #include <memory>
 #include <random>
+#include <string>
 
 namespace bench {
 

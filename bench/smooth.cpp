@@ -4,6 +4,8 @@
 #include <coldbrick/gradient.hpp>
 #include <coldbrick/pattern.hpp>
 
+#include <string>
+
 namespace bench {
 
 namespace {

@@ -9,6 +9,7 @@
 #include <cstring>
 #include <memory>
 #include <numbers>
+#include <string>
 
 namespace bench {
 

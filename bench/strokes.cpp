@@ -3,9 +3,12 @@
 #include "spans.hpp"
 
 #include <coldbrick/region.hpp>
+#include <coldbrick/vertices.hpp>
 
 #include <cmath>
+#include <memory>
 #include <numbers>
+#include <string>
 
 namespace bench {
 

@@ -2,6 +2,7 @@
 // to PICTURE, and the wall alone to WALL:  quay_wall PICTURE [WALL]
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <cmath>
 #include <iostream>
 #include <random>

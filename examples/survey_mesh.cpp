@@ -2,6 +2,7 @@
 // straight from the array that they are in.
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <cmath>
 #include <iostream>
 

@@ -2,6 +2,8 @@
 #include "files/readers.hpp"
 #include "repeats.hpp"
 
+#include "coldbrick/error.hpp"
+
 #include <zlib.h>
 
 namespace {

@@ -1,6 +1,7 @@
 // A fuzz target for scenes: whatever the text, it is drawn or refused, within limits, and explained.
 #include "repeats.hpp"
 
+#include <coldbrick/error.hpp>
 #include <coldbrick/scene.hpp>
 
 #include <string_view>

@@ -1,9 +1,11 @@
 // What holds for every area: the same pixels through every clip, in every format and ink, wherever it is asked for.
 #include "plane_oracle.hpp"
 
+#include <coldbrick/path.hpp>
 #include <coldbrick/region.hpp>
 #include <coldbrick/vertices.hpp>
 
+#include <algorithm>
 #include <array>
 
 namespace {

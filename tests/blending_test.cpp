@@ -4,6 +4,7 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 

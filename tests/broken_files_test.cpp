@@ -1,6 +1,8 @@
 // Files that are cut short or damaged.
 #include "picture_files.hpp"
 
+#include "coldbrick/error.hpp"
+
 namespace {
 
 using namespace coldbrick;

@@ -2,6 +2,7 @@
 #include "oracle.hpp"
 
 #include <coldbrick/color_names.hpp>
+#include <coldbrick/error.hpp>
 
 #include <algorithm>
 

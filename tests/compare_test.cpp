@@ -3,6 +3,8 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
+#include <cmath>
 #include <set>
 
 namespace {

@@ -3,6 +3,7 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <cmath>
 
 #include <gtest/gtest.h>

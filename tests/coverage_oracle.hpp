@@ -6,6 +6,9 @@
 
 #include <coldbrick/smooth_region.hpp>
 
+#include <algorithm>
+#include <cmath>
+
 namespace oracle {
 
 using Outline = std::vector<oracle::Place>;

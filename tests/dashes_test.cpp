@@ -4,6 +4,9 @@
 #include <coldbrick/path.hpp>
 #include <coldbrick/region.hpp>
 
+#include <algorithm>
+#include <cmath>
+
 namespace {
 
 using namespace coldbrick;

@@ -1,6 +1,9 @@
 // Inks on pixels: blending by the rule, each pixel once for each call, and what a call returns.
 #include "oracle.hpp"
 
+#include "coldbrick/error.hpp"
+#include "coldbrick/vertices.hpp"
+
 #include <map>
 
 namespace {

@@ -2,7 +2,9 @@
 #include "plane_oracle.hpp"
 
 #include <coldbrick/region.hpp>
+#include <coldbrick/vertices.hpp>
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 #include <numbers>

@@ -3,6 +3,8 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
+
 namespace {
 
 using namespace coldbrick;

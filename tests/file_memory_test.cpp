@@ -3,7 +3,10 @@
 #include "folder_test.hpp"
 #include "picture_files.hpp"
 
+#include <coldbrick/error.hpp>
 #include <coldbrick/scene.hpp>
+
+#include <filesystem>
 
 namespace {
 

@@ -3,11 +3,14 @@
 #include "oracle.hpp"
 
 #include <coldbrick/convert.hpp>
+#include <coldbrick/error.hpp>
 #include <coldbrick/files.hpp>
 #include <coldbrick/load.hpp>
 #include <coldbrick/palette.hpp>
 
+#include <algorithm>
 #include <cstring>
+#include <filesystem>
 #include <fstream>
 #include <iterator>
 #include <sstream>

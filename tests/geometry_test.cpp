@@ -1,6 +1,10 @@
 // Angles, sweeps, anchors, regular polygons and stars.
 #include "plane_oracle.hpp"
 
+#include "coldbrick/error.hpp"
+
+#include <cmath>
+
 namespace {
 
 using namespace coldbrick;

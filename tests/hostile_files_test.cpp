@@ -4,6 +4,7 @@
 #include "picture_files.hpp"
 
 #include <chrono>
+#include <filesystem>
 
 namespace {
 

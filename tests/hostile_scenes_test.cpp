@@ -4,8 +4,10 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <chrono>
 #include <cmath>
+#include <filesystem>
 
 #include <sys/stat.h>
 

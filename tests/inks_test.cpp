@@ -3,6 +3,7 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 

@@ -3,6 +3,9 @@
 #include "jpeg_builder.hpp"
 #include "picture_files.hpp"
 
+#include <algorithm>
+#include <cmath>
+
 namespace {
 
 using namespace coldbrick;

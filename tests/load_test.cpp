@@ -2,6 +2,7 @@
 #include "folder_test.hpp"
 #include "picture_files.hpp"
 
+#include <coldbrick/error.hpp>
 #include <coldbrick/files.hpp>
 #include <coldbrick/load.hpp>
 

@@ -3,6 +3,8 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <cmath>
+
 #include <gtest/gtest.h>
 
 namespace harbour {

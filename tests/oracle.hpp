@@ -4,6 +4,7 @@
 
 #include <coldbrick/color_names.hpp>
 #include <coldbrick/draw.hpp>
+#include <coldbrick/vertices.hpp>
 
 #include <algorithm>
 #include <functional>

@@ -3,6 +3,7 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <array>
 
 // Formats of one's own of all widths: colours as they are, the bytes after them filled with a mark.

@@ -1,7 +1,12 @@
 // Paths: their steps, path data, flattening, fills and strokes.
 #include "plane_oracle.hpp"
 
+#include <coldbrick/error.hpp>
 #include <coldbrick/path.hpp>
+#include <coldbrick/vertices.hpp>
+
+#include <algorithm>
+#include <cmath>
 
 namespace {
 

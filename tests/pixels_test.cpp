@@ -4,6 +4,7 @@
 
 #include <coldbrick/convert.hpp>
 
+#include <cmath>
 #include <limits>
 #include <set>
 

@@ -1,7 +1,9 @@
 // PNG files put together byte by byte, apart from the library: any kind, depth, filter and interlacing.
 #pragma once
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstdint>
 #include <functional>
 #include <string>

@@ -174,7 +174,7 @@ TEST(Drawings, ASimpleCallTakesAtMost160Bytes) {
              Color{static_cast<std::uint8_t>(i), 90, static_cast<std::uint8_t>(i / 256)});
     }
     EXPECT_LE(drawing.bytes(), 10'000U * 160);
-    EXPECT_LE(sizeof(detail::KeptCall), 152U);
+    EXPECT_LE(detail::bytes_of_call, 152U);
 }
 
 }  // namespace

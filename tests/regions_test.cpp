@@ -1,8 +1,12 @@
 // Regions against sets of pixels; clips; flood.
 #include "plane_oracle.hpp"
 
+#include <coldbrick/error.hpp>
 #include <coldbrick/flood.hpp>
+#include <coldbrick/region.hpp>
 
+#include <algorithm>
+#include <cmath>
 #include <deque>
 #include <set>
 

@@ -1,7 +1,9 @@
 // Circles, ellipses, arcs, sectors, chords and rounded boxes against the rules: fills, hairlines and wide strokes.
 #include "plane_oracle.hpp"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace {
 

@@ -12,6 +12,7 @@ compiler, include, source, work = sys.argv[1:5]
 
 PRELUDE = """
 #include <coldbrick/coldbrick.hpp>
+#include <algorithm>
 #include <iostream>
 using namespace coldbrick;
 using namespace coldbrick::literals;

@@ -1,7 +1,11 @@
 // Scenes: what each statement draws is what the C++ call of the same words draws.
 #include "oracle.hpp"
 
+#include <coldbrick/flood.hpp>
+#include <coldbrick/path.hpp>
+#include <coldbrick/region.hpp>
 #include <coldbrick/scene.hpp>
+#include <coldbrick/vertices.hpp>
 
 namespace {
 

@@ -1,6 +1,8 @@
 // Every shape against the rules, in random places of a small window.
 #include "oracle.hpp"
 
+#include "coldbrick/vertices.hpp"
+
 #include <set>
 
 namespace {

@@ -3,7 +3,9 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace {
 

@@ -1,6 +1,10 @@
 // Wide strokes of lines, polylines, polygons and boxes against the rules.
 #include "plane_oracle.hpp"
 
+#include "coldbrick/path.hpp"
+#include "coldbrick/vertices.hpp"
+
+#include <algorithm>
 #include <array>
 
 namespace {

@@ -5,6 +5,7 @@
 #include <coldbrick/coldbrick.hpp>
 
 #include <cstdlib>
+#include <filesystem>
 #include <sstream>
 
 #include <sys/wait.h>

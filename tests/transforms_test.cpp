@@ -3,6 +3,9 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
+#include <cmath>
+
 namespace {
 
 using namespace coldbrick;

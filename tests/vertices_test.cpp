@@ -2,7 +2,10 @@
 #include "plane_oracle.hpp"
 
 #include <coldbrick/draw_each.hpp>
+#include <coldbrick/error.hpp>
+#include <coldbrick/vertices.hpp>
 
+#include <algorithm>
 #include <map>
 
 namespace {

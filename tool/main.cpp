@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cstdio>
 #include <new>
+#include <string>
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>

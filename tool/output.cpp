@@ -4,9 +4,11 @@
 
 #include <algorithm>
 #include <charconv>
+#include <filesystem>
 #include <functional>
 #include <iostream>
 #include <limits>
+#include <string>
 
 #include <fmt/core.h>
 

@@ -7,6 +7,8 @@
 #include <coldbrick/files.hpp>
 #include <coldbrick/scene.hpp>
 
+#include <string>
+
 namespace coldbrick::tool {
 
 // The format that is asked for. Throws WrongCall if there is none of that name or suffix.

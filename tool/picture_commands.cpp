@@ -7,6 +7,9 @@
 
 #include <algorithm>
 #include <array>
+#include <filesystem>
+#include <string>
+#include <variant>
 
 #include <fmt/core.h>
 #include <nlohmann/json.hpp>

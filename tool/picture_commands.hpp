@@ -3,6 +3,9 @@
 
 #include "commands.hpp"
 
+#include <optional>
+#include <string>
+
 namespace coldbrick::tool {
 
 struct InfoArguments {

@@ -5,10 +5,12 @@
 
 #include <algorithm>
 #include <cerrno>
+#include <filesystem>
 #include <fstream>
 #include <iostream>
 #include <iterator>
 #include <optional>
+#include <string>
 #include <system_error>
 
 #include <fmt/core.h>

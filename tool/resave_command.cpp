@@ -5,6 +5,10 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <optional>
+#include <string>
+#include <variant>
+
 #include <fmt/core.h>
 
 namespace coldbrick::tool {

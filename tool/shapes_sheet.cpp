@@ -1,6 +1,7 @@
 #include "shapes_sheet.hpp"
 
 #include <array>
+#include <string>
 #include <string_view>
 
 #include <fmt/core.h>

@@ -11,7 +11,6 @@
 
 #include "coldbrick/geometry.hpp"
 
-#include <cmath>
 #include <numbers>
 
 namespace coldbrick {
@@ -74,19 +73,8 @@ struct Sweep {
     // From one direction to the other as the clock goes, or against it. Where `to` lies behind `from` it is reached
     // in the next turn: clockwise from 350 to 10 degrees are 20 degrees, from 10 to 350 are 340, from 0 to 360 a full
     // turn, and from 90 to 90 none.
-    static Sweep clockwise(const Ends& ends) noexcept { return {.from = ends.from, .by = ahead(ends.to - ends.from)}; }
-    static Sweep counter_clockwise(const Ends& ends) noexcept {
-        return {.from = ends.from, .by = -ahead(ends.from - ends.to)};
-    }
-
-  private:
-    // The angle, with as many turns added as make it 0 or more.
-    static Angle ahead(Angle angle) noexcept {
-        const auto degrees = angle.in_degrees();
-        if (degrees >= 0) return angle;
-        const auto rest = std::fmod(degrees, 360);
-        return Angle::degrees(rest < 0 ? rest + 360 : 0);
-    }
+    static Sweep clockwise(const Ends& ends) noexcept;
+    static Sweep counter_clockwise(const Ends& ends) noexcept;
 
     friend bool operator==(const Sweep&, const Sweep&) = default;
 };

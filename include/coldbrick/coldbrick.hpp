@@ -28,6 +28,7 @@
 #include "coldbrick/fill.hpp"
 #include "coldbrick/flood.hpp"
 #include "coldbrick/formats.hpp"
+#include "coldbrick/fwd.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/gradient.hpp"
 #include "coldbrick/ink.hpp"

@@ -15,6 +15,8 @@
 #include "coldbrick/resize.hpp"
 #include "coldbrick/transform.hpp"
 
+#include <optional>
+
 namespace coldbrick {
 
 // Turned clockwise by quarters of a turn, without loss.
@@ -35,17 +37,32 @@ struct Paste {
     Laying laying{};
 };
 
+// How wide a border is on each side, in pixels, 0 or more.
+struct Margins {
+    int left = 0;
+    int top = 0;
+    int right = 0;
+    int bottom = 0;
+};
+
 namespace detail {
+
+// A picture that is kept, as it is pasted.
+struct KeptPicture : Counted {
+    Surface surface;
+};
+
 Box paste(const Surface& to, const Surface& from, const Paste& how, const Transform& by);
 
 // A copy of a picture as it is pasted, but for where: its part, mirrored, turned, resized.
-std::shared_ptr<const Surface> prepared_picture(const Surface& from, const Paste& how);
+Shared<KeptPicture> prepared_picture(const Surface& from, const Paste& how);
 
 // The box around a picture that has been prepared, pasted under a transform. Throws Error as pasting it would.
 Box pasted_box(const Surface& from, const Paste& how, const Transform& by);
 void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turned);
 Surface crop(const Surface& surface, const Box& box);
 void gray_out(const Surface& surface);
+void check_margins(const Margins& margins);
 
 constexpr bool is_sideways(Quarters turned) noexcept { return turned == Quarters::one || turned == Quarters::three; }
 }  // namespace detail
@@ -101,24 +118,12 @@ template <Picture P>
     return turned(picture, Quarters::none, mirror);
 }
 
-// How wide a border is on each side, in pixels, 0 or more.
-struct Margins {
-    int left = 0;
-    int top = 0;
-    int right = 0;
-    int bottom = 0;
-};
-
 // A copy with a border around it. Throws Error for a margin below 0, or if the result is too large.
 template <Picture P>
 [[nodiscard]] auto bordered(const P& picture, const Margins& margins, Color color) {
     const auto& from = detail::SurfaceAccess::of(picture);
     const auto size = detail::enlarged_size(from, 1);
-    for (const auto margin : {margins.left, margins.top, margins.right, margins.bottom}) {
-        if (margin < 0 || margin > max_coordinate / 4)
-            throw Error{"border: a margin is " + std::to_string(margin) + "; allowed is 0 to " +
-                        std::to_string(max_coordinate / 4)};
-    }
+    detail::check_margins(margins);
     auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(
         from,
         {.width = margins.left + size.width + margins.right, .height = margins.top + size.height + margins.bottom});

@@ -17,7 +17,6 @@
 // only if their clips have no byte in common.
 #pragma once
 
-#include "coldbrick/error.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"

@@ -13,89 +13,15 @@
 // copied; what an ink refers to is shared. A simple call takes some 120 bytes.
 #pragma once
 
-#include "coldbrick/compose.hpp"
+#include "coldbrick/detail/call_recorder.hpp"
 #include "coldbrick/draw.hpp"
-#include "coldbrick/draw_each.hpp"
 #include "coldbrick/figure.hpp"
-#include "coldbrick/flood.hpp"
-#include "coldbrick/smooth_region.hpp"
 
+#include <cstddef>
 #include <cstdint>
-#include <deque>
-#include <memory>
 #include <optional>
-#include <variant>
-#include <vector>
 
 namespace coldbrick {
-
-class Drawing;
-
-namespace detail {
-
-class CallRenderer;
-
-// What clips a call.
-struct CallClips {
-    std::optional<Box> box = std::nullopt;
-    std::shared_ptr<const Region> mask = nullptr;
-    std::shared_ptr<const SmoothRegion> cover = nullptr;
-};
-
-// A picture that is kept, with the pixels that it has.
-using SharedPicture = std::shared_ptr<const Surface>;
-
-struct KeptPaste {
-    SharedPicture picture;
-    Paste how;
-};
-
-// Colours are kept as they are, other inks by number.
-struct InkNumber {
-    std::uint32_t number;
-};
-
-struct KeptCall {
-    std::variant<ShapeValue, FloodFrom, std::shared_ptr<const KeptPaste>, Color> what;  // a colour: all pixels
-    std::variant<Color, InkNumber> ink;
-    std::uint32_t how = 0;
-    std::uint32_t by = 0;
-    std::uint32_t clips = 0;
-    SourcePlace place;
-    std::uint64_t tag = 0;
-};
-
-// Adds calls to a drawing, under clips and a transform.
-class CallRecorder {
-  public:
-    CallRecorder(Drawing& drawing, std::uint32_t clips, const Transform& by, std::uint64_t tag) noexcept
-        : drawing_{drawing}, clips_{clips}, by_{by}, tag_{tag} {}
-
-    template <class Area>
-    Box area(const Area& area, const Ink& ink, SourcePlace where) const {
-        auto figure = Figure{area}.then(by_);
-        const auto box = seen(bounds(figure));  // which checks it
-        keep(std::move(figure), ink, where);
-        return box;
-    }
-    void figure(const Figure& figure, const Ink& ink, SourcePlace where) const;
-    Box clear(Color color, SourcePlace where) const;
-    Box flood(const FloodFrom& from, const Ink& ink, SourcePlace where) const;
-    Box paste(const Surface& picture, const Paste& how, const Transform& by, SourcePlace where) const;
-    Box paste(SharedPicture picture, const Paste& how, const Transform& by, SourcePlace where) const;
-
-  private:
-    void keep(Figure figure, const Ink& ink, SourcePlace where) const;
-    void add(KeptCall call, SourcePlace where) const;
-    [[nodiscard]] Box seen(const Box& box) const;
-
-    Drawing& drawing_;
-    std::uint32_t clips_;
-    Transform by_;
-    std::uint64_t tag_;
-};
-
-}  // namespace detail
 
 // A drawing as seen under a clip, a transform, a tag: what is drawn on it goes into the drawing, which must outlive it.
 class DrawingView {
@@ -124,7 +50,6 @@ class DrawingView {
   private:
     friend class Drawing;
     explicit DrawingView(Drawing& drawing) noexcept : drawing_{&drawing} {}
-    [[nodiscard]] DrawingView clipped(detail::CallClips clips) const;
 
     Drawing* drawing_;
     std::uint32_t clips_ = 0;
@@ -135,8 +60,8 @@ class DrawingView {
 // One call of a drawing, to be asked; valid until the drawing is changed.
 class RecordedCall {
   public:
-    [[nodiscard]] const SourcePlace& place() const noexcept { return call_->place; }
-    [[nodiscard]] std::uint64_t tag() const noexcept { return call_->tag; }
+    [[nodiscard]] const SourcePlace& place() const noexcept;
+    [[nodiscard]] std::uint64_t tag() const noexcept;
 
     // What fills or strokes a shape, as it comes to lie, without its clip; nothing for a paste, a flood or a clear.
     [[nodiscard]] std::optional<Figure> figure() const;
@@ -157,15 +82,21 @@ class RecordedCall {
 
   private:
     friend class Drawing;
-    RecordedCall(const Drawing& drawing, const detail::KeptCall& call) noexcept : drawing_{&drawing}, call_{&call} {}
+    RecordedCall(const detail::Calls& calls, std::size_t number) noexcept : calls_{&calls}, number_{number} {}
 
-    const Drawing* drawing_;
-    const detail::KeptCall* call_;
+    const detail::Calls* calls_;
+    std::size_t number_;
 };
 
+// After a move the old one may only be assigned to or destroyed.
 class Drawing {
   public:
     Drawing();
+    Drawing(const Drawing& other);
+    Drawing(Drawing&& other) noexcept;
+    Drawing& operator=(const Drawing& other);
+    Drawing& operator=(Drawing&& other) noexcept;
+    ~Drawing();
 
     [[nodiscard]] DrawingView within(const Box& box) { return DrawingView{*this}.within(box); }
     [[nodiscard]] DrawingView within(const Region& region) { return DrawingView{*this}.within(region); }
@@ -175,48 +106,21 @@ class Drawing {
     [[nodiscard]] detail::CallRecorder recorder() noexcept { return {*this, 0, Transform{}, 0}; }
 
     // How many calls it has, and each by its number, from 0, in the order in which they were made.
-    [[nodiscard]] std::size_t size() const noexcept { return calls_.size(); }
-    [[nodiscard]] bool empty() const noexcept { return calls_.empty(); }
-    [[nodiscard]] RecordedCall operator[](std::size_t number) const noexcept { return {*this, calls_[number]}; }
+    [[nodiscard]] std::size_t size() const noexcept;
+    [[nodiscard]] bool empty() const noexcept { return size() == 0; }
+    [[nodiscard]] RecordedCall operator[](std::size_t number) const noexcept { return {*calls_, number}; }
 
     // About how much memory it takes.
     [[nodiscard]] std::size_t bytes() const noexcept;
 
   private:
     friend class DrawingView;
-    friend class RecordedCall;
     friend class detail::CallRecorder;
-    friend Box bounds(const Drawing& drawing);
     friend class detail::CallRenderer;
+    friend Box bounds(const Drawing& drawing);
 
-    std::deque<detail::KeptCall> calls_;
-    // What calls refer to by number; what several calls in turn have in common is kept once.
-    std::vector<std::variant<Fill, Stroke>> hows_;
-    std::vector<Ink> inks_;
-    std::vector<Transform> transforms_;
-    std::vector<detail::CallClips> clips_;
-    std::size_t bytes_besides_ = 0;
+    detail::Calls* calls_;
 };
-
-namespace detail {
-
-// Draws the calls of a drawing, which it keeps by reference, on a surface.
-class CallRenderer {
-  public:
-    // Throws Error for an ink that the surface cannot take.
-    CallRenderer(const Drawing& drawing, const Surface& surface);
-
-    // Draws one call, and gives the box that was touched.
-    Box draw(std::size_t number);
-
-  private:
-    const Drawing& drawing_;
-    Surface surface_;
-    Surface clipped_;
-    std::uint32_t clipped_by_ = 0;
-};
-
-}  // namespace detail
 
 // Draws the calls in turn on pixels, and calls tell(number, box) for each with the box that it touched, empty where it
 // touched nothing. Of a view, what lies in its clip is drawn: the same pixels as in the whole. Throws Error for an ink

@@ -9,93 +9,18 @@
 // A figure is an area (spans.hpp): fill(), bounds(), contains(), for_each_span(), Region and clips take it.
 #pragma once
 
-#include "coldbrick/region.hpp"
+#include "coldbrick/detail/shape_value.hpp"
 #include "coldbrick/spans.hpp"
-#include "coldbrick/vertices.hpp"
 
-#include <concepts>
-#include <memory>
 #include <utility>
 #include <variant>
-#include <vector>
 
 namespace coldbrick {
 
 namespace detail {
 
-// A shape that is kept somewhere else: one of the caller's own, or a list of vertices.
-class HeldShape {
-  public:
-    HeldShape() = default;
-    HeldShape(const HeldShape&) = delete;
-    HeldShape(HeldShape&&) = delete;
-    HeldShape& operator=(const HeldShape&) = delete;
-    HeldShape& operator=(HeldShape&&) = delete;
-    virtual ~HeldShape() = default;
-
-    // The shape as that of an area.
-    virtual void refer(AreaRef& area) const noexcept = 0;
-    [[nodiscard]] virtual bool is_equal(const HeldShape& other) const = 0;
-};
-using SharedShape = std::shared_ptr<const HeldShape>;
-
-template <OwnShape Shape>
-class HeldOwn final : public HeldShape {
-  public:
-    explicit HeldOwn(Shape shape) : shape_{std::move(shape)} {}
-    void refer(AreaRef& area) const noexcept override {
-        area.own = &shape_;
-        area.own_calls = &own_shape_calls<Shape>;
-    }
-    [[nodiscard]] bool is_equal(const HeldShape& other) const override {
-        if (const auto* const same = dynamic_cast<const HeldOwn*>(&other)) {
-            if constexpr (std::equality_comparable<Shape>) return shape_ == same->shape_;
-            return this == same;
-        }
-        return false;
-    }
-
-  private:
-    Shape shape_;
-};
-
-// The vertices are copied, as they come to lie.
-SharedShape held(const VertexList& list);
-SharedShape held(const VertexElement& element);
-
-template <class List>
-struct ValuesOf;
-template <class... Types>
-struct ValuesOf<TypeList<Types...>> {
-    using Variant = std::variant<Types..., SharedShape>;
-};
-
-// Any shape.
-using ShapeValue = ValuesOf<LastingShapes>::Variant;
-
-template <AnyShape Shape>
-ShapeValue as_value(Shape shape) {
-    if constexpr (is_one_of<Shape, LastingShapes>) return ShapeValue{std::move(shape)};
-    if constexpr (is_one_of<Shape, TypeList<VertexList, VertexElement>>) return held(shape);
-    if constexpr (!BuiltInShape<Shape>) return std::make_shared<const HeldOwn<Shape>>(std::move(shape));
-}
-
-std::size_t bytes_besides(const ShapeValue& shape) noexcept;
-
-bool are_equal(const ShapeValue& a, const ShapeValue& b);
-
 // How the library gets at what a figure is made of.
 struct FigureParts;
-
-// The shape as that of an area; it must outlive it.
-inline void refer(AreaRef& area, const ShapeValue& shape) noexcept {
-    std::visit(
-        [&](const auto& of) {
-            if constexpr (requires { of->refer(area); }) of->refer(area);
-            if constexpr (!requires { of->refer(area); }) area.shape = &of;
-        },
-        shape);
-}
 
 }  // namespace detail
 
@@ -104,11 +29,11 @@ class Figure {
   public:
     // A shape that has an inside, a filled() or a stroked() one, or one of these transformed().
     template <detail::Fillable Shape>
-    Figure(Shape shape) : shape_{detail::as_value(std::move(shape))} {}
+    Figure(Shape shape) : shape_{std::move(shape)} {}
     template <detail::Fillable Shape>
-    Figure(Filled<Shape> area) : shape_{detail::as_value(std::move(area.shape))}, how_{area.how} {}
+    Figure(Filled<Shape> area) : shape_{std::move(area.shape)}, how_{area.how} {}
     template <detail::AnyShape Shape>
-    Figure(Stroked<Shape> area) : shape_{detail::as_value(std::move(area.shape))}, how_{std::move(area.how)} {}
+    Figure(Stroked<Shape> area) : shape_{std::move(area.shape)}, how_{std::move(area.how)} {}
     template <class Area>
     Figure(Transformed<Area> area) : Figure{std::move(area.area)} {
         by_ = by_.then(area.by);
@@ -131,19 +56,18 @@ class Figure {
     [[nodiscard]] bool is_stroke() const noexcept { return std::holds_alternative<Stroke>(how_); }
 
     // About how many bytes it takes beside its own: of points, steps, spans.
-    [[nodiscard]] std::size_t bytes_besides() const noexcept { return detail::bytes_besides(shape_); }
+    [[nodiscard]] std::size_t bytes_besides() const noexcept { return shape_.bytes_besides(); }
 
     friend bool operator==(const Figure& a, const Figure& b) {
-        return detail::are_equal(a.shape_, b.shape_) && a.how_ == b.how_ && a.by_ == b.by_;
+        return a.shape_ == b.shape_ && a.how_ == b.how_ && a.by_ == b.by_;
     }
 
     // The figure as an area. It must outlive it.
     friend detail::AreaRef area_ref(const Figure& figure) noexcept {
-        detail::AreaRef area{.shape = {}, .how = &detail::usual_fill, .by = &figure.by_};
-        detail::refer(area, figure.shape_);
-        if (const auto* const fill = std::get_if<Fill>(&figure.how_)) area.how = fill;
-        if (const auto* const stroke = std::get_if<Stroke>(&figure.how_)) area.how = stroke;
-        return area;
+        return {.shape = figure.shape_.ref(),
+                .fill = std::get_if<Fill>(&figure.how_),
+                .stroke = std::get_if<Stroke>(&figure.how_),
+                .by = &figure.by_};
     }
 
   private:

@@ -1,14 +1,33 @@
 // coldbrick/file_format.hpp - the kinds of picture files, and what they say about a picture besides its pixels.
 #pragma once
 
+#include <concepts>
 #include <cstdint>
-#include <filesystem>
 #include <optional>
 #include <span>
 #include <string>
 #include <string_view>
+#include <utility>
 
 namespace coldbrick {
+
+// The name of a file, with the folders that lead to it: a text, or a std::filesystem::path.
+class FilePath {
+  public:
+    FilePath(const char* name) : name_{name} {}
+    FilePath(std::string name) noexcept : name_{std::move(name)} {}
+    FilePath(std::string_view name) : name_{name} {}
+    template <class Path>
+    requires requires(const Path& path) {
+        { path.native() } -> std::convertible_to<const std::string&>;
+    }
+    FilePath(const Path& path) : name_{path.native()} {}
+
+    [[nodiscard]] const std::string& name() const noexcept { return name_; }
+
+  private:
+    std::string name_;
+};
 
 enum class FileFormat {
     png,   // PNG (ISO/IEC 15948): 1 to 16 bits, gray, colour, palette, alpha
@@ -24,7 +43,7 @@ enum class FileFormat {
 
 // The format that a file's suffix names (.png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp, .qoi, in either case).
 // Throws Error for any other.
-[[nodiscard]] FileFormat file_format_of(const std::filesystem::path& path);
+[[nodiscard]] FileFormat file_format_of(const FilePath& path);
 
 // The format that a file's first bytes tell; nothing if they are those of none. Never pnm.
 [[nodiscard]] std::optional<FileFormat> file_format_of(std::span<const std::uint8_t> file) noexcept;

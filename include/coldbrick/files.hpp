@@ -17,8 +17,8 @@
 #include "coldbrick/pixels.hpp"
 
 #include <cstdint>
-#include <filesystem>
 #include <iosfwd>
+#include <optional>
 #include <vector>
 
 namespace coldbrick {
@@ -51,7 +51,7 @@ std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format, cons
 
 // Writes bytes that encode() gave to a file. Throws Error if it cannot be written; then the old file is as it was.
 // What stands at the path and is no ordinary file (a device, a pipe) is written to directly.
-void write_file(const std::filesystem::path& path, const std::vector<std::uint8_t>& bytes);
+void write_file(const FilePath& path, const std::vector<std::uint8_t>& bytes);
 
 // Writes bytes to a stream, and flushes it. Throws Error if the stream fails.
 void write_stream(std::ostream& stream, const std::vector<std::uint8_t>& bytes);
@@ -66,13 +66,13 @@ template <Picture P>
 // Throws Error as encode does, and if the file cannot be written. What stands at the path and is no ordinary file (a
 // device, a pipe) is written to directly.
 template <Picture P>
-void save(const P& picture, const std::filesystem::path& path, FileFormat format, const SaveOptions& options = {}) {
+void save(const P& picture, const FilePath& path, FileFormat format, const SaveOptions& options = {}) {
     write_file(path, encode(picture, format, options));
 }
 
 // The same, in the format that the suffix names. Throws Error if it names none.
 template <Picture P>
-void save(const P& picture, const std::filesystem::path& path, const SaveOptions& options = {}) {
+void save(const P& picture, const FilePath& path, const SaveOptions& options = {}) {
     save(picture, path, file_format_of(path), options);
 }
 

@@ -10,7 +10,6 @@
 // and means its centre (docs/pixel-rules.md, "The grid").
 #pragma once
 
-#include <algorithm>
 #include <cstdint>
 #include <limits>
 #include <type_traits>
@@ -105,8 +104,23 @@ struct Coordinates<double> {
 enum class Anchor { top_left, top, top_right, left, center, right, bottom_left, bottom, bottom_right };
 
 namespace detail {
+
 [[noreturn]] void refuse_anchor(int number);
+
+template <class Number>
+constexpr Number lesser(Number a, Number b) noexcept {
+    return b < a ? b : a;
 }
+template <class Number>
+constexpr Number greater(Number a, Number b) noexcept {
+    return a < b ? b : a;
+}
+template <class Number>
+constexpr Number clamped(Number value, Number least, Number most) noexcept {
+    return lesser(greater(value, least), most);
+}
+
+}  // namespace detail
 
 // The pixels in columns at.x to at.x + size.width - 1 and rows at.y to at.y + size.height - 1. It is a shape, a clip,
 // and the answer to "where was drawn?". A box without pixels has size {0, 0}; such a box can be an answer or a clip,
@@ -161,7 +175,7 @@ struct BasicBox {
     // One of its nine points, of a box as for last(); the middle one. Anchors that are none of the nine are as
     // bottom_right.
     [[nodiscard]] constexpr Place point(Anchor anchor) const noexcept {
-        const auto number = std::clamp(static_cast<int>(anchor), 0, static_cast<int>(Anchor::bottom_right));
+        const auto number = detail::clamped(static_cast<int>(anchor), 0, static_cast<int>(Anchor::bottom_right));
         return {.x = moved(at.x, before(size.width, number % 3)), .y = moved(at.y, before(size.height, number / 3))};
     }
     [[nodiscard]] constexpr Place center() const noexcept { return point(Anchor::center); }
@@ -182,12 +196,12 @@ struct BasicBox {
         Number extent;
     };
     static constexpr Side side(Number a, Number b) noexcept {
-        auto first = std::min(a, b);
-        auto last = std::max(a, b);
+        auto first = detail::lesser(a, b);
+        auto last = detail::greater(a, b);
         if constexpr (std::is_same_v<Number, int>) {
             if (std::int64_t{last} - first >= std::numeric_limits<int>::max()) {
-                first = std::max(first, -max_coordinate);
-                last = std::min(last, max_coordinate);
+                first = detail::greater(first, -max_coordinate);
+                last = detail::lesser(last, max_coordinate);
             }
         }
         return {first, last - first + 1};
@@ -210,7 +224,7 @@ struct BasicBox {
     }
     static constexpr int as_int(std::int64_t value) noexcept {
         using Limits = std::numeric_limits<int>;
-        return static_cast<int>(std::clamp<std::int64_t>(value, Limits::min(), Limits::max()));
+        return static_cast<int>(detail::clamped<std::int64_t>(value, Limits::min(), Limits::max()));
     }
 };
 
@@ -227,9 +241,9 @@ constexpr bool contains(const Box& box, Point pixel) noexcept {
 constexpr Box intersection(const Box& a, const Box& b) noexcept {
     if (a.empty() || b.empty()) return {};
     const auto last = [](int at, int extent) { return std::int64_t{at} + extent - 1; };
-    const auto first = Point{.x = std::max(a.at.x, b.at.x), .y = std::max(a.at.y, b.at.y)};
-    const auto last_x = std::min(last(a.at.x, a.size.width), last(b.at.x, b.size.width));
-    const auto last_y = std::min(last(a.at.y, a.size.height), last(b.at.y, b.size.height));
+    const auto first = Point{.x = detail::greater(a.at.x, b.at.x), .y = detail::greater(a.at.y, b.at.y)};
+    const auto last_x = detail::lesser(last(a.at.x, a.size.width), last(b.at.x, b.size.width));
+    const auto last_y = detail::lesser(last(a.at.y, a.size.height), last(b.at.y, b.size.height));
     if (last_x < first.x || last_y < first.y) return {};
     return {
         .at = first,
@@ -241,8 +255,9 @@ constexpr Box intersection(const Box& a, const Box& b) noexcept {
 constexpr Box enclosing(const Box& a, const Box& b) noexcept {
     if (a.empty()) return b.empty() ? Box{} : b;
     if (b.empty()) return a;
-    return Box::between({.from = {.x = std::min(a.at.x, b.at.x), .y = std::min(a.at.y, b.at.y)},
-                         .to = {.x = std::max(a.last().x, b.last().x), .y = std::max(a.last().y, b.last().y)}});
+    return Box::between(
+        {.from = {.x = detail::lesser(a.at.x, b.at.x), .y = detail::lesser(a.at.y, b.at.y)},
+         .to = {.x = detail::greater(a.last().x, b.last().x), .y = detail::greater(a.last().y, b.last().y)}});
 }
 
 }  // namespace coldbrick

@@ -10,12 +10,12 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/shared.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/palette.hpp"
 
 #include <concepts>
 #include <cstdint>
-#include <memory>
 #include <span>
 #include <utility>
 #include <variant>
@@ -77,15 +77,8 @@ enum class Placing { target, shape };
 namespace detail {
 
 // The colours of an ink that has more than one.
-class InkSource {
+class InkSource : public Counted {
   public:
-    InkSource() = default;
-    InkSource(const InkSource&) = delete;
-    InkSource(InkSource&&) = delete;
-    InkSource& operator=(const InkSource&) = delete;
-    InkSource& operator=(InkSource&&) = delete;
-    virtual ~InkSource() = default;
-
     // The colours of count pixels of a row from (x, y) on, for a shape in the box.
     virtual void fetch(Point from, int count, const Box& shape, Color* colors) const = 0;
     virtual void fetch(Point from, int count, const Box& shape, Color16* colors) const = 0;
@@ -137,7 +130,7 @@ class FunctionSource final : public InkSource {
 // Anything that can be laid on pixels. Copies share what does not change.
 class Ink {
   public:
-    using Source = std::shared_ptr<const detail::InkSource>;
+    using Source = detail::Shared<detail::InkSource>;
 
     // Implicit, so that a colour can be given wherever an ink is asked for. With alpha 255 it replaces what is there,
     // with less it blends.
@@ -151,7 +144,7 @@ class Ink {
     // promised order; what it throws ends the call, with a part of it drawn.
     template <class Function>
     requires detail::PixelFunction<Function> || detail::RowFunction<Function> Ink(Function function)
-        : of_{Source{std::make_shared<const detail::FunctionSource<Function>>(std::move(function))}} {}
+        : of_{Source{detail::make_shared_value<detail::FunctionSource<Function>>(std::move(function))}} {}
 
     explicit Ink(Source source) noexcept : of_{std::move(source)} {}
 

@@ -22,10 +22,7 @@
 
 #include <concepts>
 #include <cstdint>
-#include <filesystem>
-#include <functional>
 #include <iosfwd>
-#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -89,45 +86,54 @@ namespace detail {
 // How a file has its pixels.
 struct StoredPixels {
     const FormatKernel* kernel = nullptr;
-    Size size;                                         // upright
-    std::shared_ptr<const Palette> palette = nullptr;  // of Index8
+    Size size;                              // upright
+    Shared<KeptPalette> palette = nullptr;  // of Index8
 };
 
 // What becomes of them: the format in which they are kept, null for that of the file; and what makes the memory, of the
 // size of the picture.
 struct LoadTarget {
     const FormatKernel* kernel;
-    std::function<Surface(const StoredPixels& stored)> make;
+    const void* context;
+    Surface (*make)(const void* context, const StoredPixels& stored);
 };
 
-// What a picture can be read from.
-template <class T>
-concept PictureSource = std::convertible_to<T, std::span<const std::uint8_t>> ||
-    std::convertible_to<T, const std::filesystem::path&> || std::derived_from<std::remove_cvref_t<T>, std::istream>;
+// One that calls make(stored), which must outlive it.
+template <class Make>
+LoadTarget load_target(const FormatKernel* kernel, const Make& make) {
+    return {.kernel = kernel, .context = &make, .make = [](const void* context, const StoredPixels& stored) -> Surface {
+                return (*static_cast<const Make*>(context))(stored);
+            }};
+}
 
-PictureInfo load_into(const std::filesystem::path& path, const LoadLimits& limits, const LoadTarget& target);
+template <class T>
+concept PictureSource = std::convertible_to<T, std::span<const std::uint8_t>> || std::convertible_to<T, FilePath> ||
+    std::derived_from<std::remove_cvref_t<T>, std::istream>;
+
+PictureInfo load_into(const FilePath& path, const LoadLimits& limits, const LoadTarget& target);
 PictureInfo load_into(std::span<const std::uint8_t> file, const LoadLimits& limits, const LoadTarget& target);
 PictureInfo load_into(std::istream& stream, const LoadLimits& limits, const LoadTarget& target);
 
 // A bitmap that read(target) fills.
 template <PixelFormat Format, class Read>
 Bitmap<Format> bitmap_from(const Read& read) {
-    std::optional<Bitmap<Format>> result;
-    (void)read(LoadTarget{&kernel_of<Format>(), [&](const StoredPixels& stored) {
-                              if constexpr (std::same_as<Format, Index8>) {
-                                  if (stored.palette) result.emplace(stored.size, *stored.palette);
-                              }
-                              if (!result) result.emplace(stored.size);
-                              return SurfaceAccess::of(*result);
-                          }});
-    return *std::move(result);
+    Bitmap<Format> result;
+    const auto make = [&](const StoredPixels& stored) {
+        if constexpr (std::same_as<Format, Index8>) {
+            if (stored.palette) result = Bitmap<Index8>{stored.size, stored.palette->palette};
+        }
+        if (result.empty()) result = Bitmap<Format>{stored.size};
+        return SurfaceAccess::of(result);
+    };
+    (void)read(load_target(&kernel_of<Format>(), make));
+    return result;
 }
 
 }  // namespace detail
 
 // Each throws Error as is said above. Takes the memory of the file, if it does not lie there already, and of the
 // pixels; a progressive JPEG's coefficients take two bytes for each of its samples besides, while it is read.
-[[nodiscard]] LoadedPicture load_any(const std::filesystem::path& path, const LoadLimits& limits = {});
+[[nodiscard]] LoadedPicture load_any(const FilePath& path, const LoadLimits& limits = {});
 [[nodiscard]] LoadedPicture load_any(std::span<const std::uint8_t> file, const LoadLimits& limits = {});
 [[nodiscard]] LoadedPicture load_any(std::istream& stream, const LoadLimits& limits = {});
 
@@ -147,7 +153,7 @@ struct LoadedColors {
 };
 
 // Throws Error if a place is outside of the picture, and as is said above.
-[[nodiscard]] LoadedColors load_colors(const std::filesystem::path& path, std::span<const Point> places,
+[[nodiscard]] LoadedColors load_colors(const FilePath& path, std::span<const Point> places,
                                        const LoadLimits& limits = {});
 [[nodiscard]] LoadedColors load_colors(std::span<const std::uint8_t> file, std::span<const Point> places,
                                        const LoadLimits& limits = {});

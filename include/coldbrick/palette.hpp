@@ -7,6 +7,7 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/shared.hpp"
 
 #include <optional>
 #include <span>
@@ -64,5 +65,15 @@ namespace palettes {
 [[nodiscard]] std::span<const std::string_view> names() noexcept;
 
 }  // namespace palettes
+
+namespace detail {
+
+// A palette that bitmaps and their views keep.
+struct KeptPalette : Counted {
+    explicit KeptPalette(Palette of) : palette{std::move(of)} {}
+    Palette palette;
+};
+
+}  // namespace detail
 
 }  // namespace coldbrick

@@ -21,6 +21,7 @@
 #include "coldbrick/geometry.hpp"
 
 #include <span>
+#include <string>
 #include <string_view>
 #include <vector>
 

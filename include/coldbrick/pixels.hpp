@@ -10,6 +10,7 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/shared.hpp"
 #include "coldbrick/detail/target.hpp"
 #include "coldbrick/formats.hpp"
 #include "coldbrick/geometry.hpp"
@@ -19,7 +20,6 @@
 #include <concepts>
 #include <cstddef>
 #include <cstdint>
-#include <memory>
 #include <optional>
 #include <type_traits>
 #include <vector>
@@ -58,19 +58,20 @@ namespace detail {
 template <class Other, class Format>
 concept WritableFormOf = std::is_const_v<Format> && std::is_same_v<Other, std::remove_const_t<Format>>;
 
-// Clips beside the box that is a target's window; shared, and never changed.
-struct Clips {
-    std::shared_ptr<const Region> mask = nullptr;         // if set, drawing touches only its pixels
-    std::shared_ptr<const SmoothRegion> cover = nullptr;  // if set, drawing is as weak as its pixels are covered
-};
+// Clips beside the box that is a target's window (detail/clips.hpp).
+struct Clips;
+// Of clips that there are.
+const Region* mask_of(const Shared<Clips>& clips) noexcept;
+const SmoothRegion* cover_of(const Shared<Clips>& clips) noexcept;
 
 // A view without its type: what rasterised spans are painted on.
 struct Surface : Target {
-    std::shared_ptr<const Clips> clips = nullptr;
-    std::shared_ptr<const Palette> kept_palette = nullptr;  // if the view keeps it
+    Shared<Clips> clips = nullptr;
+    Shared<KeptPalette> kept_palette = nullptr;  // if the view keeps it
 
-    [[nodiscard]] const Region* mask() const noexcept { return clips ? clips->mask.get() : nullptr; }
-    [[nodiscard]] const SmoothRegion* cover() const noexcept { return clips ? clips->cover.get() : nullptr; }
+    // If there is one, drawing touches only its pixels; is as weak as its pixels are covered.
+    [[nodiscard]] const Region* mask() const noexcept { return clips ? mask_of(clips) : nullptr; }
+    [[nodiscard]] const SmoothRegion* cover() const noexcept { return clips ? cover_of(clips) : nullptr; }
 };
 
 // The surface with its clip narrowed to a region too.
@@ -135,8 +136,8 @@ class Pixels {
 
     // Numbers of colours in a palette, which the view keeps.
     Pixels(const Memory& memory, Palette palette) requires std::same_as<Layout, Index8> : Pixels{memory} {
-        surface_.kept_palette = std::make_shared<const Palette>(std::move(palette));
-        surface_.palette = surface_.kept_palette.get();
+        surface_.kept_palette = detail::make_shared_value<detail::KeptPalette>(std::move(palette));
+        surface_.palette = &surface_.kept_palette->palette;
     }
 
     // A view to draw on is also a view to read.
@@ -215,7 +216,7 @@ class Bitmap {
 
     // Numbers of colours in a palette, all of them 0.
     Bitmap(Size size, Palette palette) requires std::same_as<Format, Index8> : Bitmap{size} {
-        palette_ = std::make_shared<const Palette>(std::move(palette));
+        palette_ = detail::make_shared_value<detail::KeptPalette>(std::move(palette));
     }
     Bitmap(Size size, Palette palette, Color ground) requires std::same_as<Format, Index8>
         : Bitmap{size, std::move(palette)} {
@@ -253,13 +254,13 @@ class Bitmap {
         return pixels().entry_at(pixel);
     }
     [[nodiscard]] const Palette& palette() const requires std::same_as<Format, Index8> {
-        return palette_ ? *palette_ : palettes::quay();
+        return palette_ ? palette_->palette : palettes::quay();
     }
 
     // Another palette for the same numbers; views that were made before keep the old one. Numbers that it does not have
     // are transparent.
     void set_palette(Palette palette) requires std::same_as<Format, Index8> {
-        palette_ = std::make_shared<const Palette>(std::move(palette));
+        palette_ = detail::make_shared_value<detail::KeptPalette>(std::move(palette));
     }
 
     // The bytes, row after row: size().height rows of size().width * bytes_per_pixel<Format>.
@@ -274,13 +275,13 @@ class Bitmap {
                  .size = size_,
                  .window = {.at = {.x = 0, .y = 0}, .size = size_},
                  .kernel = &detail::kernel_of<Format>(),
-                 .palette = palette_.get()},
+                 .palette = palette_ ? &palette_->palette : nullptr},
                 nullptr,
                 palette_};
     }
 
     Size size_;
-    std::shared_ptr<const Palette> palette_ = nullptr;
+    detail::Shared<detail::KeptPalette> palette_;
     std::vector<std::uint8_t> bytes_;
 };
 

@@ -9,6 +9,8 @@
 
 #include "coldbrick/convert.hpp"
 
+#include <optional>
+
 namespace coldbrick {
 
 // What a pixel of the result gets.

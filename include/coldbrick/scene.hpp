@@ -10,14 +10,15 @@
 // Link coldbrick::scene.
 #pragma once
 
+#include "coldbrick/compose.hpp"
 #include "coldbrick/drawing.hpp"
+#include "coldbrick/error.hpp"
 #include "coldbrick/load.hpp"
 
-#include <memory>
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <string_view>
-#include <variant>
 #include <vector>
 
 namespace coldbrick {
@@ -65,11 +66,11 @@ struct Scene {
     std::string name;  // as given to parse_scene; stands before places in messages
     Size size;
     Color ground;
-    Drawing drawing;                                         // its calls, with the places of their statements
-    std::vector<std::string> kinds = {};                     // verbs and shapes, such as "stroke circle"
-    std::optional<Palette> palette = std::nullopt;           // if the scene names one
-    std::shared_ptr<const Bitmap<Rgba8>> picture = nullptr;  // the ground, if it is a picture
-    double seconds = SceneLimits{}.seconds;                  // that drawing it may take
+    Drawing drawing;                                        // its calls, with the places of their statements
+    std::vector<std::string> kinds = {};                    // verbs and shapes, such as "stroke circle"
+    std::optional<Palette> palette = std::nullopt;          // if the scene names one
+    detail::Shared<detail::KeptPicture> picture = nullptr;  // the ground, if it is a picture
+    double seconds = SceneLimits{}.seconds;                 // that drawing it may take
 
     // Which kind a call of the drawing is, and where its statement begins.
     [[nodiscard]] const std::string& kind_of(std::size_t number) const {
@@ -83,7 +84,10 @@ struct Scene {
     template <PixelFormat Format>
     [[nodiscard]] Bitmap<Format> sheet() const {
         auto bitmap = empty_sheet<Format>();
-        if (picture) paste(bitmap, *picture, {.laying = {.blend = Blend::replace}});
+        if (picture) {
+            constexpr auto as_it_is = Paste{.laying = {.blend = Blend::replace}};
+            detail::paste(detail::SurfaceAccess::of(bitmap), picture->surface, as_it_is, Transform{});
+        }
         return bitmap;
     }
 

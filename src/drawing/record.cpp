@@ -1,13 +1,18 @@
 // Calls into a drawing.
-#include "coldbrick/drawing.hpp"
+#include "drawing/calls.hpp"
+
 #include "coldbrick/error.hpp"
 
-#include <algorithm>
-#include <string>
+#include <optional>
+#include <utility>
 
 namespace coldbrick {
 
 namespace {
+
+using detail::CallClips;
+using detail::Calls;
+using detail::KeptCall;
 
 // The number of an entry that is equal to one of the last few, or of a new one.
 template <class Entry>
@@ -21,40 +26,72 @@ std::uint32_t number_of(std::vector<Entry>& entries, const Entry& entry) {
     return static_cast<std::uint32_t>(entries.size() - 1);
 }
 
-}  // namespace
-
-Drawing::Drawing() : hows_{Fill{}, Stroke{}}, transforms_{Transform{}}, clips_{detail::CallClips{}} {}
-
-std::size_t Drawing::bytes() const noexcept {
-    return calls_.size() * sizeof(detail::KeptCall) + hows_.capacity() * sizeof(hows_[0]) +
-           inks_.capacity() * sizeof(inks_[0]) + transforms_.capacity() * sizeof(Transform) +
-           clips_.capacity() * sizeof(detail::CallClips) + bytes_besides_;
+std::uint32_t number_of(std::vector<Transform>& entries, const Transform& entry) {
+    return entry.is_identity() ? 0 : number_of<Transform>(entries, entry);
 }
 
-DrawingView DrawingView::clipped(detail::CallClips clips) const {
-    auto view = *this;
-    auto& all = drawing_->clips_;
-    all.push_back(std::move(clips));
-    view.clips_ = static_cast<std::uint32_t>(all.size() - 1);
-    return view;
+std::uint32_t add_clips(Calls& calls, CallClips clips) {
+    calls.clips.push_back(std::move(clips));
+    return static_cast<std::uint32_t>(calls.clips.size() - 1);
+}
+
+// Keeps what a figure draws, in an ink.
+KeptCall kept(Calls& calls, Figure figure, const Ink& ink) {
+    KeptCall call;
+    call.how = number_of(calls.hows, figure.how());
+    call.by = number_of(calls.transforms, figure.transform());
+    if (ink.color() != nullptr && ink.how() == Laying{}) {
+        call.ink = *ink.color();
+    } else {
+        call.ink = detail::InkNumber{number_of(calls.inks, ink)};
+    }
+    call.what = std::move(detail::FigureParts::shape(figure));
+    return call;
+}
+
+}  // namespace
+
+Drawing::Drawing() : calls_{new Calls} {}
+Drawing::Drawing(const Drawing& other) : calls_{new Calls{*other.calls_}} {}
+Drawing::Drawing(Drawing&& other) noexcept : calls_{std::exchange(other.calls_, nullptr)} {}
+Drawing& Drawing::operator=(const Drawing& other) { return *this = Drawing{other}; }
+Drawing& Drawing::operator=(Drawing&& other) noexcept {
+    std::swap(calls_, other.calls_);
+    return *this;
+}
+Drawing::~Drawing() { delete calls_; }
+
+std::size_t Drawing::size() const noexcept { return calls_->list.size(); }
+
+std::size_t Drawing::bytes() const noexcept {
+    const auto& [list, hows, inks, transforms, clips, besides] = *calls_;
+    return list.size() * sizeof(list[0]) + hows.capacity() * sizeof(hows[0]) + inks.capacity() * sizeof(inks[0]) +
+           transforms.capacity() * sizeof(transforms[0]) + clips.capacity() * sizeof(clips[0]) + besides;
 }
 
 DrawingView DrawingView::within(const Box& box) const {
-    auto clips = drawing_->clips_[clips_];
+    auto view = *this;
+    auto& calls = *drawing_->calls_;
+    auto clips = calls.clips[clips_];
     clips.box = clips.box ? intersection(*clips.box, box) : box;
-    return clipped(std::move(clips));
+    view.clips_ = add_clips(calls, std::move(clips));
+    return view;
 }
 
 DrawingView DrawingView::within(const Region& region) const {
-    auto clips = drawing_->clips_[clips_];
-    clips.mask = std::make_shared<const Region>(clips.mask ? intersection(*clips.mask, region) : region);
-    return clipped(std::move(clips));
+    auto view = *this;
+    auto& calls = *drawing_->calls_;
+    const auto& [box, shapes] = calls.clips[clips_];
+    view.clips_ = add_clips(calls, {.box = box, .shapes = detail::clipped(shapes, region)});
+    return view;
 }
 
 DrawingView DrawingView::within(const SmoothRegion& region) const {
-    auto clips = drawing_->clips_[clips_];
-    clips.cover = std::make_shared<const SmoothRegion>(clips.cover ? intersection(*clips.cover, region) : region);
-    return clipped(std::move(clips));
+    auto view = *this;
+    auto& calls = *drawing_->calls_;
+    const auto& [box, shapes] = calls.clips[clips_];
+    view.clips_ = add_clips(calls, {.box = box, .shapes = detail::clipped(shapes, region)});
+    return view;
 }
 
 DrawingView DrawingView::under(const Transform& by) const {
@@ -71,16 +108,33 @@ DrawingView DrawingView::tagged(std::uint64_t tag) const {
 
 namespace detail {
 
-void CallRecorder::add(KeptCall call, SourcePlace where) const {
+const std::size_t bytes_of_call = sizeof(KeptCall);
+const std::size_t bytes_of_paste = sizeof(KeptPaste);
+
+Calls& CallRecorder::calls() const noexcept { return *drawing_.calls_; }
+
+Box CallRecorder::seen(const Box& box) const {
+    const auto& clip = calls().clips[clips_].box;
+    return clip ? intersection(*clip, box) : box;
+}
+
+void CallRecorder::add(KeptCall&& call, SourcePlace where) const {
     call.place = where;
     call.tag = tag_;
     call.clips = clips_;
-    drawing_.calls_.push_back(std::move(call));
+    calls().list.push_back(std::move(call));
 }
 
-Box CallRecorder::seen(const Box& box) const {
-    const auto& clip = drawing_.clips_[clips_].box;
-    return clip ? intersection(*clip, box) : box;
+void CallRecorder::keep(Figure figure, const Ink& ink, SourcePlace where) const {
+    const auto besides = figure.bytes_besides();
+    add(kept(calls(), std::move(figure), ink), where);
+    calls().bytes_besides += besides;
+}
+
+Box CallRecorder::bounded(Figure figure, const Ink& ink, SourcePlace where) const {
+    const auto box = seen(bounds(figure));  // which checks it
+    keep(std::move(figure), ink, where);
+    return box;
 }
 
 void CallRecorder::figure(const Figure& figure, const Ink& ink, SourcePlace where) const {
@@ -89,26 +143,11 @@ void CallRecorder::figure(const Figure& figure, const Ink& ink, SourcePlace wher
     keep(std::move(placed), ink, where);
 }
 
-void CallRecorder::keep(Figure figure, const Ink& ink, SourcePlace where) const {
-    KeptCall call;
-    call.how = number_of(drawing_.hows_, figure.how());
-    call.by = figure.transform().is_identity() ? 0 : number_of(drawing_.transforms_, figure.transform());
-    if (ink.color() != nullptr && ink.how() == Laying{}) {
-        call.ink = *ink.color();
-    } else {
-        call.ink = InkNumber{number_of(drawing_.inks_, ink)};
-    }
-    const auto besides = figure.bytes_besides();
-    call.what = std::move(FigureParts::shape(figure));
-    add(std::move(call), where);
-    drawing_.bytes_besides_ += besides;
-}
-
 Box CallRecorder::clear(Color color, SourcePlace where) const {
     KeptCall call;
     call.what = color;
     add(std::move(call), where);
-    return drawing_.clips_[clips_].box.value_or(Box{});
+    return seen(Box{});
 }
 
 Box CallRecorder::flood(const FloodFrom& from, const Ink& ink, SourcePlace where) const {
@@ -117,7 +156,7 @@ Box CallRecorder::flood(const FloodFrom& from, const Ink& ink, SourcePlace where
     placed.from = place_pixel(from.from, by_);
     KeptCall call;
     call.what = placed;
-    call.ink = InkNumber{number_of(drawing_.inks_, ink)};
+    call.ink = InkNumber{number_of(calls().inks, ink)};
     add(std::move(call), where);
     return {.at = placed.from, .size = {.width = 1, .height = 1}};
 }
@@ -126,19 +165,19 @@ Box CallRecorder::paste(const Surface& picture, const Paste& how, const Transfor
     return paste(prepared_picture(picture, how), how, by, where);
 }
 
-Box CallRecorder::paste(SharedPicture picture, const Paste& how, const Transform& by, SourcePlace where) const {
-    auto kept = how;
-    kept.part = std::nullopt;
-    kept.mirrored = Mirror::none;
-    kept.turned = Quarters::none;
-    kept.size = {};
+Box CallRecorder::paste(Shared<KeptPicture> picture, const Paste& how, const Transform& by, SourcePlace where) const {
+    auto prepared = how;
+    prepared.part = std::nullopt;
+    prepared.mirrored = Mirror::none;
+    prepared.turned = Quarters::none;
+    prepared.size = {};
     const auto moved = by.then(by_);
-    const auto box = pasted_box(*picture, kept, moved);  // which checks it
+    const auto box = pasted_box(picture->surface, prepared, moved);  // which checks it
     KeptCall call;
-    drawing_.bytes_besides_ += sizeof(KeptPaste);
-    call.what = std::make_shared<const KeptPaste>(KeptPaste{.picture = std::move(picture), .how = kept});
-    call.by = moved.is_identity() ? 0 : number_of(drawing_.transforms_, moved);
+    call.what = make_shared_value<KeptPaste>(std::move(picture), prepared);
+    call.by = number_of(calls().transforms, moved);
     add(std::move(call), where);
+    calls().bytes_besides += sizeof(KeptPaste);
     return seen(box);
 }
 

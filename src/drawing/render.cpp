@@ -1,145 +1,144 @@
 // Drawings to pixels, and what is asked of them.
-#include "coldbrick/drawing.hpp"
-#include "coldbrick/error.hpp"
+#include "drawing/calls.hpp"
+
+#include "coldbrick/draw_each.hpp"
+
+#include <optional>
+#include <variant>
 
 namespace coldbrick {
 
+namespace detail {
+
 namespace {
 
-using detail::AreaRef;
-using detail::KeptCall;
-using detail::KeptPaste;
-using detail::Surface;
-
-// A call's parts, by the tables of its drawing.
-struct Tables {
-    const std::vector<std::variant<Fill, Stroke>>& hows;
-    const std::vector<Ink>& inks;
-    const std::vector<Transform>& transforms;
-    const std::vector<detail::CallClips>& clips;
-};
-
-constexpr Box everything = Box::between(
-    {.from = {.x = -max_coordinate, .y = -max_coordinate}, .to = {.x = max_coordinate, .y = max_coordinate}});
-
-AreaRef area_of(const Tables& tables, const KeptCall& call) {
-    AreaRef area{.shape = {}, .how = &detail::usual_fill, .by = &tables.transforms[call.by]};
-    std::visit([&](const auto& how) { area.how = &how; }, tables.hows[call.how]);
-    detail::refer(area, *std::get_if<detail::ShapeValue>(&call.what));
-    return area;
-}
-
-Surface clipped(const Surface& surface, const detail::CallClips& clips) {
+Surface clipped(const Surface& surface, const CallClips& clips) {
     auto narrowed = surface;
     if (clips.box) narrowed.window = intersection(surface.window, *clips.box);
-    if (clips.mask) narrowed = detail::masked(narrowed, *clips.mask);
-    if (clips.cover) narrowed = detail::masked(narrowed, *clips.cover);
+    if (clips.shapes && clips.shapes->mask) narrowed = masked(narrowed, *clips.shapes->mask);
+    if (clips.shapes && clips.shapes->cover) narrowed = masked(narrowed, *clips.shapes->cover);
     return narrowed;
 }
 
-Ink ink_of(const Tables& tables, const KeptCall& call) {
-    const auto* const number = std::get_if<detail::InkNumber>(&call.ink);
-    return number != nullptr ? tables.inks[number->number] : Ink{std::get<Color>(call.ink)};
+const KeptPaste* paste_of(const KeptCall& call) noexcept {
+    const auto* const paste = std::get_if<Shared<KeptPaste>>(&call.what);
+    return paste != nullptr ? paste->get() : nullptr;
 }
 
-Box draw(const Tables& tables, const KeptCall& call, const Surface& surface) {
+bool has_shape(const KeptCall& call) noexcept { return std::holds_alternative<ShapeValue>(call.what); }
+
+Box draw_call(const Calls& calls, const KeptCall& call, const Surface& surface) {
+    if (has_shape(call)) {
+        if (const auto* const number = std::get_if<InkNumber>(&call.ink)) {
+            return paint(surface, calls.inks[number->number], calls.area_of(call));
+        }
+        return paint(surface, Ink{std::get<Color>(call.ink)}, calls.area_of(call));
+    }
     if (const auto* const flood = std::get_if<FloodFrom>(&call.what)) {
-        return detail::fill_flood(surface, *flood, ink_of(tables, call));
+        return fill_flood(surface, *flood, calls.ink_of(call));
     }
-    if (const auto* const paste = std::get_if<std::shared_ptr<const KeptPaste>>(&call.what)) {
-        return detail::paste(surface, *(*paste)->picture, (*paste)->how, tables.transforms[call.by]);
+    if (const auto* const paste = paste_of(call)) {
+        return detail::paste(surface, paste->picture->surface, paste->how, calls.transforms[call.by]);
     }
-    if (const auto* const color = std::get_if<Color>(&call.what)) {
-        detail::clear(surface, *color);
-        return surface.window;
-    }
-    const auto area = area_of(tables, call);
-    if (const auto* const number = std::get_if<detail::InkNumber>(&call.ink)) {
-        return detail::paint(surface, tables.inks[number->number], area);
-    }
-    return detail::paint(surface, Ink{std::get<Color>(call.ink)}, area);
-}
-
-Box clip_of(const detail::CallClips& clips) {
-    auto box = clips.box.value_or(everything);
-    if (clips.mask) box = intersection(box, clips.mask->bounds());
-    if (clips.cover) box = intersection(box, clips.cover->bounds());
-    return box;
-}
-
-bool lets_through(const detail::CallClips& clips, Point pixel) {
-    return (!clips.box || contains(*clips.box, pixel)) && (!clips.mask || clips.mask->contains(pixel)) &&
-           (!clips.cover || clips.cover->coverage_at(pixel) > 0);
-}
-
-Box bounds_of(const Tables& tables, const KeptCall& call) {
-    if (const auto* const flood = std::get_if<FloodFrom>(&call.what)) {
-        return {.at = flood->from, .size = {.width = 1, .height = 1}};
-    }
-    if (const auto* const paste = std::get_if<std::shared_ptr<const KeptPaste>>(&call.what)) {
-        return detail::pasted_box(*(*paste)->picture, (*paste)->how, tables.transforms[call.by]);
-    }
-    if (std::holds_alternative<Color>(call.what)) return everything;
-    return detail::bounds_of(area_of(tables, call));
+    clear(surface, std::get<Color>(call.what));
+    return surface.window;
 }
 
 }  // namespace
 
-std::optional<Figure> RecordedCall::figure() const {
-    const auto* const shape = std::get_if<detail::ShapeValue>(&call_->what);
-    if (shape == nullptr) return std::nullopt;
-    return detail::FigureParts::figure(*shape, drawing_->hows_[call_->how], drawing_->transforms_[call_->by]);
+Box CallClips::bounds() const noexcept {
+    auto around = box.value_or(everything);
+    if (shapes && shapes->mask) around = intersection(around, shapes->mask->bounds());
+    if (shapes && shapes->cover) around = intersection(around, shapes->cover->bounds());
+    return around;
 }
 
-Ink RecordedCall::ink() const {
-    const auto* const number = std::get_if<detail::InkNumber>(&call_->ink);
-    if (const auto* const color = std::get_if<Color>(&call_->what)) return *color;
-    return number != nullptr ? drawing_->inks_[number->number] : Ink{std::get<Color>(call_->ink)};
+bool CallClips::contains(Point pixel) const noexcept {
+    if (box && !coldbrick::contains(*box, pixel)) return false;
+    if (!shapes) return true;
+    if (shapes->mask && !shapes->mask->contains(pixel)) return false;
+    return !shapes->cover || shapes->cover->coverage_at(pixel) > 0;
 }
+
+AreaRef Calls::area_of(const KeptCall& call) const noexcept {
+    const auto& how = hows[call.how];
+    return {.shape = std::get_if<ShapeValue>(&call.what)->ref(),
+            .fill = std::get_if<Fill>(&how),
+            .stroke = std::get_if<Stroke>(&how),
+            .by = &transforms[call.by]};
+}
+
+Ink Calls::ink_of(const KeptCall& call) const {
+    if (const auto* const color = std::get_if<Color>(&call.what)) return *color;
+    if (const auto* const number = std::get_if<InkNumber>(&call.ink)) return inks[number->number];
+    return std::get<Color>(call.ink);
+}
+
+Box Calls::bounds_of(const KeptCall& call) const {
+    if (has_shape(call)) return detail::bounds_of(area_of(call));
+    if (const auto* const flood = std::get_if<FloodFrom>(&call.what)) {
+        return {.at = flood->from, .size = {.width = 1, .height = 1}};
+    }
+    if (const auto* const paste = paste_of(call)) {
+        return pasted_box(paste->picture->surface, paste->how, transforms[call.by]);
+    }
+    return everything;
+}
+
+CallRenderer::CallRenderer(const Drawing& drawing, const Surface& surface)
+    : calls_{*drawing.calls_}, surface_{surface}, clipped_{surface} {
+    for (const auto& ink : calls_.inks) check_ink(surface, ink);
+}
+
+Box CallRenderer::draw(std::size_t number) {
+    const auto& call = calls_.list[number];
+    if (call.clips != clipped_by_) {
+        clipped_ = clipped(surface_, calls_.clips[call.clips]);
+        clipped_by_ = call.clips;
+    }
+    return draw_call(calls_, call, clipped_);
+}
+
+}  // namespace detail
+
+const SourcePlace& RecordedCall::place() const noexcept { return calls_->list[number_].place; }
+
+std::uint64_t RecordedCall::tag() const noexcept { return calls_->list[number_].tag; }
+
+std::optional<Figure> RecordedCall::figure() const {
+    const auto& call = calls_->list[number_];
+    const auto* const shape = std::get_if<detail::ShapeValue>(&call.what);
+    if (shape == nullptr) return std::nullopt;
+    return detail::FigureParts::figure(*shape, calls_->hows[call.how], calls_->transforms[call.by]);
+}
+
+Ink RecordedCall::ink() const { return calls_->ink_of(calls_->list[number_]); }
 
 const void* RecordedCall::picture() const noexcept {
-    const auto* const paste = std::get_if<std::shared_ptr<const KeptPaste>>(&call_->what);
-    return paste != nullptr ? (*paste)->picture->top_left : nullptr;
+    const auto* const paste = detail::paste_of(calls_->list[number_]);
+    return paste != nullptr ? paste->picture->surface.top_left : nullptr;
 }
 
-Box RecordedCall::bounds() const {
-    const Tables tables{drawing_->hows_, drawing_->inks_, drawing_->transforms_, drawing_->clips_};
-    return bounds_of(tables, *call_);
-}
+Box RecordedCall::bounds() const { return calls_->bounds_of(calls_->list[number_]); }
 
 std::optional<Box> RecordedCall::clip() const {
-    if (call_->clips == 0) return std::nullopt;
-    return clip_of(drawing_->clips_[call_->clips]);
+    const auto clips = calls_->list[number_].clips;
+    if (clips == 0) return std::nullopt;
+    return calls_->clips[clips].bounds();
 }
 
 bool RecordedCall::contains(Point pixel) const {
-    const Tables tables{drawing_->hows_, drawing_->inks_, drawing_->transforms_, drawing_->clips_};
-    if (!lets_through(tables.clips[call_->clips], pixel)) return false;
-    if (std::holds_alternative<FloodFrom>(call_->what)) return false;
-    if (std::holds_alternative<Color>(call_->what)) return true;
-    if (std::holds_alternative<detail::ShapeValue>(call_->what)) {
-        return coldbrick::contains(area_of(tables, *call_), pixel);
-    }
+    const auto& call = calls_->list[number_];
+    if (!calls_->clips[call.clips].contains(pixel)) return false;
+    if (std::holds_alternative<FloodFrom>(call.what)) return false;
+    if (std::holds_alternative<Color>(call.what)) return true;
+    if (detail::has_shape(call)) return coldbrick::contains(calls_->area_of(call), pixel);
     // Of a picture that is turned, what lies under it, and not the box around that.
-    const auto& paste = *std::get<std::shared_ptr<const KeptPaste>>(call_->what);
-    const auto box = Box{.at = paste.how.at, .size = paste.picture->window.size};
-    const auto& by = tables.transforms[call_->by];
+    const auto& paste = *detail::paste_of(call);
+    const auto box = Box{.at = paste.how.at, .size = paste.picture->surface.window.size};
+    const auto& by = calls_->transforms[call.by];
     if (by.is_identity()) return coldbrick::contains(box, pixel);
     return coldbrick::contains(transformed(filled(box, {.edge = Edge::smooth}), by), pixel);
-}
-
-detail::CallRenderer::CallRenderer(const Drawing& drawing, const Surface& surface)
-    : drawing_{drawing}, surface_{surface}, clipped_{surface} {
-    for (const auto& ink : drawing.inks_) check_ink(surface, ink);
-}
-
-Box detail::CallRenderer::draw(std::size_t number) {
-    const auto& call = drawing_.calls_[number];
-    if (call.clips != clipped_by_) {
-        clipped_ = clipped(surface_, drawing_.clips_[call.clips]);
-        clipped_by_ = call.clips;
-    }
-    return coldbrick::draw({drawing_.hows_, drawing_.inks_, drawing_.transforms_, drawing_.clips_}, call, clipped_);
 }
 
 std::optional<std::size_t> topmost(const Drawing& drawing, Point pixel) {
@@ -150,15 +149,16 @@ std::optional<std::size_t> topmost(const Drawing& drawing, Point pixel) {
 }
 
 Box bounds(const Drawing& drawing) {
-    const Tables tables{drawing.hows_, drawing.inks_, drawing.transforms_, drawing.clips_};
+    const auto& calls = *drawing.calls_;
     auto all = Box{};
-    for (const auto& call : drawing.calls_) {
-        const auto& clips = tables.clips[call.clips];
-        auto seen = intersection(bounds_of(tables, call), clip_of(clips));
-        if (call.clips != 0 && std::holds_alternative<detail::ShapeValue>(call.what)) {
-            const auto area = area_of(tables, call);
-            seen = clips.mask ? intersection(Region{area, seen}, *clips.mask).bounds()
-                              : for_each_span(area, seen, [](const Span&) {});
+    for (const auto& call : calls.list) {
+        const auto& clips = calls.clips[call.clips];
+        auto seen = intersection(calls.bounds_of(call), clips.bounds());
+        if (call.clips != 0 && detail::has_shape(call)) {
+            const auto area = calls.area_of(call);
+            const auto* const mask = clips.shapes ? clips.shapes->mask.get() : nullptr;
+            seen = mask != nullptr ? intersection(Region{area, seen}, *mask).bounds()
+                                   : for_each_span(area, seen, [](const Span&) {});
         }
         all = enclosing(all, seen);
     }

@@ -6,6 +6,7 @@
 #include "coldbrick/error.hpp"
 
 #include <cmath>
+#include <string>
 
 namespace coldbrick::detail {
 

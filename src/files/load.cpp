@@ -6,10 +6,13 @@
 #include <algorithm>
 #include <array>
 #include <cerrno>
+#include <filesystem>
 #include <fstream>
 #include <istream>
+#include <optional>
 #include <string>
 #include <system_error>
+#include <variant>
 
 #include <fcntl.h>
 #include <sys/stat.h>
@@ -177,8 +180,8 @@ PictureInfo read_named(const fs::path& path, const LoadLimits& limits, detail::P
     }
 }
 
-PictureInfo read_source(const fs::path& path, const LoadLimits& limits, detail::PixelSink& sink) {
-    return read_named(path, limits, sink, read_file);
+PictureInfo read_source(const FilePath& path, const LoadLimits& limits, detail::PixelSink& sink) {
+    return read_named(path.name(), limits, sink, read_file);
 }
 PictureInfo read_source(FileBytes file, const LoadLimits& limits, detail::PixelSink& sink) {
     return read_file_into(file, limits, sink);
@@ -194,7 +197,7 @@ template <PixelFormat Format>
 bool make_bitmap(const detail::StoredPixels& stored, AnyBitmap& bitmap) {
     if (stored.kernel != &detail::kernel_of<Format>()) return false;
     if constexpr (std::is_same_v<Format, Index8>) {
-        bitmap = Bitmap<Index8>{stored.size, *stored.palette};
+        bitmap = Bitmap<Index8>{stored.size, stored.palette->palette};
     } else {
         bitmap = Bitmap<Format>{stored.size};
     }
@@ -204,15 +207,14 @@ bool make_bitmap(const detail::StoredPixels& stored, AnyBitmap& bitmap) {
 template <class Source>
 LoadedPicture load_any_from(Source& source, const LoadLimits& limits) {
     LoadedPicture result{.bitmap = Bitmap<Gray8>{{.width = 1, .height = 1}}, .info = {}};
-    const detail::LoadTarget target{
-        nullptr, [&](const detail::StoredPixels& stored) {
-            const auto make = [&]<class... Format>(const std::variant<Bitmap<Format>...>&) {
-                (void)(make_bitmap<Format>(stored, result.bitmap) || ...);
-            };
-            make(result.bitmap);
-            return std::visit([](auto& bitmap) { return detail::SurfaceAccess::of(bitmap); }, result.bitmap);
-        }};
-    result.info = detail::load_into(source, limits, target);
+    const auto make = [&](const detail::StoredPixels& stored) {
+        const auto make_one_of = [&]<class... Format>(const std::variant<Bitmap<Format>...>&) {
+            (void)(make_bitmap<Format>(stored, result.bitmap) || ...);
+        };
+        make_one_of(result.bitmap);
+        return std::visit([](auto& bitmap) { return detail::SurfaceAccess::of(bitmap); }, result.bitmap);
+    };
+    result.info = detail::load_into(source, limits, detail::load_target(nullptr, make));
     return result;
 }
 
@@ -225,14 +227,14 @@ LoadedColors load_colors_from(Source& source, std::span<const Point> places, con
 
 }  // namespace
 
-FileFormat file_format_of(const fs::path& path) {
-    auto suffix = path.extension().string();
+FileFormat file_format_of(const FilePath& path) {
+    auto suffix = fs::path{path.name()}.extension().string();
     std::transform(suffix.begin(), suffix.end(), suffix.begin(),
                    [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
     const auto* const found =
         std::find_if(kinds.begin(), kinds.end(), [&](const Kind& kind) { return kind.suffix == suffix; });
     if (found != kinds.end()) return found->format;
-    throw Error{printable(path.string()) + ": " +
+    throw Error{printable(path.name()) + ": " +
                 (suffix.empty() ? "the name has no suffix" : "the suffix is " + printable(suffix)) +
                 "; allowed are .png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp and .qoi"};
 }
@@ -293,7 +295,7 @@ void detail::check_memory(std::string_view kind, std::uint64_t bytes, const Load
                 std::to_string(limits.memory) + " (limit memory)"};
 }
 
-PictureInfo detail::load_into(const fs::path& path, const LoadLimits& limits, const LoadTarget& target) {
+PictureInfo detail::load_into(const FilePath& path, const LoadLimits& limits, const LoadTarget& target) {
     PictureSink sink{target};
     return read_source(path, limits, sink);
 }
@@ -305,16 +307,16 @@ PictureInfo detail::load_into(std::istream& stream, const LoadLimits& limits, co
     PictureSink sink{target};
     return read_source(stream, limits, sink);
 }
-PictureInfo detail::load_regular_file(const fs::path& path, const LoadLimits& limits, const LoadTarget& target) {
+PictureInfo detail::load_regular_file(const FilePath& path, const LoadLimits& limits, const LoadTarget& target) {
     PictureSink sink{target};
-    return read_named(path, limits, sink, read_regular_file);
+    return read_named(path.name(), limits, sink, read_regular_file);
 }
 
-LoadedPicture load_any(const fs::path& path, const LoadLimits& limits) { return load_any_from(path, limits); }
+LoadedPicture load_any(const FilePath& path, const LoadLimits& limits) { return load_any_from(path, limits); }
 LoadedPicture load_any(FileBytes file, const LoadLimits& limits) { return load_any_from(file, limits); }
 LoadedPicture load_any(std::istream& stream, const LoadLimits& limits) { return load_any_from(stream, limits); }
 
-LoadedColors load_colors(const fs::path& path, std::span<const Point> places, const LoadLimits& limits) {
+LoadedColors load_colors(const FilePath& path, std::span<const Point> places, const LoadLimits& limits) {
     return load_colors_from(path, places, limits);
 }
 LoadedColors load_colors(FileBytes file, std::span<const Point> places, const LoadLimits& limits) {

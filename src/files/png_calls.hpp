@@ -3,6 +3,7 @@
 
 #include "files/readers.hpp"
 
+#include <algorithm>
 #include <csetjmp>
 #include <string>
 

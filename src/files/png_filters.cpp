@@ -1,6 +1,7 @@
 #include "files/png_filters.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <cstdlib>
 
 namespace coldbrick::detail {

@@ -300,7 +300,7 @@ PictureInfo read_bmp(FileBytes file, const LoadLimits& limits, PixelSink& sink) 
     info.channels = 1;
     info.bits = header.bits;
     info.has_palette = true;
-    const auto palette = std::make_shared<const Palette>(read_palette(reader, header));
+    const auto palette = make_shared_value<KeptPalette>(read_palette(reader, header));
     reader.go_to(header.pixels);
     const auto has_runs = header.packing != Packing::none;
     // Each pixel takes its bits, or a run of up to 255 of them two bytes.
@@ -308,7 +308,7 @@ PictureInfo read_bmp(FileBytes file, const LoadLimits& limits, PixelSink& sink) 
     if (!has_runs && least > reader.rest()) fail("the file is too short for its pixels");
     if (has_runs) check_shrinkage("bmp", header.size, file.size(), limits);
     sink.begin("bmp", {.kernel = &index8_kernel, .size = header.size, .palette = palette}, limits);
-    PaletteNumbers numbers{header, palette->size(), sink};
+    PaletteNumbers numbers{header, palette->palette.size(), sink};
     has_runs ? numbers.runs(reader) : numbers.packed(reader);
     note_rest(info, reader.rest());
     return info;

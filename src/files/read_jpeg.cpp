@@ -4,6 +4,8 @@
 #include "files/samples.hpp"
 
 #include <array>
+#include <optional>
+#include <string>
 
 namespace coldbrick::detail {
 

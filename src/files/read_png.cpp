@@ -142,12 +142,12 @@ void read_pixels(PngReader& reader, const Header& header, const LoadLimits& limi
         StoredPixels{.kernel = &kernel_for(header),
                      .size = {.width = static_cast<int>(header.width), .height = static_cast<int>(header.height)}};
     const auto has_palette = header.kind == PNG_COLOR_TYPE_PALETTE;
-    if (has_palette) stored.palette = std::make_shared<const Palette>(read_palette(reader));
+    if (has_palette) stored.palette = make_shared_value<KeptPalette>(read_palette(reader));
     sink.begin("png", stored, limits);
     set_transforms(reader, header);
     read_rows(reader, header, stored.kernel->pixel_bytes, sink,
               [&](const std::uint8_t* first, const std::uint8_t* last) {
-                  if (has_palette) check_numbers(first, last, *stored.palette);
+                  if (has_palette) check_numbers(first, last, stored.palette->palette);
               });
 }
 

@@ -2,7 +2,9 @@
 #include "files/qoi.hpp"
 #include "files/samples.hpp"
 
+#include <algorithm>
 #include <array>
+#include <string>
 
 namespace coldbrick::detail {
 

@@ -8,6 +8,8 @@
 #include "coldbrick/error.hpp"
 #include "coldbrick/load.hpp"
 
+#include <string>
+
 namespace coldbrick::detail {
 
 using FileBytes = std::span<const std::uint8_t>;
@@ -20,7 +22,7 @@ PictureInfo read_bmp(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 PictureInfo read_qoi(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 
 // As load_into(), but of an ordinary file only: no device, pipe or socket is read from or waited for.
-PictureInfo load_regular_file(const std::filesystem::path& path, const LoadLimits& limits, const LoadTarget& target);
+PictureInfo load_regular_file(const FilePath& path, const LoadLimits& limits, const LoadTarget& target);
 
 // Throws Error if a file's size is empty or over the limits.
 void check_size(std::string_view kind, std::int64_t width, std::int64_t height, const LoadLimits& limits);

@@ -4,6 +4,7 @@
 #include "files/readers.hpp"
 
 #include <cstring>
+#include <string>
 
 namespace coldbrick::detail {
 

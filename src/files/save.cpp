@@ -4,6 +4,7 @@
 
 #include <cerrno>
 #include <csignal>
+#include <filesystem>
 #include <ostream>
 #include <string>
 #include <system_error>
@@ -207,7 +208,8 @@ fs::path end_of_links(fs::path path) {
 
 }  // namespace
 
-void write_file(const fs::path& path, const std::vector<std::uint8_t>& bytes) {
+void write_file(const FilePath& file, const std::vector<std::uint8_t>& bytes) {
+    const auto path = fs::path{file.name()};
     if (path.native().find('\0') != std::string::npos) {
         throw Error{printable(path.string()) + ": cannot be written: the name has a NUL byte"};
     }

@@ -19,7 +19,7 @@ Surface PixelSink::surface_of(const std::uint8_t* pixels, Size size) const noexc
              .size = size,
              .window = {.at = {}, .size = size},
              .kernel = stored_.kernel,
-             .palette = stored_.palette.get()},
+             .palette = stored_.palette ? &stored_.palette->palette : nullptr},
             nullptr,
             stored_.palette};
 }

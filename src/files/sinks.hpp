@@ -54,7 +54,7 @@ class PictureSink : public PixelSink {
 
   private:
     [[nodiscard]] std::uint64_t kept_bytes() const override;
-    void prepare() override { surface_ = target_.make(stored()); }
+    void prepare() override { surface_ = target_.make(target_.context, stored()); }
 
     const LoadTarget& target_;
     Surface surface_{};

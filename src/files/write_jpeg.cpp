@@ -4,6 +4,8 @@
 
 #include <cmath>
 #include <cstdlib>
+#include <optional>
+#include <string>
 
 namespace coldbrick::detail {
 

@@ -1,6 +1,8 @@
 // PNM, kinds P1 to P6, and PAM.
 #include "files/writers.hpp"
 
+#include <string>
+
 namespace coldbrick::detail {
 
 namespace {

@@ -1,6 +1,8 @@
 // Texts from outside in messages.
 #include "coldbrick/error.hpp"
 
+#include <string>
+
 namespace coldbrick {
 
 namespace {

@@ -1,5 +1,7 @@
 #include "geometry/trigonometry.hpp"
 
+#include <cmath>
+
 namespace coldbrick::detail {
 
 namespace {

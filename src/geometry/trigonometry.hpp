@@ -3,6 +3,7 @@
 
 #include "coldbrick/angle.hpp"
 
+#include <cmath>
 #include <cstdint>
 
 namespace coldbrick::detail {

@@ -312,7 +312,7 @@ class ConicWay {
 
 template <class Way>
 Ink ink_of(Way way, const std::vector<Stop>& stops, Placing placing, Dither dither) {
-    return Ink{Ink::Source{std::make_shared<const GradientSource<Way>>(std::move(way), stops, placing, dither)}};
+    return Ink{Ink::Source{detail::make_shared_value<GradientSource<Way>>(std::move(way), stops, placing, dither)}};
 }
 
 }  // namespace

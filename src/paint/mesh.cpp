@@ -2,6 +2,8 @@
 #include "coldbrick/draw_each.hpp"
 #include "coldbrick/smooth_region.hpp"
 
+#include <memory>
+
 namespace coldbrick::detail {
 
 namespace {
@@ -66,14 +68,14 @@ class MeanColors final : public InkSource {
 
 Ink mesh_ink(const VertexList& list, const std::vector<Color>& colors, const Box& box) {
     constexpr auto smooth = Fill{.edge = Edge::smooth};
-    auto mean = std::make_shared<MeanColors>(box);
+    auto mean = std::make_unique<MeanColors>(box);
     for (std::size_t i = 0; i < colors.size(); ++i) {
         const VertexElement element{.list = list, .number = i};
         for_each_coverage(filled(element, smooth), box, [&](int y, int x, int length, int coverage) {
             for (int k = 0; k < length; ++k) mean->add({.x = x + k, .y = y}, coverage, colors[i]);
         });
     }
-    return Ink{Ink::Source{std::move(mean)}};
+    return Ink{Ink::Source{mean.release()}};
 }
 
 }  // namespace coldbrick::detail

@@ -13,6 +13,9 @@
 #include <algorithm>
 #include <array>
 #include <limits>
+#include <optional>
+#include <string>
+#include <variant>
 
 namespace coldbrick::detail {
 

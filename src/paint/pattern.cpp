@@ -166,13 +166,13 @@ void check_placing(std::string_view what, Placing placing) {
 Pattern::operator Ink() const {
     check_placing("pattern", place_.placing);
     constexpr auto repeats = true;
-    return Ink{Ink::Source{std::make_shared<const TileSource>(tile_, place_.offset, place_.placing, repeats)}};
+    return Ink{Ink::Source{detail::make_shared_value<TileSource>(tile_, place_.offset, place_.placing, repeats)}};
 }
 
 PictureInk::operator Ink() const {
     check_placing("picture", place_.placing);
     constexpr auto repeats = false;
-    return Ink{Ink::Source{std::make_shared<const TileSource>(tile_, place_.at, place_.placing, repeats)}};
+    return Ink{Ink::Source{detail::make_shared_value<TileSource>(tile_, place_.at, place_.placing, repeats)}};
 }
 
 Hatch::operator Ink() const {
@@ -182,7 +182,7 @@ Hatch::operator Ink() const {
     check_placing("hatch", placing);
     if (spacing < 1) throw Error{"hatch: spacing is " + detail::in_digits(spacing) + "; allowed is 1 or more"};
     if (width <= 0) throw Error{"hatch: width is " + detail::in_digits(width) + "; allowed is more than 0"};
-    return Ink{Ink::Source{std::make_shared<const HatchSource>(*this)}};
+    return Ink{Ink::Source{detail::make_shared_value<HatchSource>(*this)}};
 }
 
 }  // namespace coldbrick

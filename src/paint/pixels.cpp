@@ -3,13 +3,13 @@
 #include "formats/kernels.hpp"
 #include "geometry/limits.hpp"
 
+#include "coldbrick/detail/clips.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
-#include "coldbrick/region.hpp"
-#include "coldbrick/smooth_region.hpp"
 
 #include <cstdlib>
 #include <cstring>
+#include <memory>
 #include <string>
 
 namespace coldbrick::detail {
@@ -41,22 +41,33 @@ Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& 
                     .kernel = &kernel}};
 }
 
+const Region* mask_of(const Shared<Clips>& clips) noexcept { return clips->mask.get(); }
+const SmoothRegion* cover_of(const Shared<Clips>& clips) noexcept { return clips->cover.get(); }
+
+Shared<Clips> clipped(const Shared<Clips>& clips, const Region& region) {
+    auto narrowed = clips ? *clips : Clips{};
+    narrowed.mask = std::make_shared<const Region>(narrowed.mask ? intersection(*narrowed.mask, region) : region);
+    return make_shared_value<Clips>(std::move(narrowed));
+}
+
+Shared<Clips> clipped(const Shared<Clips>& clips, const SmoothRegion& region) {
+    auto narrowed = clips ? *clips : Clips{};
+    const auto& cover = narrowed.cover;
+    narrowed.cover = std::make_shared<const SmoothRegion>(cover ? intersection(*cover, region) : region);
+    return make_shared_value<Clips>(std::move(narrowed));
+}
+
 Surface masked(const Surface& surface, const Region& region) {
-    auto clips = surface.clips ? *surface.clips : Clips{};
-    clips.mask =
-        std::make_shared<const Region>(clips.mask ? intersection(*clips.mask, region) : Region{region, surface.window});
     auto narrowed = surface;
-    narrowed.window = intersection(surface.window, clips.mask->bounds());
-    narrowed.clips = std::make_shared<const Clips>(std::move(clips));
+    narrowed.clips = clipped(surface.clips, Region{region, surface.window});
+    narrowed.window = intersection(surface.window, narrowed.mask()->bounds());
     return narrowed;
 }
 
 Surface masked(const Surface& surface, const SmoothRegion& region) {
-    auto clips = surface.clips ? *surface.clips : Clips{};
-    clips.cover = std::make_shared<const SmoothRegion>(clips.cover ? intersection(*clips.cover, region) : region);
     auto narrowed = surface;
-    narrowed.window = intersection(surface.window, clips.cover->bounds());
-    narrowed.clips = std::make_shared<const Clips>(std::move(clips));
+    narrowed.clips = clipped(surface.clips, region);
+    narrowed.window = intersection(surface.window, narrowed.cover()->bounds());
     return narrowed;
 }
 

@@ -6,6 +6,7 @@
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <cstdlib>
 #include <cstring>
 #include <iterator>

@@ -8,7 +8,9 @@
 #include "coldbrick/error.hpp"
 #include "coldbrick/region.hpp"
 
+#include <algorithm>
 #include <cmath>
+#include <optional>
 #include <string>
 
 namespace coldbrick::detail {
@@ -239,10 +241,18 @@ Prepared prepared_from(const Surface& from, const Paste& how) {
 
 }  // namespace
 
-std::shared_ptr<const Surface> prepared_picture(const Surface& from, const Paste& how) {
+namespace {
+
+struct CopiedPicture final : KeptPicture {
+    explicit CopiedPicture(const Surface& of) : copy{of} { surface = copy.surface; }
+    PackedCopy copy;
+};
+
+}  // namespace
+
+Shared<KeptPicture> prepared_picture(const Surface& from, const Paste& how) {
     auto prepared = prepared_from(from, how);
-    const auto copy = std::make_shared<const PackedCopy>(prepared.surface());
-    return {copy, &copy->surface};
+    return make_shared_value<CopiedPicture>(prepared.surface());
 }
 
 Box pasted_box(const Surface& from, const Paste& how, const Transform& by) {
@@ -262,12 +272,12 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     if (!to.window.empty() && do_overlap(to, prepared.surface())) prepared.copy();
     const auto& surface = prepared.surface();
     if (!by.is_identity()) {
-        auto source = std::make_shared<SampledSource>(surface, how.at, how.without, by.inverse());
+        auto source = make_shared_value<SampledSource>(surface, how.at, how.without, by.inverse());
         const auto area = transformed(filled(box, {.edge = Edge::smooth}), by);
         return paint(to, Ink{Ink{Ink::Source{std::move(source)}}, how.laying}, area_ref(area));
     }
     if (paste_rows(to, surface, how.at, how)) return seen;
-    auto source = std::make_shared<SurfaceSource>(surface, how.at);
+    auto source = make_shared_value<SurfaceSource>(surface, how.at);
     const auto ink = Ink{Ink{Ink::Source{std::move(source)}}, how.laying};
     if (!how.without) return paint(to, ink, area_ref(box));
     const auto region = pixels_unlike(surface, *how.without, how.at);
@@ -290,6 +300,12 @@ void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turn
             if (turned == Quarters::three) place = {.x = row, .y = size.width - 1 - column};
             std::memcpy(pixel_address(to, place.x, place.y), pixel_address(from, at.x + x, at.y + y), pixel_bytes);
         }
+    }
+}
+
+void check_margins(const Margins& margins) {
+    for (const auto margin : {margins.left, margins.top, margins.right, margins.bottom}) {
+        if (margin < 0 || margin > max_coordinate / 4) refuse("border", "a margin", margin, 0, max_coordinate / 4);
     }
 }
 

@@ -7,6 +7,7 @@
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <cstdlib>
 #include <map>
 #include <string>

@@ -9,7 +9,9 @@
 
 #include <algorithm>
 #include <array>
+#include <optional>
 #include <span>
+#include <string>
 
 namespace coldbrick::detail {
 

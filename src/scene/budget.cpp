@@ -1,5 +1,6 @@
 #include "scene/budget.hpp"
 
+#include <algorithm>
 #include <string>
 
 namespace coldbrick::detail {

@@ -4,7 +4,9 @@
 #include "geometry/limits.hpp"
 #include "scene/words.hpp"
 
+#include <algorithm>
 #include <chrono>
+#include <string>
 
 namespace coldbrick::detail {
 

@@ -5,8 +5,14 @@
 #include "scene/report.hpp"
 
 #include "coldbrick/pattern.hpp"
+#include "coldbrick/smooth_region.hpp"
 
+#include <algorithm>
+#include <memory>
+#include <optional>
+#include <string>
 #include <utility>
+#include <variant>
 
 namespace coldbrick {
 
@@ -83,10 +89,11 @@ void Evaluator::end(const ParsedStatement& statement) {
 void Evaluator::sheet(const ParsedStatement& statement) {
     Arguments given{statement.arguments, values_, faults_};
     if (given.has("from")) {
-        scene_.picture = pictures_.read(given.value("from"));
-        if (!scene_.picture) return;
-        scene_.size = scene_.picture->size();
-        const auto& bytes = scene_.picture->bytes();
+        const auto picture = pictures_.read(given.value("from"));
+        if (!picture) return;
+        scene_.picture = kept(picture);
+        scene_.size = picture->size();
+        const auto& bytes = picture->bytes();
         auto is_opaque = true;
         for (std::size_t i = 3; i < bytes.size(); i += 4) is_opaque = is_opaque && bytes[i] == 255;
         scene_.ground = is_opaque ? gray(255) : Color{.alpha = 0};
@@ -167,7 +174,7 @@ void Evaluator::drawing(const ParsedStatement& statement) {
 void Evaluator::add_call(const ParsedStatement& statement, const Drawn& what, const std::optional<Ink>& ink) {
     const auto block = inner(statement.verb);
     const auto* const figure = std::get_if<Figure>(&what);
-    const auto bytes = sizeof(KeptCall) + (figure != nullptr ? figure->bytes_besides() : 0);
+    const auto bytes = bytes_of_call + (figure != nullptr ? figure->bytes_besides() : 0);
     if (ink && !budget_.spend(bytes, statement.verb)) return;
     Drawing nowhere;
     auto view = ink ? block.view.tagged(kind_number(statement)) : nowhere.under(block.by);
@@ -206,7 +213,7 @@ void Evaluator::paste(const ParsedStatement& statement) {
         const auto pasted = read_paste(statement.values.front(), pictures_, given);
         const auto laying = read_laying(given);
         if (!pasted || !laying || faults_.count() != before) return;
-        if (!budget_.spend(sizeof(KeptCall) + sizeof(KeptPaste), statement.verb)) return;
+        if (!budget_.spend(bytes_of_call + bytes_of_paste, statement.verb)) return;
         const auto where =
             SourcePlace{.file = "", .line = statement.verb.place.line, .column = statement.verb.place.column};
         block.view.tagged(kind_number(statement))

@@ -4,6 +4,9 @@
 #include "scene/figures.hpp"
 #include "scene/pictures.hpp"
 
+#include <memory>
+#include <optional>
+
 namespace coldbrick::detail {
 
 // Takes one statement after the other.

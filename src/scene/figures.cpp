@@ -2,9 +2,13 @@
 
 #include "scene/shape_statements.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <functional>
 #include <limits>
+#include <optional>
+#include <string>
+#include <variant>
 
 namespace coldbrick::detail {
 

@@ -3,7 +3,13 @@
 
 #include "scene/arguments.hpp"
 
+#include "coldbrick/figure.hpp"
+#include "coldbrick/flood.hpp"
+#include "coldbrick/region.hpp"
 #include "coldbrick/scene.hpp"
+
+#include <optional>
+#include <variant>
 
 namespace coldbrick::detail {
 

@@ -3,6 +3,9 @@
 #include "coldbrick/gradient.hpp"
 #include "coldbrick/pattern.hpp"
 
+#include <algorithm>
+#include <optional>
+
 namespace coldbrick::detail {
 
 namespace {

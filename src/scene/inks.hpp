@@ -5,6 +5,8 @@
 
 #include "coldbrick/ink.hpp"
 
+#include <optional>
+
 namespace coldbrick::detail {
 
 // The gradient of "gradient linear" and so on.

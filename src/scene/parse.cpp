@@ -5,7 +5,9 @@
 #include "coldbrick/color.hpp"
 
 #include <algorithm>
+#include <optional>
 #include <span>
+#include <string>
 
 namespace coldbrick::detail {
 

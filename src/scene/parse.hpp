@@ -4,6 +4,7 @@
 #include "scene/words.hpp"
 
 #include <optional>
+#include <string>
 
 namespace coldbrick::detail {
 

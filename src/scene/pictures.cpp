@@ -7,6 +7,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <memory>
+#include <optional>
+#include <string>
 
 namespace coldbrick::detail {
 
@@ -164,17 +167,19 @@ std::shared_ptr<const Bitmap<Rgba8>> PictureReader::shaped(const Word& name,
 
 namespace {
 
-// The picture as a drawing keeps it.
-SharedPicture kept(const std::shared_ptr<const Bitmap<Rgba8>>& picture) {
-    struct Kept {
-        std::shared_ptr<const Bitmap<Rgba8>> picture;
-        Surface surface;
-    };
-    const auto both = std::make_shared<const Kept>(Kept{.picture = picture, .surface = SurfaceAccess::of(*picture)});
-    return {both, &both->surface};
-}
+// Has a picture that a scene has read.
+struct ReadPicture final : KeptPicture {
+    explicit ReadPicture(const std::shared_ptr<const Bitmap<Rgba8>>& of) : picture{of} {
+        surface = SurfaceAccess::of(*picture);
+    }
+    std::shared_ptr<const Bitmap<Rgba8>> picture;
+};
 
 }  // namespace
+
+Shared<KeptPicture> kept(const std::shared_ptr<const Bitmap<Rgba8>>& picture) {
+    return make_shared_value<ReadPicture>(picture);
+}
 
 std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Arguments& given) {
     const auto picture = pictures.read(name);

@@ -9,6 +9,9 @@
 #include <array>
 #include <filesystem>
 #include <map>
+#include <memory>
+#include <optional>
+#include <string>
 
 namespace coldbrick::detail {
 
@@ -40,8 +43,11 @@ class PictureReader {
 };
 
 // A picture as it is laid on.
+// The picture as a drawing keeps it.
+[[nodiscard]] Shared<KeptPicture> kept(const std::shared_ptr<const Bitmap<Rgba8>>& picture);
+
 struct Pasted {
-    SharedPicture picture;
+    Shared<KeptPicture> picture;
     Point at;           // its upper left pixel
     Transform by = {};  // then
 };

@@ -1,6 +1,10 @@
 // Regions and clips: from their parts to sets of pixels.
 #include "scene/figures.hpp"
 
+#include "coldbrick/smooth_region.hpp"
+
+#include <optional>
+#include <string>
 #include <utility>
 
 namespace coldbrick::detail {

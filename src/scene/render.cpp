@@ -2,6 +2,7 @@
 #include "scene/budget.hpp"
 
 #include <cmath>
+#include <optional>
 #include <string>
 
 namespace coldbrick {

@@ -2,6 +2,9 @@
 
 #include "scene/words.hpp"
 
+#include <algorithm>
+#include <string>
+
 namespace coldbrick {
 
 namespace {

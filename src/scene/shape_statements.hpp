@@ -5,6 +5,7 @@
 #include "scene/grammar.hpp"
 
 #include "coldbrick/figure.hpp"
+#include "coldbrick/path.hpp"
 
 #include <optional>
 #include <span>

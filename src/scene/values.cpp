@@ -5,9 +5,13 @@
 #include "coldbrick/color_models.hpp"
 #include "coldbrick/color_names.hpp"
 
+#include <algorithm>
 #include <array>
 #include <charconv>
 #include <cmath>
+#include <memory>
+#include <optional>
+#include <string>
 
 #include <muParser.h>
 

@@ -1,6 +1,8 @@
 #include "scene/words.hpp"
 
 #include <algorithm>
+#include <optional>
+#include <string>
 #include <utility>
 
 namespace coldbrick::detail {

@@ -2,6 +2,9 @@
 #include "raster/forms/outline.hpp"
 #include "shapes/swept_rows.hpp"
 
+#include <algorithm>
+#include <cmath>
+#include <limits>
 #include <numbers>
 
 namespace coldbrick::detail {

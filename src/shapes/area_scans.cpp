@@ -4,10 +4,13 @@
 #include "raster/forms/form_scans.hpp"
 #include "raster/strokes/round_cover.hpp"
 #include "shapes/shape_scans.hpp"
+#include "shapes/visit_shape.hpp"
 
 #include "coldbrick/error.hpp"
+#include "coldbrick/path.hpp"
 
 #include <cmath>
+#include <optional>
 
 namespace coldbrick::detail {
 
@@ -106,36 +109,36 @@ Box bounds_of_shape(const Shape& shape, const How& how, const AreaRef& area) {
 // Calls use(shape, how) with what an area is made of, once that is checked which does not depend on the shape.
 template <class Use>
 Box with_parts(const AreaRef& area, const Use& use) {
-    return std::visit(
-        [&](const auto* how) {
-            check_how(*how);
-            return std::visit([&](const auto* shape) { return use(*shape, *how); }, area.shape);
-        },
-        area.how);
+    const auto with_how = [&](const auto& how) {
+        check_how(how);
+        return visit_shape(area.shape, [&](const auto& shape) { return use(shape, how); });
+    };
+    return area.stroke != nullptr ? with_how(*area.stroke) : with_how(*area.fill);
 }
 
 // Of a shape of one's own, calls use(area) with an area of the library's in its place.
 template <class Use>
 Box with_own(const AreaRef& area, const Box& seen, const Use& use) {
-    auto lent = AreaRef{.shape = {}, .how = area.how, .by = area.by};
-    if (area.own_calls->find_outline != nullptr) {
-        const auto outline = area.own_calls->find_outline(area.own);
-        lent.shape = &outline;
+    const auto& [shape, kind, calls] = area.shape;
+    auto lent = area;
+    if (calls->find_outline != nullptr) {
+        Path outline;
+        calls->find_outline(shape, outline);
+        lent.shape = shape_ref(outline);
         return use(lent);
     }
-    const auto* const* const fill = std::get_if<const Fill*>(&area.how);
-    const auto is_plain = fill != nullptr && (*fill)->edge == Edge::crisp && !is_moved(area);
+    const auto is_plain = area.fill != nullptr && area.fill->edge == Edge::crisp && !is_moved(area);
     constexpr auto everything =
         Box::between({.from = {-max_coordinate, -max_coordinate}, .to = {max_coordinate, max_coordinate}});
-    const auto region = Region::of_spans(area.own_calls->find_spans(area.own, is_plain ? seen : everything));
-    lent.shape = &region;
+    const auto region = Region::of_spans(calls->find_spans(shape, is_plain ? seen : everything));
+    lent.shape = shape_ref(region);
     return use(lent);
 }
 
 }  // namespace
 
 Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
-    if (area.own != nullptr) {
+    if (area.shape.own_calls != nullptr) {
         return with_own(area, clip, [&](const AreaRef& lent) { return scan(lent, clip, receiver); });
     }
     return with_parts(area,
@@ -143,7 +146,7 @@ Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
 }
 
 Box bounds_of(const AreaRef& area) {
-    if (area.own != nullptr) {
+    if (area.shape.own_calls != nullptr) {
         constexpr auto everything =
             Box::between({.from = {-max_coordinate, -max_coordinate}, .to = {max_coordinate, max_coordinate}});
         return with_own(area, everything, [](const AreaRef& lent) { return bounds_of(lent); });

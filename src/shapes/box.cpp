@@ -8,6 +8,9 @@
 
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
+#include <optional>
+
 namespace coldbrick::detail {
 
 namespace {

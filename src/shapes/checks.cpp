@@ -2,6 +2,7 @@
 
 #include "coldbrick/error.hpp"
 
+#include <cmath>
 #include <string>
 
 namespace coldbrick::detail {

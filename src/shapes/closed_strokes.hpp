@@ -6,6 +6,7 @@
 #include "shapes/shape_scans.hpp"
 
 #include <optional>
+#include <variant>
 
 namespace coldbrick::detail {
 

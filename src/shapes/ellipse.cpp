@@ -7,6 +7,8 @@
 #include "shapes/round_shapes.hpp"
 #include "shapes/shape_scans.hpp"
 
+#include <optional>
+
 namespace coldbrick {
 
 namespace {

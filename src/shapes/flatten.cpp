@@ -3,6 +3,7 @@
 #include "geometry/limits.hpp"
 #include "raster/edges/ellipse_form.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <optional>
 

@@ -4,6 +4,8 @@
 #include "raster/strokes/hairline.hpp"
 #include "shapes/line_tracks.hpp"
 
+#include <optional>
+
 namespace coldbrick::detail {
 
 namespace {

@@ -9,6 +9,7 @@
 
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
 #include <array>
 #include <span>
 #include <string>

@@ -5,6 +5,8 @@
 #include "shapes/flatten.hpp"
 #include "shapes/shape_scans.hpp"
 
+#include <algorithm>
+
 namespace coldbrick::detail {
 
 Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {

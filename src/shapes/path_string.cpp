@@ -2,6 +2,7 @@
 #include "coldbrick/path.hpp"
 
 #include <charconv>
+#include <cmath>
 #include <optional>
 #include <string>
 

@@ -9,8 +9,10 @@
 #include "raster/strokes/polygon_strokes.hpp"
 #include "shapes/line_tracks.hpp"
 
+#include <algorithm>
 #include <array>
 #include <memory_resource>
+#include <optional>
 #include <vector>
 
 namespace coldbrick::detail {

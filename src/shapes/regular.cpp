@@ -5,6 +5,7 @@
 #include "coldbrick/error.hpp"
 #include "coldbrick/shapes.hpp"
 
+#include <cmath>
 #include <string>
 
 namespace coldbrick {

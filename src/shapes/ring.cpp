@@ -3,6 +3,9 @@
 
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
+#include <optional>
+
 namespace coldbrick::detail {
 
 namespace {

@@ -7,6 +7,8 @@
 #include "shapes/closed_strokes.hpp"
 #include "shapes/round_shapes.hpp"
 
+#include <algorithm>
+
 namespace coldbrick::detail {
 
 // The rows of an ellipse's fill, one more than the clip on either side, for outlines.

@@ -3,18 +3,18 @@
 
 #include "coldbrick/detail/span_receiver.hpp"
 #include "coldbrick/fill.hpp"
-#include "coldbrick/path.hpp"
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/stroke.hpp"
 #include "coldbrick/transform.hpp"
 
 #include <concepts>
+#include <cstdint>
 #include <type_traits>
-#include <variant>
 #include <vector>
 
 namespace coldbrick {
 
+class Path;
 class Region;
 struct VertexList;
 
@@ -43,15 +43,15 @@ inline constexpr bool is_one_of = false;
 template <class Type, class... Types>
 inline constexpr bool is_one_of<Type, TypeList<Types...>> = (std::is_same_v<Type, Types> || ...);
 
-template <class List>
-struct PointersTo;
-template <class... Types>
-struct PointersTo<TypeList<Types...>> {
-    using Variant = std::variant<const Types*...>;
-};
-
-// Any shape of the library's, for as long as it lives.
-using ShapeRef = PointersTo<AllShapes>::Variant;
+// The number of a type in a list; for types that are none of it, the list's length.
+template <class Type, class List>
+inline constexpr std::uint8_t number_in = 0;
+template <class Type, class... Types>
+inline constexpr std::uint8_t number_in<Type, TypeList<Types...>> = [] {
+    auto number = std::uint8_t{0};
+    (void)((std::is_same_v<Type, Types> || (++number, false)) || ...);
+    return number;
+}();
 
 // Types of one's own that are shapes: a function beside the type, found by argument-dependent lookup, says which
 // pixels.
@@ -66,22 +66,31 @@ concept HasSpans = requires(const Shape& shape, const Box& clip) {
 template <class Shape>
 concept OwnShape = HasOutline<Shape> || HasSpans<Shape>;
 
-// How a shape of one's own is asked; of the two, one is null.
+// How a shape of one's own is asked; of the first two, one is null.
 struct OwnShapeCalls {
-    Path (*find_outline)(const void* shape);
+    void (*find_outline)(const void* shape, Path& outline);
     std::vector<Span> (*find_spans)(const void* shape, const Box& clip);
+    bool (*are_equal)(const void* a, const void* b);
 };
 
 template <OwnShape Shape>
 constexpr OwnShapeCalls calls_of() noexcept {
+    OwnShapeCalls calls{};
+    calls.are_equal = [](const void* a, const void* b) -> bool {
+        if constexpr (std::equality_comparable<Shape>) {
+            return *static_cast<const Shape*>(a) == *static_cast<const Shape*>(b);
+        } else {
+            return a == b;
+        }
+    };
     if constexpr (HasOutline<Shape>) {
-        return {.find_outline = [](const void* shape) -> Path { return outline(*static_cast<const Shape*>(shape)); },
-                .find_spans = nullptr};
+        calls.find_outline = [](const void* shape, Path& found) { found = outline(*static_cast<const Shape*>(shape)); };
     } else {
-        return {.find_outline = nullptr, .find_spans = [](const void* shape, const Box& clip) -> std::vector<Span> {
-                    return spans(*static_cast<const Shape*>(shape), clip);
-                }};
+        calls.find_spans = [](const void* shape, const Box& clip) -> std::vector<Span> {
+            return spans(*static_cast<const Shape*>(shape), clip);
+        };
     }
+    return calls;
 }
 template <OwnShape Shape>
 inline constexpr OwnShapeCalls own_shape_calls = calls_of<Shape>();
@@ -99,22 +108,29 @@ inline constexpr bool is_open_shape = is_one_of<Shape, ShapeKinds<BasicArc, Basi
 template <class Shape>
 concept Fillable = AnyShape<Shape> && !is_open_shape<Shape>;
 
-// An area of any kind, for as long as it lives: a shape, how it is filled or stroked, and where.
-struct AreaRef {
-    ShapeRef shape;
-    std::variant<const Fill*, const Stroke*> how;
-    const Transform* by = nullptr;  // null: as it is
-    const void* own = nullptr;      // if set, a shape of one's own, and `shape` does not count
+// Any shape, for as long as it lives: its number among AllShapes, or, of one's own, how it is asked.
+struct ShapeRef {
+    const void* shape = nullptr;
+    std::uint8_t kind = 0;
     const OwnShapeCalls* own_calls = nullptr;
 };
 
+template <AnyShape Shape>
+constexpr ShapeRef shape_ref(const Shape& shape) noexcept {
+    ShapeRef ref{.shape = &shape, .kind = number_in<Shape, AllShapes>};
+    if constexpr (!BuiltInShape<Shape>) ref.own_calls = &own_shape_calls<Shape>;
+    return ref;
+}
+
 inline constexpr Fill usual_fill{};
 
-template <AnyShape Shape, class How>
-AreaRef area_of(const Shape& shape, const How& how) noexcept {
-    if constexpr (BuiltInShape<Shape>) return {.shape = &shape, .how = &how};
-    if constexpr (!BuiltInShape<Shape>) return {.how = &how, .own = &shape, .own_calls = &own_shape_calls<Shape>};
-}
+// An area of any kind, for as long as it lives: a shape, how it is filled or stroked, and where.
+struct AreaRef {
+    ShapeRef shape;
+    const Fill* fill = &usual_fill;  // null for strokes
+    const Stroke* stroke = nullptr;  // null for fills
+    const Transform* by = nullptr;   // null: as it is
+};
 
 }  // namespace detail
 
@@ -167,19 +183,19 @@ namespace detail {
 
 template <Fillable Shape>
 AreaRef area_ref(const Shape& shape, const Fill& how = usual_fill) noexcept {
-    return area_of(shape, how);
+    return {.shape = shape_ref(shape), .fill = &how};
 }
 template <AnyShape Shape>
 AreaRef area_ref(const Shape& shape, const Stroke& how) noexcept {
-    return area_of(shape, how);
+    return {.shape = shape_ref(shape), .fill = nullptr, .stroke = &how};
 }
 template <Fillable Shape>
 AreaRef area_ref(const Filled<Shape>& area) noexcept {
-    return area_of(area.shape, area.how);
+    return area_ref(area.shape, area.how);
 }
 template <AnyShape Shape>
 AreaRef area_ref(const Stroked<Shape>& area) noexcept {
-    return area_of(area.shape, area.how);
+    return area_ref(area.shape, area.how);
 }
 template <class Area>
 AreaRef area_ref(const Transformed<Area>& area) noexcept requires requires {

@@ -5,6 +5,7 @@
 #include "coldbrick/geometry.hpp"
 
 #include <cstdint>
+#include <limits>
 #include <span>
 
 namespace coldbrick {
@@ -60,10 +61,10 @@ struct SpanReceiver {
 constexpr Box within_numbers(const Box& clip) noexcept {
     constexpr auto least = std::int64_t{std::numeric_limits<int>::min()} + 16;
     constexpr auto most = std::int64_t{std::numeric_limits<int>::max()} - 2;
-    const auto first = [=](int at) { return static_cast<int>(std::max(std::int64_t{at}, least)); };
+    const auto first = [=](int at) { return static_cast<int>(greater(std::int64_t{at}, least)); };
     const auto extent = [&](int at, int size) {
-        const auto last = std::min<std::int64_t>(std::int64_t{at} + size - 1, most);
-        const auto pixels = std::clamp<std::int64_t>(last - first(at) + 1, 0, std::numeric_limits<int>::max());
+        const auto last = lesser<std::int64_t>(std::int64_t{at} + size - 1, most);
+        const auto pixels = clamped<std::int64_t>(last - first(at) + 1, 0, std::numeric_limits<int>::max());
         return static_cast<int>(pixels);
     };
     return {.at = {.x = first(clip.at.x), .y = first(clip.at.y)},

@@ -1,5 +1,6 @@
 #include "raster/edges/ellipse_form.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace coldbrick::detail {

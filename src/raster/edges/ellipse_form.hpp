@@ -6,6 +6,8 @@
 #include "raster/edges/track.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 
+#include <cmath>
+
 namespace coldbrick::detail {
 
 // From places on the unit circle to those on an ellipse.

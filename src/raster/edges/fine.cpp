@@ -6,7 +6,9 @@
 
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
 #include <string>
 
 namespace coldbrick::detail {

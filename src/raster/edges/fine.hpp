@@ -10,7 +10,9 @@
 #include "coldbrick/fill.hpp"
 #include "coldbrick/geometry.hpp"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstdint>
 #include <functional>
 #include <memory_resource>

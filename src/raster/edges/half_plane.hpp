@@ -4,6 +4,7 @@
 #include "geometry/trigonometry.hpp"
 #include "raster/spans/runs.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 

@@ -7,6 +7,7 @@
 #include "coldbrick/transform.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <initializer_list>
 #include <limits>
 #include <vector>

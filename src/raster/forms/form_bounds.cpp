@@ -5,6 +5,7 @@
 #include "raster/forms/outline.hpp"
 #include "raster/forms/search_bounds.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 #include <vector>

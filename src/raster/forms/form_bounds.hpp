@@ -7,6 +7,7 @@
 #include "coldbrick/fill.hpp"
 #include "coldbrick/stroke.hpp"
 
+#include <algorithm>
 #include <functional>
 
 namespace coldbrick::detail {

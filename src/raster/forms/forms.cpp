@@ -2,7 +2,10 @@
 
 #include "raster/strokes/outline_tracks.hpp"
 
+#include <algorithm>
 #include <limits>
+#include <optional>
+#include <variant>
 
 namespace coldbrick::detail {
 

@@ -2,6 +2,7 @@
 
 #include "raster/spans/window.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace coldbrick::detail {

@@ -4,6 +4,7 @@
 
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <string>
 

@@ -6,6 +6,7 @@
 
 #include "coldbrick/angle.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <cstdint>
 

@@ -15,6 +15,7 @@
 
 #include "coldbrick/fill.hpp"
 
+#include <algorithm>
 #include <limits>
 #include <memory_resource>
 #include <numeric>

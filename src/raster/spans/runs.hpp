@@ -3,6 +3,7 @@
 
 #include "raster/spans/convex_rows.hpp"
 
+#include <algorithm>
 #include <array>
 #include <memory_resource>
 #include <vector>

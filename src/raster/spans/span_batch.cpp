@@ -1,5 +1,8 @@
 #include "raster/spans/span_batch.hpp"
 
+#include <algorithm>
+#include <limits>
+
 namespace coldbrick::detail {
 
 void SpanBatch::deliver() {

@@ -5,6 +5,7 @@
 #include "raster/strokes/hairline.hpp"
 #include "raster/strokes/stroker.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <optional>
 

@@ -6,7 +6,9 @@
 #include "raster/spans/span_batch.hpp"
 #include "raster/strokes/dashes.hpp"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace coldbrick::detail {
 

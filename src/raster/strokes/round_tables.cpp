@@ -1,6 +1,8 @@
 #include "raster/strokes/round_tables.hpp"
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
 #include <optional>
 
 namespace coldbrick::detail {

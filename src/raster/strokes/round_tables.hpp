@@ -8,6 +8,8 @@
 
 #include "coldbrick/stroke.hpp"
 
+#include <algorithm>
+
 namespace coldbrick::detail {
 
 // A box with corners of a radius.

@@ -1,5 +1,6 @@
 #include "raster/strokes/stroker.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace coldbrick::detail {
