@@ -2,7 +2,6 @@
 #include "geometry/limits.hpp"
 #include "raster/forms/form_bounds.hpp"
 #include "raster/forms/form_scans.hpp"
-#include "raster/strokes/round_cover.hpp"
 #include "shapes/shape_scans.hpp"
 #include "shapes/visit_shape.hpp"
 
@@ -45,24 +44,20 @@ Form lowered(const Shape& shape, const How& how, const Placement& placement, con
 template <class Shape>
 std::optional<Box> scan_whole(const Shape& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
     constexpr auto is_of_pixels = std::is_same_v<Shape, Box> || std::is_same_v<Shape, Region>;
-    if (how.edge == Edge::smooth && !is_of_pixels) {
-        if constexpr (requires { smooth_round_box(shape); }) {
-            const auto round = smooth_round_box(shape);
-            if (round && is_quick_round(*round)) {
-                return scan_covered(receiver,
-                                    [&](const SpanReceiver& to) { return scan_round_cover(*round, clip, to); });
-            }
-        }
-        return std::nullopt;
-    }
+    if (how.edge == Edge::smooth && !is_of_pixels) return std::nullopt;
     if constexpr (requires { scan_fill(shape, clip, receiver); }) return scan_fill(shape, clip, receiver);
     if constexpr (requires { scan_fill(shape, how, clip, receiver); }) return scan_fill(shape, how, clip, receiver);
     return std::nullopt;
 }
 
+// Whether a box of pixels has a stroke of whole pixels, smooth edges or not.
+bool has_whole_sides(const Stroke& how) noexcept {
+    return how.width.is_whole() && how.join == Join::miter && how.dash.empty();
+}
+
 template <class Shape>
 std::optional<Box> scan_whole(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    if (how.edge == Edge::smooth) return std::nullopt;
+    if (how.edge == Edge::smooth && !(std::is_same_v<Shape, Box> && has_whole_sides(how))) return std::nullopt;
     constexpr auto is_of_whole_pixels = !is_one_of<Shape, TypeList<Path, VertexList, VertexElement>>;
     if constexpr (requires { scan_stroke(shape, how, clip, receiver); }) {
         if (how.width.is_whole()) return scan_stroke(shape, how, clip, receiver);

@@ -142,11 +142,6 @@ Box scan_stroke(const Ellipse& shape, const Stroke& how, const Box& clip, const 
     return scan_closed(EllipseTable{whole_of(shape)}, shape, how, clip, receiver);
 }
 
-std::optional<Box> smooth_round_box(const Circle& shape) { return coldbrick::box_of(shape); }
-std::optional<Box> smooth_round_box(const Ellipse& shape) {
-    return shape.turn() == Angle{} ? std::optional{shape.box()} : std::nullopt;
-}
-
 std::optional<Box> fill_bounds(const Circle& shape) { return coldbrick::box_of(shape); }
 std::optional<Box> fill_bounds(const Ellipse& shape) {
     return is_turned(shape) ? std::nullopt : std::optional{shape.box()};

@@ -89,8 +89,4 @@ std::optional<Box> stroke_bounds(const Polyline& shape, const Stroke& how);
 std::optional<Box> stroke_bounds(const Polygon& shape, const Stroke& how);
 std::optional<Box> stroke_bounds(const Region& shape, const Stroke& how);
 
-// Of circles and upright ellipses, the box whose ellipse has a quick way to its coverage.
-std::optional<Box> smooth_round_box(const Circle& shape);
-std::optional<Box> smooth_round_box(const Ellipse& shape);
-
 }  // namespace coldbrick::detail

@@ -7,6 +7,7 @@
 #include "raster/spans/span_sets.hpp"
 #include "raster/strokes/flat_path_scans.hpp"
 #include "raster/strokes/polygon_strokes.hpp"
+#include "raster/strokes/round_cover.hpp"
 
 #include <algorithm>
 
@@ -117,12 +118,30 @@ Box tell_covered(const SpanReceiver& receiver, const Scan& scan) {
     return touched;
 }
 
+// What of a form is a band around an ellipse that stays where it is.
+std::optional<RoundBand> round_band_of(const Form& form, const Fill&) {
+    if (const auto* const ellipse = as<EllipseForm>(form)) return round_fill(*ellipse);
+    const auto* const ring = as<RingForm>(form);
+    const auto is_whole = ring != nullptr && (!ring->sweep || Turn{*ring->sweep}.is_whole);
+    return is_whole ? round_stroke(ring->of, {0, ring->thickness}) : std::nullopt;
+}
+std::optional<RoundBand> round_band_of(const Form& form, const Stroke& how) {
+    const auto* const ellipse = as<EllipseForm>(form);
+    if (ellipse == nullptr || !how.dash.empty()) return std::nullopt;
+    return round_stroke(*ellipse, Band{how});
+}
+
 template <class How>
 Box scan_outline_of(const Form& form, const How& how, const Placement& placement, const Box& clip,
                     const SpanReceiver& receiver) {
     if (how.edge == Edge::crisp) {
         return scan_crisp(outline_of(form, how, placement.detail_in(clip, crisp_flatness, how)), placement, clip,
                           receiver);
+    }
+    if (placement.is_identity()) {
+        if (const auto band = round_band_of(form, how)) {
+            return tell_covered(receiver, [&](const SpanReceiver& to) { return scan_round_cover(*band, clip, to); });
+        }
     }
     const auto seen = seen_part(form, reach_of(how), placement, clip);
     const auto outline = outline_of(form, how, placement.detail_in(seen, smooth_flatness, how));
@@ -210,10 +229,6 @@ Box scan_form(const Form& form, const Stroke& how, const Placement& placement, c
     }
     if (is_hairline(how)) return scan_hairline_of(form, placement, clip, receiver);
     return scan_outline_of(form, how, placement, clip, receiver);
-}
-
-Box scan_covered(const SpanReceiver& receiver, const std::function<Box(const SpanReceiver&)>& scan) {
-    return tell_covered(receiver, scan);
 }
 
 Box seen_part(const Form& form, double reach, const Placement& placement, const Box& clip) {

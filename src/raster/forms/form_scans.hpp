@@ -4,8 +4,6 @@
 #include "raster/forms/forms.hpp"
 #include "raster/forms/placement.hpp"
 
-#include <functional>
-
 namespace coldbrick::detail {
 
 // Hands the spans of a form, filled or stroked and placed, to the receiver.
@@ -13,9 +11,6 @@ Box scan_form(const Form& form, const Fill& how, const Placement& placement, con
               const SpanReceiver& receiver);
 Box scan_form(const Form& form, const Stroke& how, const Placement& placement, const Box& clip,
               const SpanReceiver& receiver);
-
-// Has scan(receiver) tell coverage to whoever asks, for it or only for the pixels.
-Box scan_covered(const SpanReceiver& receiver, const std::function<Box(const SpanReceiver&)>& scan);
 
 // Of a clip that is larger than any picture, only what may have something of a form in it that reaches so far beyond
 // its edge: a sweep goes over windows whose width is a number.

@@ -222,6 +222,22 @@ Group wedge_of(const EllipseForm& form, const Turn& turn, double reach) {
             }};
 }
 
+// Circles up to this radius are followed as a whole.
+constexpr auto largest_followed = 16384.0;
+
+// What of a disc lies in the directions of a turn.
+void draw_sector(Vec center, double radius, const Turn& turn, Contours& contours) {
+    auto at = turn.begin();
+    contours.to(center);
+    contours.to(center + at * radius);
+    for (auto rest = turn.degrees; rest > 90; rest -= 90) {
+        contours.arc(center, radius, at, -left_of(at));
+        at = -left_of(at);
+    }
+    if (!(at == turn.end())) contours.arc(center, radius, at, turn.end());
+    contours.close();
+}
+
 Outline fill_outline(const EllipseForm& form, const Fill&, const Detail&) {
     return {.origin = form.origin(), .groups = {inside_of(form)}, .is_nested = true};
 }
@@ -242,7 +258,17 @@ Outline swept_fill(const Swept& form, const Detail& detail) {
     if (Turn{form.sweep}.is_whole) return fill_outline(form.of, Fill{}, detail);
     return fill_by_edges(form, detail, FillRule::even_odd);
 }
-Outline fill_outline(const SectorForm& form, const Fill&, const Detail& detail) { return swept_fill(form, detail); }
+Outline fill_outline(const SectorForm& form, const Fill& how, const Detail& detail) {
+    const auto& of = form.of;
+    const Turn turn{form.sweep};
+    if (how.edge == Edge::crisp || of.a() != of.b() || of.a() >= largest_followed || turn.is_whole) {
+        return swept_fill(form, detail);
+    }
+    const auto draw = [turn, center = of.center(), radius = of.a()](Contours& contours) {
+        draw_sector(center, radius, turn, contours);
+    };
+    return {.origin = of.origin(), .groups = {{.rule = FillRule::nonzero, .draw = draw}}, .is_nested = true};
+}
 Outline fill_outline(const ChordForm& form, const Fill&, const Detail& detail) { return swept_fill(form, detail); }
 
 Outline fill_outline(const ArcForm&, const Fill&, const Detail&) { return {}; }
@@ -306,6 +332,54 @@ Outline stroke_outline(const PixelsForm& form, const Stroke& how, const Detail& 
     return edge_stroke(form, rounded, detail);
 }
 
+// The cap beyond the end of a circular arc (forward), or before its beginning (-1): half a disc, or half a square.
+void draw_round_arc_cap(Vec middle, Vec normal, double half, double forward, Cap cap, Contours& contours) {
+    const auto along = -left_of(normal) * forward;
+    const auto side = normal * forward;
+    contours.to(middle + side * half);
+    if (cap == Cap::round) {
+        contours.arc(middle, half, side, along);
+        contours.arc(middle, half, along, -side);
+    } else {
+        contours.to(middle + (side + along) * half);
+        contours.to(middle + (along - side) * half);
+        contours.to(middle - side * half);
+    }
+    contours.close();
+}
+
+// A smooth stroke of a part of a circle: what its outer side's sector has more than the inner side's, and caps that lie
+// beside each other. Nothing where the inner side has no radius, where caps may meet, and around circles so large that
+// only what is seen of them is followed.
+std::optional<Outline> stroke_of_round_arc(const ArcForm& arc, const Turn& turn, const Stroke& how) {
+    const auto& form = arc.of;
+    const Band band{how};
+    const auto half = how.width.pixels() / 2;
+    const auto inner = form.a() - band.in;
+    const auto outer = form.a() + band.out;
+    if (how.edge == Edge::crisp || form.a() != form.b() || !(inner > 0) || outer >= largest_followed) {
+        return std::nullopt;
+    }
+    // How far a cap reaches around the centre.
+    const auto reach = how.cap == Cap::flush ? 0 : angle_of({inner, half}).in_degrees();
+    if (360 - turn.degrees < 2 * reach) return std::nullopt;
+    const auto center = form.center();
+    const auto cap = how.cap;
+    const auto draw_outer = [=](Contours& contours) {
+        draw_sector(center, outer, turn, contours);
+        if (cap == Cap::flush) return;
+        const auto radius = outer - half;
+        draw_round_arc_cap(center + turn.end() * radius, turn.end(), half, 1, cap, contours);
+        draw_round_arc_cap(center + turn.begin() * radius, turn.begin(), half, -1, cap, contours);
+    };
+    const auto draw_inner = [=](Contours& contours) { draw_sector(center, inner, turn, contours); };
+    return Outline{
+        .origin = form.origin(),
+        .groups = {{.rule = FillRule::nonzero, .draw = draw_outer}, {.rule = FillRule::nonzero, .draw = draw_inner}},
+        .truth = Outline::in_first_only,
+        .is_nested = true};
+}
+
 Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& detail) {
     auto centered = how;
     centered.align = Align::center;
@@ -315,6 +389,7 @@ Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& deta
         return {.origin = arc.of.origin(), .groups = {stroke_of(lines, pen_around(centered), centered)}};
     }
     if (turn.is_whole) return band_of(arc.of, Band{centered}, how.edge);
+    if (auto outline = stroke_of_round_arc(arc, turn, centered)) return *std::move(outline);
     auto outline = band_of(arc.of, Band{centered}, Edge::crisp);
     outline.groups.push_back(wedge_of(arc.of, turn, 2.0 * (arc.of.a() + arc.of.b() + how.width.pixels())));
     outline.truth = Outline::in_both;

@@ -8,135 +8,306 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <vector>
 
 namespace coldbrick::detail {
 
 namespace {
 
-// The rows of the upper half from the top down: along the edge from its top to its left end, by chords at equal steps
-// of the angle that the ellipse takes from a circle. The right half is the left one mirrored, the lower half the upper
-// one upside down.
+// The quarter of a curve beside an ellipse that goes from its top to its left end, by chords at equal steps of the
+// angle on the circle that the ellipse is made from. Places count from the upper left corner of the box.
+class QuarterCurve {
+  public:
+    // Of a circle, the curve is another one.
+    QuarterCurve(const RoundBand& band, double distance)
+        : center_{band.box.size.width / 2.0, band.box.size.height / 2.0}, axes_{band.half_axes}, distance_{distance} {
+        if (axes_.x == axes_.y) {
+            axes_ = {axes_.x + distance, axes_.y + distance};
+            distance_ = 0;
+        }
+        const auto longer = std::max(axes_.x, axes_.y);
+        const auto ratio = longer / std::min(axes_.x, axes_.y);
+        // The second derivative by the angle is at most so long: the normal turns `ratio` times as fast as the angle.
+        const auto bend = longer + 2 * std::fabs(distance_) * ratio * ratio;
+        steps_ = static_cast<int>(std::ceil(std::numbers::pi / 2 * std::sqrt(bend / (8 * smooth_flatness))));
+        step_ = direction_of(Angle::degrees(-90.0 / steps_));
+        // The corners lie outside by two thirds of how far a chord is from its arc, which gives chords the area of
+        // arcs.
+        const auto angle = std::numbers::pi / 2 / steps_;
+        outward_ = angle * angle / 12;
+        before_ = {center_.x, center_.y - axes_.y - distance_};
+        next_ = before_;
+    }
+
+    // Calls add(from, to) for what is left of the curve above the bottom of a row, from the top down.
+    template <class Add>
+    void go_down_to(double bottom, const Add& add) {
+        for (;;) {
+            if (next_.y > bottom) {
+                if (before_.y >= bottom) return;
+                const auto slope = (next_.x - before_.x) / (next_.y - before_.y);
+                const auto cut = Vec{before_.x + (bottom - before_.y) * slope, bottom};
+                add(before_, cut);
+                before_ = cut;
+                return;
+            }
+            if (next_.y > before_.y) add(before_, next_);
+            before_ = next_;
+            if (taken_ == steps_) return;
+            take_step();
+        }
+    }
+
+  private:
+    void take_step() {
+        on_circle_ = ++taken_ == steps_ ? Vec{-1, 0} : turned(on_circle_, step_);
+        const auto corner = taken_ == steps_ ? Vec{-(axes_.x + distance_), 0} : place();
+        next_ = {std::max(center_.x + corner.x, 0.0), std::clamp(center_.y + corner.y, before_.y, center_.y)};
+    }
+
+    [[nodiscard]] Vec place() const {
+        const auto on_ellipse = Vec{axes_.x * on_circle_.x, axes_.y * on_circle_.y};
+        if (distance_ == 0) return on_ellipse * (1 + outward_);
+        const auto [a, b] = axes_;
+        const auto square = Vec{b * on_circle_.x, a * on_circle_.y};
+        const auto length_2 = dot(square, square);
+        const auto turning = a * b / length_2;
+        return on_ellipse * (1 + outward_) +
+               square * (distance_ * (1 + outward_ * turning * turning) / std::sqrt(length_2));
+    }
+
+    Vec center_;
+    Vec axes_;
+    double distance_;
+    int steps_ = 0;
+    Vec step_{};
+    double outward_ = 0;
+    Vec on_circle_{0, -1};
+    int taken_ = 0;
+    Vec before_{};
+    Vec next_{};
+};
+
+// The rows of the upper half from the top down. The right half is the left one mirrored, the lower half the upper one
+// upside down.
 class RoundCover {
   public:
-    RoundCover(const Box& box, const Window& window, const SpanReceiver& receiver)
-        : box_{box},
-          half_{box.size.width / 2.0, box.size.height / 2.0},
-          row_{half_columns()},
-          batch_{window, receiver} {}
+    RoundCover(const RoundBand& band, const Window& window, const SpanReceiver& receiver)
+        : band_{band}, half_columns_{(width() + 1) / 2}, row_{half_columns_}, batch_{window, receiver} {}
 
     Box run() {
-        draw_edge();
+        take_rows();
         for (const auto& kept : kept_) tell(kept, kept.row);
         // The middle row of an odd number is its own mirror image.
         for (auto i = kept_.size(); i-- > 0;) {
-            const auto mirrored = box_.size.height - 1 - kept_[i].row;
+            const auto mirrored = height() - 1 - kept_[i].row;
             if (mirrored != kept_[i].row) tell(kept_[i], mirrored);
         }
         return batch_.finish();
     }
 
   private:
-    // A row of the upper half: the columns that the edge goes over. Their bytes lie in bytes_, and then those of their
-    // mirror images.
-    struct Kept {
-        int row;
+    // Columns of the left half that are covered alike, or by bytes of their own: those lie in bytes_, and then those of
+    // their mirror images.
+    struct Part {
         int begin;
         int end;
-        int mirrored;  // how many of them
+        bool has_bytes;
+        std::uint8_t all;
         std::size_t bytes;
     };
+    // A row of the upper half.
+    struct Kept {
+        int row;
+        std::size_t first;
+        std::size_t count;
+    };
 
-    // A middle column belongs to both halves.
-    [[nodiscard]] int half_columns() const noexcept { return (box_.size.width + 1) / 2; }
+    [[nodiscard]] int width() const noexcept { return band_.box.size.width; }
+    [[nodiscard]] int height() const noexcept { return band_.box.size.height; }
 
-    void draw_edge() {
-        const auto longer = std::max(half_.x, half_.y);
-        const auto steps =
-            static_cast<int>(std::ceil(std::numbers::pi / 2 * std::sqrt(longer / (8 * smooth_flatness))));
-        const auto step = direction_of(Angle::degrees(-90.0 / steps));
-        // The corners lie outside by as much as gives the chords the area of the arcs.
-        const auto angle = std::numbers::pi / 2 / steps;
-        const auto outward = std::sqrt(angle / std::sin(angle));
-        auto on_circle = Vec{0, -1};
-        auto before = Vec{half_.x, 0};
-        auto row = 0;
-        for (auto i = 1; i <= steps; ++i) {
-            on_circle = i == steps ? Vec{-1, 0} : turned(on_circle, step);
-            const auto corner = on_circle * outward;
-            const auto at =
-                Vec{std::max(half_.x + half_.x * corner.x, 0.0), std::max(half_.y + half_.y * corner.y, before.y)};
-            const auto slope = at.y > before.y ? (at.x - before.x) / (at.y - before.y) : 0.0;
-            while (at.y >= row + 1) {
-                const auto cut = Vec{before.x + (row + 1 - before.y) * slope, double{1} * row + 1};
-                add(before, cut);
-                keep(row++);
-                before = cut;
+    void take_rows() {
+        QuarterCurve outer{band_, band_.out};
+        const auto add_outer = [&](Vec from, Vec to) { add(from, to, 1); };
+        const auto rows = (height() + 1) / 2;
+        kept_.reserve(static_cast<std::size_t>(rows));
+        if (!band_.in) {
+            for (auto row = 0; row < rows; ++row) {
+                outer.go_down_to(row + 1, add_outer);
+                keep(row);
             }
-            add(before, at);
-            before = at;
+            return;
         }
-        if (2 * row < box_.size.height) keep(row);
+        QuarterCurve inner{band_, *band_.in};
+        const auto add_inner = [&](Vec from, Vec to) { add(from, to, -1); };
+        for (auto row = 0; row < rows; ++row) {
+            outer.go_down_to(row + 1, add_outer);
+            inner.go_down_to(row + 1, add_inner);
+            keep(row);
+        }
     }
 
     // A line of the edge; in the middle row also the one below, in the middle column also the one on the right.
-    void add(Vec from, Vec to) {
-        const auto height = to.y - from.y;
-        if (height <= 0) return;
-        const auto is_doubled = box_.size.height % 2 == 1 && from.y >= half_.y - 0.5;
-        const auto share = is_doubled ? 2 * height : height;
+    void add(Vec from, Vec to, double covered) {
+        const auto height_half = height() / 2.0;
+        const auto is_doubled = height() % 2 == 1 && from.y >= height_half - 0.5;
+        const auto share = (is_doubled ? 2 * covered : covered) * (to.y - from.y);
         row_.add(from.x, to.x, share);
-        const auto middle = half_.x - 0.5;
-        if (box_.size.width % 2 == 0 || from.x <= middle) return;
+        const auto middle = width() / 2.0 - 0.5;
+        if (width() % 2 == 0 || from.x <= middle) return;
         const auto part = to.x >= middle ? 1 : (from.x - middle) / (from.x - to.x);
-        row_.add(2 * half_.x - from.x, 2 * half_.x - std::max(to.x, middle), -share * part);
+        row_.add(width() - from.x, width() - std::max(to.x, middle), -share * part);
     }
 
     void keep(int row) {
-        row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t) {
-            if (each == nullptr) return;
-            for (; begin < end && *each == 0; ++begin) ++each;
-            while (end > begin && each[end - begin - 1] == 255) --end;
-            const auto mirrored = std::min(end, box_.size.width - end) - begin;
-            kept_.push_back({.row = row, .begin = begin, .end = end, .mirrored = mirrored, .bytes = bytes_.size()});
-            for (auto i = 0; i < end - begin; ++i) bytes_.push_back(each[i]);
-            for (auto i = mirrored; i-- > 0;) bytes_.push_back(each[i]);
+        const auto first = parts_.size();
+        // So narrow that one stretch of bytes is told sooner than several.
+        constexpr auto narrow = 24;
+        width() <= narrow ? keep_bytes() : keep_parts(first);
+        if (parts_.size() > first) kept_.push_back({.row = row, .first = first, .count = parts_.size() - first});
+    }
+
+    void keep_bytes() {
+        const auto at = bytes_.size();
+        bytes_.resize(at + static_cast<std::size_t>(width()));
+        auto* const bytes = bytes_.data() + at;
+        auto least = half_columns_;
+        row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
+            least = std::min(least, begin);
+            for (auto i = begin; i < end; ++i) bytes[i] = each == nullptr ? all : each[i - begin];
         });
+        while (least < half_columns_ && bytes[least] == 0) ++least;
+        if (least == half_columns_) return bytes_.resize(at);
+        for (auto i = least; i < half_columns_; ++i) bytes[width() - 1 - i] = bytes[i];
+        parts_.push_back({.begin = least, .end = width() - least, .has_bytes = true, .all = 0, .bytes = at + least});
+    }
+
+    void keep_parts(std::size_t first) {
+        row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
+            if (each == nullptr) return add_alike(first, begin, end, all);
+            for (; begin < end && *each == 0; ++begin) ++each;
+            const auto full_end = end;
+            while (end > begin && each[end - begin - 1] == 255) --end;
+            const auto full = end;
+            if (full == full_end) {
+                while (end > begin && each[end - begin - 1] == 0) --end;
+            }
+            if (end > begin) add_bytes(begin, end, each);
+            add_alike(first, full, full_end, 255);
+        });
+    }
+
+    void add_alike(std::size_t first, int begin, int end, std::uint8_t all) {
+        if (begin == end) return;
+        if (parts_.size() > first) {
+            auto& last = parts_.back();
+            if (!last.has_bytes && last.all == all && last.end == begin) {
+                last.end = end;
+                return;
+            }
+        }
+        parts_.push_back({.begin = begin, .end = end, .has_bytes = false, .all = all, .bytes = 0});
+    }
+
+    void add_bytes(int begin, int end, const std::uint8_t* each) {
+        parts_.push_back({.begin = begin, .end = end, .has_bytes = true, .all = 0, .bytes = bytes_.size()});
+        bytes_.insert(bytes_.end(), each, each + (end - begin));
+        for (auto i = mirrored_columns(begin, end); i-- > 0;) bytes_.push_back(each[i]);
+    }
+
+    // How many columns of the left half there are again in the right one: a middle column belongs to both.
+    [[nodiscard]] int mirrored_columns(int begin, int end) const noexcept {
+        return std::min(end, width() - half_columns_) - begin;
     }
 
     // Tells a row like one that is kept.
     void tell(const Kept& kept, int row) {
-        const auto y = box_.at.y + row;
+        const auto y = band_.box.at.y + row;
         if (y < batch_.window().top || y >= batch_.window().bottom) return;
-        const auto left = box_.at.x;
-        const auto right = left + box_.size.width;
-        const auto* const bytes = bytes_.data() + kept.bytes;
-        const auto count = kept.end - kept.begin;
-        batch_.add_kept(y, left + kept.begin, bytes, count);
-        batch_.add_alike(y, left + kept.end, right - kept.end, 255);
-        batch_.add_kept(y, right - kept.begin - kept.mirrored, bytes + count, kept.mirrored);
+        const auto left = band_.box.at.x;
+        const std::span parts{&parts_[kept.first], kept.count};
+        for (const auto& part : parts) {
+            if (part.has_bytes) {
+                batch_.add_kept(y, left + part.begin, bytes_.data() + part.bytes, part.end - part.begin);
+            } else {
+                // What reaches the middle goes on on the other side.
+                const auto end = part.end == half_columns_ ? width() - part.begin : part.end;
+                batch_.add_alike(y, left + part.begin, left + end, part.all);
+            }
+        }
+        for (auto i = parts.size(); i-- > 0;) {
+            const auto& part = parts[i];
+            // A whole row of bytes is told.
+            if (part.end > half_columns_ || (!part.has_bytes && part.end == half_columns_)) continue;
+            const auto count = mirrored_columns(part.begin, part.end);
+            const auto begin = left + width() - part.begin - count;
+            if (part.has_bytes) {
+                batch_.add_kept(y, begin, bytes_.data() + part.bytes + (part.end - part.begin), count);
+            } else {
+                batch_.add_alike(y, begin, begin + count, part.all);
+            }
+        }
     }
 
-    Box box_;
-    Vec half_;
+    RoundBand band_;
+    int half_columns_;
     CoverRow<DenseSteps> row_;
     CoverBatch batch_;
     std::vector<Kept> kept_;
+    std::vector<Part> parts_;
     std::vector<std::uint8_t> bytes_;
 };
 
-}  // namespace
-
-bool is_quick_round(const Box& box) noexcept {
-    constexpr auto most = 16384;
-    constexpr auto far = 1 << 29;
-    return box.size.width <= most && box.size.height <= most && box.at.x > -far && box.at.x < far && box.at.y > -far &&
-           box.at.y < far;
+// The first pixel of the box and how many there are, on one axis; nothing if the centre is no multiple of half a pixel.
+struct BoxSide {
+    int first;
+    int count;
+};
+std::optional<BoxSide> side_around(int origin, double center, double reach) {
+    constexpr auto largest = 16384.0;
+    constexpr auto farthest = 1 << 29;
+    if (!(reach >= 0 && reach < largest / 2 && std::fabs(center) < largest)) return std::nullopt;
+    if (origin < -farthest || origin > farthest) return std::nullopt;
+    // From the side of the origin's pixel.
+    const auto middle = center + 0.5;
+    if (2 * middle != std::floor(2 * middle)) return std::nullopt;
+    const auto first = std::floor(middle - reach);
+    return BoxSide{.first = origin + static_cast<int>(first), .count = static_cast<int>(2 * (middle - first))};
 }
 
-Box scan_round_cover(const Box& box, const Box& clip, const SpanReceiver& receiver) {
-    const auto seen = intersection(box, clip);
+std::optional<RoundBand> round_band(const EllipseForm& form, double out, std::optional<double> in) {
+    const auto is_upright = form.direction().x == 1 && form.direction().y == 0;
+    if (!is_upright) return std::nullopt;
+    const auto shorter = std::min(form.a(), form.b());
+    const auto longer = std::max(form.a(), form.b());
+    constexpr auto most = 8;
+    if (!(shorter > 0) || longer > most * shorter) return std::nullopt;
+    // A curve inside an ellipse meets itself where that is bent more strongly than the curve is far away.
+    const auto can_go_in = [=](double by) { return by > -shorter * shorter / longer; };
+    if (in && *in <= -shorter) in = std::nullopt;
+    if (!can_go_in(out) || (in && !can_go_in(*in))) return std::nullopt;
+    const auto across = side_around(form.origin().x, form.center().x, form.a() + out);
+    const auto down = side_around(form.origin().y, form.center().y, form.b() + out);
+    if (!across || !down) return std::nullopt;
+    return RoundBand{
+        .box = {.at = {.x = across->first, .y = down->first}, .size = {.width = across->count, .height = down->count}},
+        .half_axes = {form.a(), form.b()},
+        .out = out,
+        .in = in};
+}
+
+}  // namespace
+
+std::optional<RoundBand> round_fill(const EllipseForm& form) { return round_band(form, 0, std::nullopt); }
+
+std::optional<RoundBand> round_stroke(const EllipseForm& form, const Band& band) {
+    return round_band(form, band.out, -band.in);
+}
+
+Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver& receiver) {
+    const auto seen = intersection(band.box, clip);
     if (seen.empty()) return {};
-    return RoundCover{box, window_of(seen), receiver}.run();
+    return RoundCover{band, window_of(seen), receiver}.run();
 }
 
 }  // namespace coldbrick::detail
