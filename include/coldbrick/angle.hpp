@@ -9,11 +9,13 @@
 // (docs/pixel-rules.md, "The grid"). They may be negative and over a full turn.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 
 #include <numbers>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // An angle. Kept in degrees, so that quarter and eighth turns are exact.
 class Angle {
@@ -79,4 +81,5 @@ struct Sweep {
     friend bool operator==(const Sweep&, const Sweep&) = default;
 };
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -10,12 +10,15 @@
 // A colour has no channel order: that belongs to the buffer it is drawn on.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
+
 #include <cstddef>
 #include <cstdint>
 #include <optional>
 #include <string_view>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // Channels from 0 to 255; alpha 255 is opaque, alpha 0 leaves what is below as it is.
 struct Color {
@@ -129,4 +132,5 @@ constexpr Color operator""_rgba() noexcept {
 
 }  // namespace literals
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -8,10 +8,12 @@
 
 #include "coldbrick/angle.hpp"
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/public.hpp"
 
 #include <cstdint>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // Hue (0 is red, 120 degrees green, 240 blue), saturation and lightness from 0 to 1, as CSS Color 4, section 7.
 struct Hsl {
@@ -45,4 +47,5 @@ struct Hsv {
 // An opaque colour that looks chosen by chance: the same for the same seed, on every machine.
 [[nodiscard]] Color random_color(std::uint64_t seed) noexcept;
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -5,11 +5,13 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/public.hpp"
 
 #include <array>
 #include <string_view>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 namespace colors {
 
@@ -341,4 +343,5 @@ inline constexpr auto named_colors = std::to_array<NamedColor>({
     return nearest.name;
 }
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -7,10 +7,12 @@
 #pragma once
 
 #include "coldbrick/convert.hpp"
+#include "coldbrick/detail/public.hpp"
 
 #include <limits>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 struct Differences {
     std::int64_t pixels = 0;  // that differ
@@ -69,4 +71,5 @@ template <Picture P>
     return detail::needs_of(detail::SurfaceAccess::of(picture));
 }
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -11,13 +11,15 @@
 // Of a view, the pixels of its clip are the picture.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/resize.hpp"
 #include "coldbrick/transform.hpp"
 
 #include <optional>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // Turned clockwise by quarters of a turn, without loss.
 enum class Quarters { none, one, two, three };
@@ -146,4 +148,5 @@ void invert(T&& target) {
          Ink{Color{255, 255, 255}, {.blend = Blend::exclusive_or, .channels = Channels::color}});
 }
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -7,9 +7,11 @@
 // none.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/pixels.hpp"
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 namespace detail {
 
@@ -71,4 +73,5 @@ template <Picture P>
     return result;
 }
 
+}  // namespace v0
 }  // namespace coldbrick

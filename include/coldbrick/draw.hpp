@@ -17,6 +17,7 @@
 // only if their clips have no byte in common.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"
@@ -28,7 +29,8 @@
 #include <type_traits>
 #include <utility>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 namespace detail {
 
@@ -120,4 +122,5 @@ Box stroke(T&& target, const Shape& shape, Edge edge, const Ink& ink, SourcePlac
     return stroke(target, shape, Stroke{.edge = edge}, ink, where);
 }
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -4,12 +4,14 @@
 //     fill_each(chart, VertexList{.as = Elements::triangle_strip, .at = corners}, std::vector<Color>{navy, teal});
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/vertices.hpp"
 
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 namespace detail {
 
@@ -83,4 +85,5 @@ Box stroke_each(T&& target, const VertexList& list, const Stroke& how, const Ink
     return touched;
 }
 
+}  // namespace v0
 }  // namespace coldbrick

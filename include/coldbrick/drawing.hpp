@@ -14,6 +14,7 @@
 #pragma once
 
 #include "coldbrick/detail/call_recorder.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/figure.hpp"
 
@@ -21,7 +22,8 @@
 #include <cstdint>
 #include <optional>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // A drawing as seen under a clip, a transform, a tag: what is drawn on it goes into the drawing, which must outlive it.
 class DrawingView {
@@ -147,4 +149,5 @@ Box render(const Drawing& drawing, T&& target) {
 // are told. Of a clip with smooth edges, a box that contains them.
 [[nodiscard]] Box bounds(const Drawing& drawing);
 
+}  // namespace v0
 }  // namespace coldbrick

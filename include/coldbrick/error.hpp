@@ -9,11 +9,14 @@
 // A call that throws has drawn, written and changed nothing.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
+
 #include <stdexcept>
 #include <string>
 #include <string_view>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // What cannot be meant, or cannot be done. what() says what was given, what is allowed, and where.
 class Error : public std::runtime_error {
@@ -26,4 +29,5 @@ class Error : public std::runtime_error {
 // `longest` bytes, the first are returned, and "...".
 [[nodiscard]] std::string printable(std::string_view text, std::size_t longest = 4096);
 
+}  // namespace v0
 }  // namespace coldbrick

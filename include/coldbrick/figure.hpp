@@ -9,13 +9,15 @@
 // A figure is an area (spans.hpp): fill(), bounds(), contains(), for_each_span(), Region and clips take it.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/detail/shape_value.hpp"
 #include "coldbrick/spans.hpp"
 
 #include <utility>
 #include <variant>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 namespace detail {
 
@@ -96,4 +98,5 @@ struct FigureParts {
 // A figure under a further transform.
 [[nodiscard]] inline Figure transformed(const Figure& figure, const Transform& by) { return figure.then(by); }
 
+}  // namespace v0
 }  // namespace coldbrick

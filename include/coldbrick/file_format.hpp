@@ -1,6 +1,8 @@
 // coldbrick/file_format.hpp - the kinds of picture files, and what they say about a picture besides its pixels.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
+
 #include <concepts>
 #include <cstdint>
 #include <optional>
@@ -9,7 +11,8 @@
 #include <string_view>
 #include <utility>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // The name of a file, with the folders that lead to it: a text, or a std::filesystem::path.
 class FilePath {
@@ -68,4 +71,5 @@ struct TextEntry {
     friend bool operator==(const TextEntry&, const TextEntry&) = default;
 };
 
+}  // namespace v0
 }  // namespace coldbrick

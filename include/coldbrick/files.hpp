@@ -13,6 +13,7 @@
 // file, if there was one, is as it was. Link coldbrick::files.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/file_format.hpp"
 #include "coldbrick/pixels.hpp"
 
@@ -21,7 +22,8 @@
 #include <optional>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // How much time a PNG file is given to become small: little, or as much as it takes.
 enum class Effort { usual, most };
@@ -82,4 +84,5 @@ void save(const P& picture, std::ostream& stream, FileFormat format, const SaveO
     write_stream(stream, encode(picture, format, options));
 }
 
+}  // namespace v0
 }  // namespace coldbrick

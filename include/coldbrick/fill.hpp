@@ -4,9 +4,11 @@
 //     fill(chart, moon, {.edge = Edge::smooth}, colors::gold);
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // Which parts of a polygon are inside. even_odd: where an odd number of outlines lies between a point and far away.
 // nonzero: where the outlines go round a point in one direction more often than in the other.
@@ -26,4 +28,5 @@ struct Fill {
     friend bool operator==(const Fill&, const Fill&) = default;
 };
 
+}  // namespace v0
 }  // namespace coldbrick

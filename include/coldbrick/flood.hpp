@@ -4,11 +4,13 @@
 //     const Region lake = flood(chart, {.from = {5, 5}, .neighbors = Neighbors::eight});
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/pixels.hpp"
 #include "coldbrick/region.hpp"
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // Which pixels are neighbours: the four beside each, or also the four at its corners.
 enum class Neighbors { four, eight };
@@ -49,4 +51,5 @@ template <Picture P>
     return detail::flood(detail::SurfaceAccess::of(picture), how);
 }
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -18,13 +18,15 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/public.hpp"
 
 #include <concepts>
 #include <cstdint>
 #include <span>
 #include <type_traits>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 struct Gray8 {};   // one byte: the luma
 struct Rgb8 {};    // three bytes: red, green, blue
@@ -160,4 +162,5 @@ constexpr const FormatKernel& kernel_of() noexcept {
 template <PixelFormat Format>
 inline constexpr int bytes_per_pixel = detail::pixel_bytes_of<Format>();
 
+}  // namespace v0
 }  // namespace coldbrick

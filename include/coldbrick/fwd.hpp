@@ -7,11 +7,13 @@
 // Aliases of shapes, such as Circle and subpixel::Circle, stand in shapes.hpp and geometry.hpp.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/formats.hpp"
 
 #include <type_traits>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 class Angle;
 class Drawing;
@@ -85,4 +87,5 @@ template <class Format>
 requires PixelFormat<std::remove_const_t<Format>>
 class Pixels;
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -10,11 +10,14 @@
 // and means its centre (docs/pixel-rules.md, "The grid").
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
+
 #include <cstdint>
 #include <limits>
 #include <type_traits>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // The largest coordinate, radius or size that a shape may have; the least coordinate is its negative. Drawing is
 // exact over the whole range, wherever the buffer lies.
@@ -260,4 +263,5 @@ constexpr Box enclosing(const Box& a, const Box& b) noexcept {
          .to = {.x = detail::greater(a.last().x, b.last().x), .y = detail::greater(a.last().y, b.last().y)}});
 }
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -12,11 +12,13 @@
 #pragma once
 
 #include "coldbrick/angle.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/ink.hpp"
 
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // A colour at a part of the way, 0 to 1.
 struct Stop {
@@ -64,4 +66,5 @@ struct ConicGradient {
     operator Ink() const;
 };
 
+}  // namespace v0
 }  // namespace coldbrick

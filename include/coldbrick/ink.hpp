@@ -10,6 +10,7 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/detail/shared.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/palette.hpp"
@@ -21,7 +22,8 @@
 #include <variant>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // How an ink and what is below it become one colour. over: source-over, the ink in front of what is below. replace: the
 // ink instead of what is below, with its alpha. multiply to exclusion: the separable blend modes of W3C Compositing and
@@ -165,4 +167,5 @@ class Ink {
     Laying how_;
 };
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -17,6 +17,7 @@
 #pragma once
 
 #include "coldbrick/convert.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/file_format.hpp"
 #include "coldbrick/pixels.hpp"
 
@@ -30,7 +31,8 @@
 #include <variant>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // What reading may take, in size, memory and work: no honest file comes near the values that are set here. A file that
 // asks for more is refused, as soon as it says so and before memory is asked for.
@@ -160,4 +162,5 @@ struct LoadedColors {
 [[nodiscard]] LoadedColors load_colors(std::istream& stream, std::span<const Point> places,
                                        const LoadLimits& limits = {});
 
+}  // namespace v0
 }  // namespace coldbrick

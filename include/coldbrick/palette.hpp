@@ -7,6 +7,7 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/detail/shared.hpp"
 
 #include <optional>
@@ -14,7 +15,8 @@
 #include <string_view>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 class Palette {
   public:
@@ -76,4 +78,5 @@ struct KeptPalette : Counted {
 
 }  // namespace detail
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -17,6 +17,7 @@
 #pragma once
 
 #include "coldbrick/angle.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/geometry.hpp"
 
@@ -25,7 +26,8 @@
 #include <string_view>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 class Path {
   public:
@@ -105,4 +107,5 @@ class PathError : public Error {
 // are as many as keep within 1/64 pixel, and hardly more. Throws Error if the path is empty.
 [[nodiscard]] std::vector<std::vector<Position>> flattened(const Path& path);
 
+}  // namespace v0
 }  // namespace coldbrick

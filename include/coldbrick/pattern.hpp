@@ -6,12 +6,14 @@
 #pragma once
 
 #include "coldbrick/angle.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"
 
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 namespace detail {
 
@@ -86,4 +88,5 @@ struct Hatch {
     operator Ink() const;
 };
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -10,6 +10,7 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/detail/shared.hpp"
 #include "coldbrick/detail/target.hpp"
 #include "coldbrick/formats.hpp"
@@ -24,7 +25,8 @@
 #include <type_traits>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // The most bytes that a Bitmap may have (4 GiB); its width and height are also at most max_coordinate.
 inline constexpr std::uint64_t max_bitmap_bytes = std::uint64_t{1} << 32U;
@@ -341,4 +343,5 @@ template <PixelFormat Format>
 template <class T>
 concept Picture = detail::is_readable<std::remove_cvref_t<T>>;
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -8,8 +8,10 @@
 #pragma once
 
 #include "coldbrick/convert.hpp"
+#include "coldbrick/detail/public.hpp"
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 namespace detail {
 Palette palette_for(const Surface& picture, int most);
@@ -37,4 +39,5 @@ template <Picture P>
     return result;
 }
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -10,6 +10,7 @@
 // A region is kept as spans: memory and the time of everything here grow with their number, not with the area.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/spans.hpp"
 
@@ -17,7 +18,8 @@
 #include <span>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // A region is an area. Its stroke follows the outline of its pixels, as that of other closed shapes; outer corners are
 // always round, so that it is as thick along slanted outlines as along straight ones, and Stroke::join is not asked.
@@ -80,4 +82,5 @@ class Region {
 [[nodiscard]] Region difference(const Region& a, const Region& b);
 [[nodiscard]] Region symmetric_difference(const Region& a, const Region& b);
 
+}  // namespace v0
 }  // namespace coldbrick

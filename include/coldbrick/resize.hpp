@@ -8,10 +8,12 @@
 #pragma once
 
 #include "coldbrick/convert.hpp"
+#include "coldbrick/detail/public.hpp"
 
 #include <optional>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // What a pixel of the result gets.
 // nearest:  the pixel under its centre; of two as near, the one to the right or below.
@@ -53,4 +55,5 @@ template <Picture P>
     return result;
 }
 
+}  // namespace v0
 }  // namespace coldbrick

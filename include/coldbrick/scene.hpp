@@ -11,6 +11,7 @@
 #pragma once
 
 #include "coldbrick/compose.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/drawing.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/load.hpp"
@@ -21,7 +22,8 @@
 #include <string_view>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // A place in a scene's text, both from 1; columns count characters, not bytes.
 struct Place {
@@ -134,4 +136,5 @@ std::vector<Box> render(const Scene& scene, T&& target) {
 // The one of the known words that comes nearest to a mistyped one; empty where none is near.
 [[nodiscard]] std::string_view nearest_word(std::string_view word, const std::vector<std::string_view>& known);
 
+}  // namespace v0
 }  // namespace coldbrick

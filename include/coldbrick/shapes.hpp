@@ -28,6 +28,7 @@
 #pragma once
 
 #include "coldbrick/angle.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 
 #include <initializer_list>
@@ -35,7 +36,8 @@
 #include <utility>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // A straight line between the centres of two pixels; both belong to it. It is the same line whichever comes first.
 template <class Number>
@@ -258,4 +260,5 @@ using Star = BasicStar<double>;
 
 }  // namespace subpixel
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -7,13 +7,15 @@
 //     for_each_coverage(area, clip, [&](int y, int x, int length, int coverage) { sum += length * coverage; });
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/region.hpp"
 #include "coldbrick/spans.hpp"
 
 #include <cstdint>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // Calls visit(y, x, length, coverage) for the pixels of an area inside the clip, row by row from left to right: the
 // pixels x to x + length - 1 of row y are covered by coverage/255 each, 1 to 255. Crisp areas cover 255. Gives the box
@@ -83,4 +85,5 @@ class SmoothRegion {
     Box bounds_;
 };
 
+}  // namespace v0
 }  // namespace coldbrick

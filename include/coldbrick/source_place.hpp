@@ -5,11 +5,14 @@
 //     fill(plan, moon, gold, {.file = "moon.txt", .line = 3, .column = 7});
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
+
 #include <source_location>
 #include <string_view>
 #include <version>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 struct SourcePlace {
     const char* file = "";  // which must live as long as the place is used
@@ -33,4 +36,5 @@ struct SourcePlace {
     }
 };
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -32,11 +32,13 @@
 #pragma once
 
 #include "coldbrick/detail/area_ref.hpp"
+#include "coldbrick/detail/public.hpp"
 
 #include <span>
 #include <type_traits>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // Calls visit(const Span&) for each span of the area inside the clip, and returns the smallest box around them (empty
 // where there are none). Spans come sorted by y, then x; they neither overlap nor touch, so each pixel comes once.
@@ -70,4 +72,5 @@ template <detail::AnyArea Area>
     return !for_each_span(area, Box{.at = pixel, .size = {.width = 1, .height = 1}}, [](const Span&) {}).empty();
 }
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -9,13 +9,15 @@
 // stroke covers is said in docs/pixel-rules.md, "Strokes".
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 
 #include <cstdint>
 #include <type_traits>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // On which side of a closed shape's edge the stroke lies: half on each side, or inside, or outside its fill. Lines,
 // polylines, arcs and open paths have no inside; they are stroked centred.
@@ -73,4 +75,5 @@ struct Stroke {
     friend bool operator==(const Stroke&, const Stroke&) = default;
 };
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -9,9 +9,11 @@
 #pragma once
 
 #include "coldbrick/angle.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // The part of a plane that is to be fitted somewhere; left may be greater than right, and bottom than top.
 struct Extent {
@@ -37,67 +39,28 @@ class Transform {
 
     // Takes the edges of the extent to the outer edges of a box of pixels. A box or extent without area gives a
     // transform that takes places to no numbers.
-    static constexpr Transform fitting(const Extent& extent, const Box& box) noexcept {
-        const auto x = box.size.width / (extent.right - extent.left);
-        const auto y = box.size.height / (extent.bottom - extent.top);
-        return Transform{{.xx = x,
-                          .xy = 0,
-                          .dx = box.at.x - 0.5 - x * extent.left,
-                          .yx = 0,
-                          .yy = y,
-                          .dy = box.at.y - 0.5 - y * extent.top}};
-    }
+    static Transform fitting(const Extent& extent, const Box& box) noexcept;
 
     // The same, and after it another step.
-    [[nodiscard]] constexpr Transform then(const Transform& next) const noexcept {
-        const auto& [xx, xy, dx, yx, yy, dy] = rows_;
-        const auto& n = next.rows_;
-        return Transform{{.xx = n.xx * xx + n.xy * yx,
-                          .xy = n.xx * xy + n.xy * yy,
-                          .dx = n.xx * dx + n.xy * dy + n.dx,
-                          .yx = n.yx * xx + n.yy * yx,
-                          .yy = n.yx * xy + n.yy * yy,
-                          .dy = n.yx * dx + n.yy * dy + n.dy}};
-    }
+    [[nodiscard]] Transform then(const Transform& next) const noexcept;
 
     // And after it: moved; each coordinate times a factor; turned clockwise (where y grows downward) around (0, 0).
-    [[nodiscard]] constexpr Transform move(Position by) const noexcept {
-        return then(Transform{{.xx = 1, .xy = 0, .dx = by.x, .yx = 0, .yy = 1, .dy = by.y}});
-    }
-    [[nodiscard]] constexpr Transform scale(Position by) const noexcept {
-        return then(Transform{{.xx = by.x, .xy = 0, .dx = 0, .yx = 0, .yy = by.y, .dy = 0}});
-    }
+    [[nodiscard]] Transform move(Position by) const noexcept;
+    [[nodiscard]] Transform scale(Position by) const noexcept;
     [[nodiscard]] Transform turn(Angle angle) const noexcept;
     // Sheared: x grows by by.x * y, and y by by.y * x.
-    [[nodiscard]] constexpr Transform shear(Position by) const noexcept {
-        return then(Transform{{.xx = 1, .xy = by.x, .dx = 0, .yx = by.y, .yy = 1, .dy = 0}});
-    }
+    [[nodiscard]] Transform shear(Position by) const noexcept;
 
     // By the same factor both ways; around a place.
-    [[nodiscard]] constexpr Transform scale(double by) const noexcept { return scale({by, by}); }
-    [[nodiscard]] Transform turn_about(Position place, Angle angle) const noexcept {
-        return move({-place.x, -place.y}).turn(angle).move(place);
-    }
-    [[nodiscard]] constexpr Transform scale_about(Position place, Position by) const noexcept {
-        return move({-place.x, -place.y}).scale(by).move(place);
-    }
+    [[nodiscard]] Transform scale(double by) const noexcept;
+    [[nodiscard]] Transform turn_about(Position place, Angle angle) const noexcept;
+    [[nodiscard]] Transform scale_about(Position place, Position by) const noexcept;
 
     // What takes places back. Of a transform that flattens everything, its numbers are none.
-    [[nodiscard]] constexpr Transform inverse() const noexcept {
-        const auto& [xx, xy, dx, yx, yy, dy] = rows_;
-        const auto area = xx * yy - xy * yx;
-        return Transform{{.xx = yy / area,
-                          .xy = -xy / area,
-                          .dx = (xy * dy - yy * dx) / area,
-                          .yx = -yx / area,
-                          .yy = xx / area,
-                          .dy = (yx * dx - xx * dy) / area}};
-    }
+    [[nodiscard]] Transform inverse() const noexcept;
 
     // Where a place comes to.
-    [[nodiscard]] constexpr Position operator()(Position at) const noexcept {
-        return {.x = rows_.xx * at.x + rows_.xy * at.y + rows_.dx, .y = rows_.yx * at.x + rows_.yy * at.y + rows_.dy};
-    }
+    [[nodiscard]] Position operator()(Position at) const noexcept;
 
     [[nodiscard]] constexpr const Rows& rows() const noexcept { return rows_; }
 
@@ -113,4 +76,5 @@ class Transform {
     Rows rows_{.xx = 1, .xy = 0, .dx = 0, .yx = 0, .yy = 1, .dy = 0};
 };
 
+}  // namespace v0
 }  // namespace coldbrick

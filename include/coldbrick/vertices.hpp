@@ -13,6 +13,7 @@
 // seams. With one ink for all, a call touches each pixel at most once, also where triangles or lines overlap.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/spans.hpp"
 #include "coldbrick/transform.hpp"
 
@@ -22,7 +23,8 @@
 #include <utility>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // Places in memory that somebody owns: pairs of numbers, at a fixed distance from each other.
 class Vertices {
@@ -101,4 +103,5 @@ void check_inks(const VertexList& list, std::size_t inks);
 
 }  // namespace detail
 
+}  // namespace v0
 }  // namespace coldbrick

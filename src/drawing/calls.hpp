@@ -11,7 +11,7 @@
 #include <variant>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What clips a call.
 struct CallClips {
@@ -65,4 +65,4 @@ struct Calls {
 inline constexpr Box everything = Box::between(
     {.from = {.x = -max_coordinate, .y = -max_coordinate}, .to = {.x = max_coordinate, .y = max_coordinate}});
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -6,7 +6,7 @@
 #include <optional>
 #include <utility>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -183,4 +183,4 @@ Box CallRecorder::paste(Shared<KeptPicture> picture, const Paste& how, const Tra
 
 }  // namespace detail
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -6,7 +6,7 @@
 #include <optional>
 #include <variant>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace detail {
 
@@ -165,4 +165,4 @@ Box bounds(const Drawing& drawing) {
     return all;
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

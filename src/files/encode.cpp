@@ -8,7 +8,7 @@
 #include <cmath>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -108,4 +108,4 @@ std::vector<std::uint8_t> encode(const Surface& picture, FileFormat format, cons
     throw Error{"file format: it is none of png, jpeg, pbm, pgm, ppm, pnm, pam, bmp and qoi"};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <string_view>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -39,4 +39,4 @@ int exif_orientation(FileBytes segment) noexcept {
     return 1;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

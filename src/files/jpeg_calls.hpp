@@ -13,7 +13,7 @@
 // After it, which it needs.
 #include <jerror.h>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What libjpeg says of a file. The first member, so that it is found from libjpeg's own.
 struct JpegFaults {
@@ -66,4 +66,4 @@ struct JpegFaults {
     }
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -18,7 +18,7 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace fs = std::filesystem;
 
@@ -326,4 +326,4 @@ LoadedColors load_colors(std::istream& stream, std::span<const Point> places, co
     return load_colors_from(stream, places, limits);
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -9,7 +9,7 @@
 #include <array>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -243,4 +243,4 @@ Packed pack_fewest_bits(const Surface& picture) {
     return needs.alpha ? pack<Rgba8>(picture) : pack<Rgb8>(picture);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

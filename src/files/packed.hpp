@@ -7,7 +7,7 @@
 #include <optional>
 #include <string_view>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 using Bytes = std::vector<std::uint8_t>;
 
@@ -48,4 +48,4 @@ Packed pack_fewest_bits(const Surface& picture);
 
 [[nodiscard]] bool is_gray(const Surface& picture) noexcept;
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,7 @@
 
 #include <png.h>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A file that is read, and what libpng says of it.
 class PngReader {
@@ -71,4 +71,4 @@ class PngReader {
     std::vector<std::string> warnings_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

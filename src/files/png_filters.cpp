@@ -4,7 +4,7 @@
 #include <cmath>
 #include <cstdlib>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -94,4 +94,4 @@ void filter_rows(const Packed& picture, int first, int end, PngFilter filter, st
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,7 +5,7 @@
 
 #include <array>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What each byte is told as a difference from: the pixel to the left, the one above, the mean of both, Paeth's choice
 // (ISO/IEC 15948, section 9); or in each row whichever gives the least sum of differences.
@@ -17,4 +17,4 @@ inline constexpr std::array png_filters{PngFilter::none, PngFilter::left,  PngFi
 // Rows from first to end - 1, each behind a byte that says how it is filtered: (row_bytes() + 1) * (end - first) bytes.
 void filter_rows(const Packed& picture, int first, int end, PngFilter filter, std::uint8_t* to);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 
 #include <libdeflate.h>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -168,4 +168,4 @@ void read_png_texts(FileBytes file, const LoadLimits& limits, PictureInfo& info)
     });
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -6,7 +6,7 @@
 #include <array>
 #include <cstdint>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 inline constexpr std::uint8_t qoi_rgb = 0xfe;
 inline constexpr std::uint8_t qoi_rgba = 0xff;
@@ -24,4 +24,4 @@ constexpr std::array<Color, 64> qoi_unseen() noexcept {
     return seen;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,7 @@
 #include <string>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -314,4 +314,4 @@ PictureInfo read_bmp(FileBytes file, const LoadLimits& limits, PixelSink& sink) 
     return info;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -7,7 +7,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -234,4 +234,4 @@ PictureInfo read_jpeg(FileBytes file, const LoadLimits& limits, PixelSink& sink)
     return info;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

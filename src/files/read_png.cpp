@@ -8,7 +8,7 @@
 #include <memory>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -175,4 +175,4 @@ PictureInfo read_png(FileBytes file, const LoadLimits& limits, PixelSink& sink) 
     return info;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

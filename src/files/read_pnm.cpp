@@ -5,7 +5,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -269,4 +269,4 @@ PictureInfo read_pam(FileBytes file, const LoadLimits& limits, PixelSink& sink) 
     return info;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

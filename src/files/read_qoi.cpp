@@ -6,7 +6,7 @@
 #include <array>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -135,4 +135,4 @@ PictureInfo read_qoi(FileBytes file, const LoadLimits& limits, PixelSink& sink) 
     return info;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@
 
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 using FileBytes = std::span<const std::uint8_t>;
 
@@ -78,4 +78,4 @@ class ByteReader {
     std::size_t place_ = 0;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

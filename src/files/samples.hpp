@@ -6,7 +6,7 @@
 #include <cstring>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A kind of file, its limits and where its pixels go.
 struct Receiving {
@@ -77,4 +77,4 @@ inline void note_rest(PictureInfo& info, std::size_t bytes) {
     if (bytes > 0) info.oddities.push_back(std::to_string(bytes) + " bytes follow the picture");
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -15,7 +15,7 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace fs = std::filesystem;
 
@@ -231,4 +231,4 @@ void write_stream(std::ostream& stream, const std::vector<std::uint8_t>& bytes) 
     if (!stream) throw Error{"stream: the picture cannot be written to it"};
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

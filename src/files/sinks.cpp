@@ -4,7 +4,7 @@
 
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 void PixelSink::begin(std::string_view kind, const StoredPixels& stored, const LoadLimits& limits,
                       std::uint64_t besides) {
@@ -71,4 +71,4 @@ void PlacesSink::take(const std::uint8_t* pixels, int count, Point at, Point ste
     look(by_column_, at.x, y_of, at.y, step.y);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

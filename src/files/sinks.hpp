@@ -7,7 +7,7 @@
 #include <string_view>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What a reader gives its pixels to, some of a row or column at a time and in any order, each once.
 class PixelSink {
@@ -79,4 +79,4 @@ class PlacesSink : public PixelSink {
     std::multimap<int, std::size_t> by_column_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

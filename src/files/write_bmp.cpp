@@ -3,7 +3,7 @@
 
 #include "coldbrick/error.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -72,4 +72,4 @@ Bytes write_bmp(const Packed& picture, const SaveOptions& options) {
     return file;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

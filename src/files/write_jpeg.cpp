@@ -7,7 +7,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -89,4 +89,4 @@ Bytes write_jpeg(const Packed& picture, const SaveOptions& options) {
     return {writer.file, writer.file + writer.length};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -11,7 +11,7 @@
 
 #include <libdeflate.h>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -212,4 +212,4 @@ Bytes write_png(const Packed& picture, const SaveOptions& options) {
     return file;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -3,7 +3,7 @@
 
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -95,4 +95,4 @@ Bytes write_pam(const Packed& picture) {
                        picture);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

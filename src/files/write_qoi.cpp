@@ -2,7 +2,7 @@
 #include "files/qoi.hpp"
 #include "files/writers.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -96,4 +96,4 @@ Bytes write_qoi(const Packed& picture) {
     return file;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,7 @@
 #include <initializer_list>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 Bytes write_png(const Packed& picture, const SaveOptions& options);
 Bytes write_jpeg(const Packed& picture, const SaveOptions& options);
@@ -39,4 +39,4 @@ inline void put_zeros(Bytes& file, std::size_t count) { file.resize(file.size() 
 // A density in pixels to the metre, rounded; 0 if it has no unit.
 std::uint32_t per_meter(double density, Density::Unit unit) noexcept;
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

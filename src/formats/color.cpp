@@ -11,7 +11,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -136,4 +136,4 @@ Color parse_color(std::string_view text) {
                 "rgba(11,34,57,128), gray(196), hsl(210,50%,40%) and hsv(210,50%,40%)"};
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -8,7 +8,7 @@
 #include <cmath>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -112,4 +112,4 @@ Color random_color(std::uint64_t seed) noexcept {
     return {.red = byte(0), .green = byte(1), .blue = byte(2)};
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

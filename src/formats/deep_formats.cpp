@@ -7,7 +7,7 @@
 #include <array>
 #include <cstring>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -158,4 +158,4 @@ void cover_with(const Target& target, std::span<const CoverSpan> spans, Color co
     target.kernel->cover(target, spans, color);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

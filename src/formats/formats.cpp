@@ -7,7 +7,7 @@
 #include <algorithm>
 #include <array>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -212,4 +212,4 @@ const FormatKernel& byte_channel_of(int pixel_bytes) noexcept {
 
 }  // namespace detail
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -16,7 +16,10 @@
 #include <type_traits>
 #include <vector>
 
-namespace coldbrick::detail {
+// The layers above the core use these too.
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
+namespace detail {
 
 // The first byte of a pixel of the buffer.
 inline std::uint8_t* pixel_address(const Target& target, int x, int y) noexcept {
@@ -198,4 +201,6 @@ class PixelPattern {
     alignas(64) std::uint8_t row_[longest];
 };
 
-}  // namespace coldbrick::detail
+}  // namespace detail
+}  // namespace v0
+}  // namespace coldbrick

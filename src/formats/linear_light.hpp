@@ -3,7 +3,7 @@
 
 #include <cstdint>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The light of an encoded channel, from 0 to 1.
 [[nodiscard]] double light_of(std::uint8_t channel) noexcept;
@@ -13,4 +13,4 @@ namespace coldbrick::detail {
 void from_light(double light, std::uint8_t& channel) noexcept;
 void from_light(double light, std::uint16_t& channel) noexcept;
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

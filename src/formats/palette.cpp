@@ -6,7 +6,7 @@
 #include <limits>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 Palette::Palette(std::vector<Color> colors) : colors_{std::move(colors)} {
     constexpr std::size_t most = 256;
@@ -112,4 +112,4 @@ std::span<const std::string_view> names() noexcept {
 
 }  // namespace palettes
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -1,7 +1,7 @@
 // Sixteen bits a pixel, as small displays have them.
 #include "formats/kernels.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -36,4 +36,4 @@ void load(const Target&, const std::uint8_t* pixels, int count, Color* colors) n
 
 const FormatKernel rgb565_kernel{.pixel_bytes = 2, .load = load, .store = store};
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

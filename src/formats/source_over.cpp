@@ -4,7 +4,7 @@
 
 #include <bit>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -191,4 +191,4 @@ void blend_row(const std::uint8_t* source, std::uint8_t* pixels, std::size_t cou
     has_wide() ? blend_row_wide(source, pixels, count) : blend_row_inline(source, pixels, count);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,7 +5,7 @@
 #include <cstddef>
 #include <cstdint>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Where alpha lies in a pixel of four bytes.
 inline constexpr std::size_t alpha_place = 3;
@@ -49,4 +49,4 @@ class AlphaBlend {
 // A row of pixels of four bytes, alpha last, over another: each as `over` does it.
 void blend_row(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept;
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -3,9 +3,7 @@
 
 #include <cstdint>
 
-namespace coldbrick::detail {
-
-__extension__ using Uint128 = unsigned __int128;
+namespace coldbrick::inline v0::detail {
 
 // The quotient rounded towards minus infinity, for denominator > 0.
 constexpr std::int64_t floor_div(std::int64_t numerator, std::int64_t denominator) noexcept {
@@ -103,4 +101,4 @@ constexpr Whole nearest_whole(double value) noexcept {
     return static_cast<Whole>(raised);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

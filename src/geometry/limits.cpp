@@ -7,7 +7,7 @@
 #include <sstream>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 std::string in_digits(double value) {
     std::ostringstream text;
@@ -66,4 +66,4 @@ void check_box(std::string_view shape, const Box& box) {
     check_extent("size.height", box.at.y, box.size.height);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,10 @@
 #include <string>
 #include <string_view>
 
-namespace coldbrick::detail {
+// The layers above the core use these too.
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
+namespace detail {
 
 constexpr bool is_coordinate(int value) noexcept { return value >= -max_coordinate && value <= max_coordinate; }
 
@@ -57,4 +60,6 @@ void check_rule(std::string_view what, FillRule rule);
 // A box to be drawn has at least one pixel, and its corner pixels or its size are within max_coordinate.
 void check_box(std::string_view shape, const Box& box);
 
-}  // namespace coldbrick::detail
+}  // namespace detail
+}  // namespace v0
+}  // namespace coldbrick

@@ -3,7 +3,7 @@
 
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -60,4 +60,4 @@ std::string printable(std::string_view text, std::size_t longest) {
     return shown;
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -2,7 +2,7 @@
 
 #include <atomic>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 Counted::~Counted() = default;
 
@@ -15,4 +15,4 @@ void release(const Counted* value) noexcept {
     if (std::atomic_ref{value->owners_}.fetch_sub(1, std::memory_order_acq_rel) == 1) delete value;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -2,7 +2,7 @@
 
 #include <cmath>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -40,8 +40,13 @@ double arc_tangent(double x) noexcept {
 // Of a part of a turn up to 45 degrees, told by its tangent: what lies beyond multiples of an eighth of 90 degrees.
 double degrees_up_to_45(double tangent) noexcept {
     constexpr auto step = 11.25;
-    const auto steps = std::floor(tangent * 3.9 + 0.5);  // the nearest multiple, or its neighbour
-    const auto [c, s] = direction_up_to_45(step * steps);
+    constexpr Vec multiples[] = {{1, 0},
+                                 {0x1.f6297cff75cbp-1, 0x1.8f8b83c69a60ap-3},
+                                 {0x1.d906bcf328d46p-1, 0x1.87de2a6aea963p-2},
+                                 {0x1.a9b66290ea1a3p-1, 0x1.1c73b39ae68c8p-1},
+                                 {0x1.6a09e667f3bcdp-1, 0x1.6a09e667f3bcdp-1}};
+    const auto steps = static_cast<int>(tangent * 3.9 + 0.5);  // the nearest multiple, or its neighbour
+    const auto [c, s] = multiples[steps];
     const auto rest = (tangent * c - s) / (c + tangent * s);
     return step * steps + arc_tangent(rest) * (180 / std::numbers::pi);
 }
@@ -75,4 +80,4 @@ Vec direction_of(Angle angle) noexcept {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -6,7 +6,7 @@
 #include <cmath>
 #include <cstdint>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A vector, or a place relative to another, in pixels.
 struct Vec {
@@ -50,4 +50,4 @@ constexpr Vec turned(Vec a, Vec direction) noexcept {
     return {a.x * direction.x - a.y * direction.y, a.x * direction.y + a.y * direction.x};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

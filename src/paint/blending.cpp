@@ -2,16 +2,15 @@
 
 #include "formats/linear_light.hpp"
 #include "geometry/integers.hpp"
+#include "geometry/wide.hpp"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
-
-__extension__ using Wide = unsigned __int128;
 
 // A fraction in numbers of some kind: whole ones, in which the result is exact, or floating-point ones.
 template <class Number>
@@ -118,7 +117,7 @@ struct TexelTraits<Color> {
 template <>
 struct TexelTraits<Color16> {
     using Channel = std::uint16_t;
-    using Number = Wide;
+    using Number = Uint128;
     static constexpr Number m = 65535;
 };
 
@@ -249,4 +248,4 @@ void Blender::lay(const Color16* ink, const Cover& cover, int count, Color16* be
     lay_all(*this, ink, cover, count, below);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,7 +5,7 @@
 
 #include <cstdint>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What of a stretch of pixels is to be drawn.
 struct Cover {
@@ -26,4 +26,4 @@ struct Blender {
     void lay(const Color16* ink, const Cover& cover, int count, Color16* below) const;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -13,10 +13,11 @@
 #include <functional>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
+using detail::angle_of;
 using detail::Vec;
 
 // The colours along the way, at so many places.
@@ -199,13 +200,19 @@ int place_of(double part, Spread spread) noexcept {
     return static_cast<int>(std::clamp(part * ramp_size, 0.0, ramp_size - 1.0));
 }
 
+// A length whose square might be beyond the numbers.
+double far_length(Vec a) noexcept {
+    const auto size = std::max(std::fabs(a.x), std::fabs(a.y));
+    return size > 0 ? size * length(a * (1 / size)) : 0;
+}
+
 // Along a straight line: the part grows evenly from pixel to pixel.
 class LinearWay {
   public:
     LinearWay(Position from, Position to, Spread spread) noexcept : from_{from.x, from.y}, spread_{spread} {
         // By way of the length, whose square might be beyond the numbers.
         const auto along = Vec{to.x - from.x, to.y - from.y};
-        const auto size = std::hypot(along.x, along.y);
+        const auto size = far_length(along);
         per_unit_ = along * (1 / size) * (1 / size);
     }
 
@@ -298,10 +305,9 @@ class ConicWay {
 
     template <class Take>
     void each(const RowPart& row, const Take& take) const {
-        constexpr auto turns = 0.5 / std::numbers::pi;
         const auto down = row.origin.y - center_.y;
         for (int i = 0; i < row.count; ++i) {
-            take(i, place_of(std::atan2(down, row.x(i) - center_.x) * turns - from_, Spread::repeat));
+            take(i, place_of(angle_of({row.x(i) - center_.x, down}).in_turns() - from_, Spread::repeat));
         }
     }
 
@@ -326,7 +332,7 @@ LinearGradient::operator Ink() const {
         throw Error{"linear gradient: from and to are both " + detail::in_digits(from.x) + "," +
                     detail::in_digits(from.y) + "; they must be apart"};
     }
-    const auto size = std::hypot(to.x - from.x, to.y - from.y);
+    const auto size = far_length({to.x - from.x, to.y - from.y});
     if (!(size >= least_way && size <= most_way)) {
         throw Error{"linear gradient: from and to are " + detail::in_digits(size) + " apart; allowed is " +
                     detail::in_digits(least_way) + " to " + detail::in_digits(most_way)};
@@ -357,4 +363,4 @@ ConicGradient::operator Ink() const {
     return ink_of(ConicWay{center, from}, stops, placing, dither);
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -6,7 +6,7 @@
 
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 Ink::Ink(const Ink& ink, const Laying& how) : of_{ink.of_}, how_{how} {
     using detail::check_choice;
@@ -22,4 +22,4 @@ Ink::Ink(const Ink& ink, const Laying& how) : of_{ink.of_}, how_{how} {
     throw Error{"ink: opacity is " + detail::in_digits(how.opacity) + "; allowed is 0 to 1"};
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

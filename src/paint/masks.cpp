@@ -6,7 +6,7 @@
 #include <algorithm>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -163,4 +163,4 @@ Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver&
     return touched;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

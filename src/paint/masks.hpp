@@ -7,9 +7,9 @@
 
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Scans an area as far as the surface's clip and masks show it.
 Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -4,7 +4,7 @@
 
 #include <memory>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -78,4 +78,4 @@ Ink mesh_ink(const VertexList& list, const std::vector<Color>& colors, const Box
     return Ink{Ink::Source{mean.release()}};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

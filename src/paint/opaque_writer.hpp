@@ -3,7 +3,7 @@
 
 #include "formats/kernels.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What an opaque ink is written with.
 struct OpaquePainter {
@@ -61,7 +61,8 @@ struct OpaqueWriter {
         const auto place_ahead = ahead * by_row.step;
         const auto* const top_left = painter.surface.top_left;
         const auto ask_ahead = [=](std::ptrdiff_t offset, std::int64_t place) {
-            prefetch_at(top_left, offset + offset_ahead + ((place + place_ahead) >> 32U) * pixel_bytes);
+            const auto column = static_cast<std::ptrdiff_t>((place + place_ahead) >> 32U);
+            prefetch_at(top_left, offset + offset_ahead + column * pixel_bytes);
         };
         write_trace(painter, by_row, painter.surface.stride, pixel_bytes, ask_ahead);
     }
@@ -125,4 +126,4 @@ inline SpanReceiver opaque_receiver(OpaquePainter& painter) noexcept {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

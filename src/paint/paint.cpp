@@ -17,7 +17,7 @@
 #include <string>
 #include <variant>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -292,4 +292,4 @@ Box mark(const Surface& surface, Point at, const Ink& ink) {
     return paint(surface, ink, area_ref(pixel));
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

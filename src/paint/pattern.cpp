@@ -12,7 +12,7 @@
 #include <functional>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -185,4 +185,4 @@ Hatch::operator Ink() const {
     return Ink{Ink::Source{detail::make_shared_value<HatchSource>(*this)}};
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -7,12 +7,14 @@
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
 #include <cstdlib>
 #include <cstring>
+#include <limits>
 #include <memory>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -126,11 +128,13 @@ std::size_t bitmap_bytes(Size size, int pixel_bytes) {
     check_size("bitmap", size);
     const auto pixels = std::uint64_t{static_cast<unsigned>(size.width)} * static_cast<unsigned>(size.height);
     const auto bytes = pixels * static_cast<unsigned>(pixel_bytes);
-    if (bytes > max_bitmap_bytes) {
+    // Where addresses have 32 bits, there is less room.
+    constexpr auto most = std::min<std::uint64_t>(max_bitmap_bytes, std::numeric_limits<std::ptrdiff_t>::max());
+    if (bytes > most) {
         throw Error{"bitmap: size is " + in_words(size) + ", which takes " + std::to_string(bytes) +
-                    " bytes; allowed are " + std::to_string(max_bitmap_bytes)};
+                    " bytes; allowed are " + std::to_string(most)};
     }
-    return bytes;
+    return static_cast<std::size_t>(bytes);
 }
 
 void clear(const Surface& surface, Color color) {
@@ -147,4 +151,4 @@ void clear(const Surface& surface, Color color) {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

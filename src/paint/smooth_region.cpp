@@ -4,7 +4,7 @@
 
 #include <algorithm>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -61,4 +61,4 @@ SmoothRegion intersection(const SmoothRegion& a, const SmoothRegion& b) {
     return both;
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -13,7 +13,7 @@
 #include <string>
 #include <utility>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -184,4 +184,4 @@ Needs needs_of(const Surface& picture) {
     return needs;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

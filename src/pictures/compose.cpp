@@ -13,7 +13,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -347,4 +347,4 @@ void gray_out(const Surface& surface) {
     surface.kernel->load_deep != nullptr ? gray_out_rows<Color16>(surface) : gray_out_rows<Color>(surface);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,7 @@
 #include <cstring>
 #include <string_view>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -89,4 +89,4 @@ void enlarge(const Surface& from, const Surface& to, int factor) {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -14,7 +14,7 @@
 #include <unordered_map>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -144,4 +144,4 @@ Box fill_flood(const Surface& surface, const FloodFrom& how, const Ink& ink) {
     return paint(surface, ink, area_ref(region));
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

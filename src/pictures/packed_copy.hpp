@@ -3,7 +3,7 @@
 
 #include "coldbrick/pixels.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 struct PackedCopy {
     // In a format, to be set; with the palette of another surface, if it has one.
@@ -15,4 +15,4 @@ struct PackedCopy {
     Surface surface;  // of these bytes, also after a move
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

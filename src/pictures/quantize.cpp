@@ -13,7 +13,7 @@
 #include <unordered_map>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -208,4 +208,4 @@ void diffuse(const Surface& from, const Surface& to) {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

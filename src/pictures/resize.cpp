@@ -3,6 +3,7 @@
 #include "formats/kernels.hpp"
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
+#include "geometry/trigonometry.hpp"
 
 #include "coldbrick/error.hpp"
 
@@ -12,7 +13,7 @@
 #include <numbers>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -57,8 +58,10 @@ double triangle(double distance) noexcept { return std::max(0.0, 1 - std::fabs(d
 double lanczos(double distance) noexcept {
     constexpr auto lobes = 3.0;
     if (std::fabs(distance) >= lobes) return 0;
+    if (distance == 0) return 1;
     const auto x = std::numbers::pi * distance;
-    return x == 0 ? 1 : lobes * std::sin(x) * std::sin(x / lobes) / (x * x);
+    const auto half_turns = [](double count) { return direction_of(Angle::degrees(180 * count)).y; };
+    return lobes * half_turns(distance) * half_turns(distance / lobes) / (x * x);
 }
 
 std::vector<Mix> mixes(int from, int to, Scaling how) {
@@ -212,4 +215,4 @@ void resize(const Surface& from, const Surface& to, Scaling how) {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -13,7 +13,7 @@
 #include <span>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A word and what it stands for.
 template <class Choice>
@@ -122,4 +122,4 @@ class Arguments {
     Edge usual_edge_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

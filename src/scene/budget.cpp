@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 bool Budget::spend(std::uint64_t bytes, const Word& word) {
     if (is_spent_) return false;
@@ -32,4 +32,4 @@ void Budget::refuse(const Word& word, const std::string& what, std::string_view 
     is_spent_ = true;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

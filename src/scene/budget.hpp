@@ -8,7 +8,7 @@
 #include <chrono>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A time that may pass.
 class Stopwatch {
@@ -60,4 +60,4 @@ class Budget {
     bool is_spent_ = false;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

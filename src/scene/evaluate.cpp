@@ -14,7 +14,7 @@
 #include <utility>
 #include <variant>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace detail {
 
@@ -438,4 +438,4 @@ Scene parse_scene(std::string_view text, std::string_view name, std::string_view
     detail::throw_scene_error(std::move(faults).sorted(), count, text, name);
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -7,7 +7,7 @@
 #include <memory>
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Takes one statement after the other.
 class Evaluator {
@@ -67,4 +67,4 @@ class Evaluator {
     bool has_faulty_palette_ = false;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

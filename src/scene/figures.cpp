@@ -10,7 +10,7 @@
 #include <string>
 #include <variant>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 std::optional<std::vector<std::vector<Position>>> Arguments::lists(std::string_view name) {
     std::vector<std::vector<Position>> lists;
@@ -409,4 +409,4 @@ std::optional<Stroke> read_stroke(Arguments& given) {
     return how;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

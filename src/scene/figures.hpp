@@ -11,7 +11,7 @@
 #include <optional>
 #include <variant>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // One pixel, as the statement `mark` draws it.
 struct Mark {
@@ -41,4 +41,4 @@ struct PartsOf {
 // The same with smooth edges: of one part, or of parts within each other.
 [[nodiscard]] std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& within);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

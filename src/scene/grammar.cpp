@@ -6,7 +6,7 @@
 #include <map>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -99,4 +99,4 @@ bool is_line(std::string_view shape) noexcept {
     return found != nullptr && found->read_filled == nullptr;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

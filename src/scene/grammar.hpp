@@ -5,7 +5,7 @@
 #include <string_view>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What follows a keyword.
 // word: one that may be a keyword elsewhere.
@@ -90,4 +90,4 @@ struct StatementForm {
 // Whether a shape is a line, that has no inside.
 [[nodiscard]] bool is_line(std::string_view shape) noexcept;
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

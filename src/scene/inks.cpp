@@ -6,7 +6,7 @@
 #include <algorithm>
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -148,4 +148,4 @@ std::optional<Ink> read_ink(Arguments& given) {
     return Ink{*ink, *laying};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

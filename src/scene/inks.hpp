@@ -7,7 +7,7 @@
 
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The gradient of "gradient linear" and so on.
 [[nodiscard]] std::optional<Ink> read_gradient(std::string_view kind, Arguments& given);
@@ -22,4 +22,4 @@ namespace coldbrick::detail {
 
 [[nodiscard]] std::optional<Placing> read_placing(Arguments& given);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

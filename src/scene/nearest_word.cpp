@@ -4,7 +4,7 @@
 #include <array>
 #include <utility>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -50,4 +50,4 @@ std::string_view nearest_word(std::string_view word, const std::vector<std::stri
     return nearest;
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

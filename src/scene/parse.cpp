@@ -9,7 +9,7 @@
 #include <span>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -425,4 +425,4 @@ std::optional<ParsedStatement> parse_statement(const Statement& statement, Fault
     return parsed;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

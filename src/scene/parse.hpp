@@ -6,7 +6,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A keyword and its values.
 struct Argument {
@@ -38,4 +38,4 @@ struct ParsedStatement {
 // takes, and all that the statement needs. Empty if there were faults, then or before.
 [[nodiscard]] std::optional<ParsedStatement> parse_statement(const Statement& statement, Faults& faults);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -11,7 +11,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -220,4 +220,4 @@ std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Argu
     return Pasted{.picture = kept(shaped), .at = *at, .by = by};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -13,7 +13,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Reads picture files by the names that stand in a scene, each once, and keeps what pastes make of them, each once.
 class PictureReader {
@@ -55,4 +55,4 @@ struct Pasted {
 // The figure of "paste".
 [[nodiscard]] std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Arguments& given);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

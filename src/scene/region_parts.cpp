@@ -7,7 +7,7 @@
 #include <string>
 #include <utility>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -88,4 +88,4 @@ std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& wit
     return complete ? region : std::nullopt;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,7 +5,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -78,4 +78,4 @@ std::string explain_unseen(const Scene& scene, std::size_t number) {
            " shows: " + reason(call.bounds(), sheet, call.clip());
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

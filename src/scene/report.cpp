@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -75,4 +75,4 @@ void detail::throw_scene_error(std::vector<Fault> faults, std::size_t count, std
     throw SceneError{reports, std::move(faults)};
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

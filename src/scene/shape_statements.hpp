@@ -12,7 +12,7 @@
 #include <string_view>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 struct ShapeStatement {
     std::string_view name;
@@ -28,4 +28,4 @@ struct ShapeStatement {
 // Null if there is none of that name.
 [[nodiscard]] const ShapeStatement* shape_statement(std::string_view name) noexcept;
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

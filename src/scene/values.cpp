@@ -15,7 +15,7 @@
 
 #include <muParser.h>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The expression reader, made when the first expression comes.
 struct ValueReader::Expressions {
@@ -354,4 +354,4 @@ std::vector<Word> split_at_commas(const Word& word) {
     return parts;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Reads values; what is wrong goes to the faults, and the answer is then empty.
 class ValueReader {
@@ -72,4 +72,4 @@ class ValueReader {
 // The parts of a word between the commas that are in no parentheses.
 [[nodiscard]] std::vector<Word> split_at_commas(const Word& word);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

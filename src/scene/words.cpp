@@ -5,7 +5,7 @@
 #include <string>
 #include <utility>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -181,4 +181,4 @@ std::optional<Statement> StatementReader::next() {
     return statement.words.empty() ? std::nullopt : std::optional{std::move(statement)};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

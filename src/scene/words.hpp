@@ -8,7 +8,7 @@
 #include <string_view>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A word, or a part of one. Spaces occur only inside parentheses and quotes.
 struct Word {
@@ -69,4 +69,4 @@ class StatementReader {
     int number_ = 0;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

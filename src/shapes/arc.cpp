@@ -7,7 +7,7 @@
 #include <limits>
 #include <numbers>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -106,4 +106,4 @@ Box scan_stroke(const Arc& shape, const Stroke& how, const Box& clip, const Span
                        scan_hairline_of, scan_hairline_of);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -11,7 +11,7 @@
 #include <cmath>
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -50,14 +50,9 @@ std::optional<Box> scan_whole(const Shape& shape, const Fill& how, const Box& cl
     return std::nullopt;
 }
 
-// Whether a box of pixels has a stroke of whole pixels, smooth edges or not.
-bool has_whole_sides(const Stroke& how) noexcept {
-    return how.width.is_whole() && how.join == Join::miter && how.dash.empty();
-}
-
 template <class Shape>
 std::optional<Box> scan_whole(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    if (how.edge == Edge::smooth && !(std::is_same_v<Shape, Box> && has_whole_sides(how))) return std::nullopt;
+    if (how.edge == Edge::smooth) return std::nullopt;
     constexpr auto is_of_whole_pixels = !is_one_of<Shape, TypeList<Path, VertexList, VertexElement>>;
     if constexpr (requires { scan_stroke(shape, how, clip, receiver); }) {
         if (how.width.is_whole()) return scan_stroke(shape, how, clip, receiver);
@@ -101,6 +96,13 @@ Box bounds_of_shape(const Shape& shape, const How& how, const AreaRef& area) {
     return find_bounds({.lower = lower, .scan = scan}, how, placing_of(area));
 }
 
+// Whether it is the stroke of a box that has whole pixels, smooth edges or not.
+bool has_whole_sides(const AreaRef& area) noexcept {
+    const auto& how = *area.stroke;
+    return how.edge == Edge::smooth && area.shape.kind == number_in<Box, AllShapes> && !is_moved(area) &&
+           how.width.is_whole() && how.join == Join::miter && how.dash.empty();
+}
+
 // Calls use(shape, how) with what an area is made of, once that is checked which does not depend on the shape.
 template <class Use>
 Box with_parts(const AreaRef& area, const Use& use) {
@@ -108,7 +110,11 @@ Box with_parts(const AreaRef& area, const Use& use) {
         check_how(how);
         return visit_shape(area.shape, [&](const auto& shape) { return use(shape, how); });
     };
-    return area.stroke != nullptr ? with_how(*area.stroke) : with_how(*area.fill);
+    if (area.stroke == nullptr) return with_how(*area.fill);
+    if (!has_whole_sides(area)) return with_how(*area.stroke);
+    auto crisp = *area.stroke;
+    crisp.edge = Edge::crisp;
+    return with_how(crisp);
 }
 
 // Of a shape of one's own, calls use(area) with an area of the library's in its place.
@@ -160,4 +166,4 @@ Point place_pixel(Point at, const Transform& by) {
     return {.x = whole(x), .y = whole(y)};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -11,7 +11,7 @@
 #include <algorithm>
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -127,4 +127,4 @@ std::optional<Box> fill_bounds(const RoundedBox& shape) { return shape.box; }
 std::optional<Box> stroke_bounds(const Box& shape, const Stroke& how) { return band_box(shape, how); }
 std::optional<Box> stroke_bounds(const RoundedBox& shape, const Stroke& how) { return band_box(shape.box, how); }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

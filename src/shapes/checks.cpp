@@ -5,7 +5,7 @@
 #include <cmath>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 double checked_number(std::string_view shape, std::string_view field, double value, double least) {
     if (!(value >= least && value <= max_coordinate)) {
@@ -31,4 +31,4 @@ BasicBox<double> checked_sides(std::string_view shape, const subpixel::Box& box)
                      .height = checked_number(shape, "size.height", box.size.height, least)}};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@
 #include <cmath>
 #include <string_view>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A coordinate, from -max_coordinate on; a length, from `least` on.
 [[nodiscard]] double checked_number(std::string_view shape, std::string_view field, double value, double least);
@@ -47,4 +47,4 @@ inline void check_sweep(std::string_view shape, const Sweep& sweep) {
 }
 [[nodiscard]] inline Vec from_origin(Position at, Point origin) noexcept { return {at.x - origin.x, at.y - origin.y}; }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

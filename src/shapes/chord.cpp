@@ -1,7 +1,7 @@
 // Chords.
 #include "shapes/swept_rows.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -55,4 +55,4 @@ Box scan_stroke(const Chord& shape, const Stroke& how, const Box& clip, const Sp
     return scan_stroke_by_rows<ChordRows>(shape, how, clip, receiver);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 #include <optional>
 #include <variant>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The outline's pixels, by the rows of the fill. tabulate(distance, join, rows, table) tells rows.
 template <class Tabulate>
@@ -63,7 +63,11 @@ Box scan_closed(const Tabulate& tabulate_at, const Shape& shape, const Stroke& h
 // The box of a stroke without dashes around a box's edge, or that of an upright ellipse in it.
 inline std::optional<Box> band_box(const Box& box, const Stroke& how) {
     if (!how.dash.empty()) return std::nullopt;
-    return box.inset(-WholeBand{how}.out);
+    // Cut off at coordinates' ends, on both sides, where a size would be no number.
+    const auto out = WholeBand{how}.out;
+    const auto last = box.last();
+    return Box::between(
+        {.from = {.x = box.at.x - out, .y = box.at.y - out}, .to = {.x = last.x + out, .y = last.y + out}});
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,7 @@
 
 #include <optional>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -156,4 +156,4 @@ std::optional<Box> stroke_bounds(const Ellipse& shape, const Stroke& how) {
 
 }  // namespace detail
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

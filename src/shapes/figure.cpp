@@ -7,7 +7,7 @@
 
 #include <algorithm>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -88,4 +88,4 @@ bool operator==(const ShapeValue& a, const ShapeValue& b) {
     });
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -7,7 +7,7 @@
 #include <cmath>
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -243,9 +243,9 @@ FlatPath flatten(const Path& path, const Detail& detail) {
     return flat;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 std::vector<std::vector<Position>> flattened(const Path& path) {
     const auto flat = detail::flatten(path, {detail::crisp_flatness});
@@ -260,4 +260,4 @@ std::vector<std::vector<Position>> flattened(const Path& path) {
     return lists;
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -5,9 +5,9 @@
 
 #include "coldbrick/path.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // With chords that follow curves in so much detail; what is seen is told in pixels. Throws Error if the path is empty.
 [[nodiscard]] FlatPath flatten(const Path& path, const Detail& detail);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -6,7 +6,7 @@
 
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -104,4 +104,4 @@ std::optional<Box> stroke_bounds(const Polyline& shape, const Stroke& how) {
     return box_around(shape.through);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

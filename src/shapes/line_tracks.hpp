@@ -15,7 +15,7 @@
 #include <string>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Tracks from points of either kind, from the first one of all on.
 class LineTracks {
@@ -63,4 +63,4 @@ class LineTracks {
 Box scan_rings(const std::vector<std::vector<Point>>& rings, const Stroke& how, const Box& clip,
                const SpanReceiver& receiver);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,7 +5,7 @@
 #include <cmath>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -75,4 +75,4 @@ Path& Path::close() {
     return *this;
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

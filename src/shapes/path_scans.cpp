@@ -7,7 +7,7 @@
 
 #include <algorithm>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
     return scan_flat(flatten(shape, detail_in(clip, crisp_flatness)), how, clip, receiver);
@@ -46,4 +46,4 @@ Form form_of(const Path& shape, const Detail& detail) {
                      .margin = is_straight ? 0 : detail.flatness};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

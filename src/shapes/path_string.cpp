@@ -6,7 +6,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -242,4 +242,4 @@ class PathReader {
 
 Path parse_path(std::string_view text) { return PathReader{text}.read(); }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

@@ -15,7 +15,7 @@
 #include <optional>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -183,4 +183,4 @@ std::optional<Box> stroke_bounds(const Polygon& shape, const Stroke& how) {
     return is_outline ? std::optional{box_around(shape)} : std::nullopt;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -6,7 +6,7 @@
 
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 void check_polyline(const Polyline& polyline) {
     if (polyline.through.empty()) throw Error{"polyline: through has no points; it needs at least one"};
@@ -31,4 +31,4 @@ void check_polygon(const Polygon& polygon) {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

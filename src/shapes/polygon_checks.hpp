@@ -3,7 +3,7 @@
 
 #include "coldbrick/shapes.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // At least one point, each within max_coordinate; else Error.
 void check_polyline(const Polyline& polyline);
@@ -11,4 +11,4 @@ void check_polyline(const Polyline& polyline);
 // At least one ring, in each at least one vertex, each vertex within max_coordinate; else Error.
 void check_polygon(const Polygon& polygon);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

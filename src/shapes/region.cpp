@@ -10,7 +10,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 Region Region::of_spans(std::vector<Span> spans) {
     for (std::size_t i = 0; i < spans.size(); ++i) {
@@ -127,4 +127,4 @@ std::optional<Box> stroke_bounds(const Region& shape, const Stroke& how) {
 
 }  // namespace detail
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

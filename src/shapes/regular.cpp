@@ -8,7 +8,7 @@
 #include <cmath>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -119,4 +119,4 @@ subpixel::Polygon subpixel::star(const Star& form) {
     return Polygon{std::move(ring)};
 }
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

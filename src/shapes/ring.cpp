@@ -6,7 +6,7 @@
 #include <algorithm>
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -97,4 +97,4 @@ Box scan_stroke(const Ring& shape, const Stroke& how, const Box& clip, const Spa
     return scan_stroke_by_rows<RingRows>(shape, how, clip, receiver);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -6,7 +6,7 @@
 
 #include "coldbrick/shapes.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 [[nodiscard]] inline WholeEllipse whole_of(const Ellipse& shape) noexcept {
     return {.box = shape.box(), .turn = shape.turn()};
@@ -15,4 +15,4 @@ namespace coldbrick::detail {
 [[nodiscard]] EllipseForm ellipse_form(const Ellipse& shape) noexcept;
 [[nodiscard]] EllipseForm ellipse_form(const subpixel::Ellipse& shape) noexcept;
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

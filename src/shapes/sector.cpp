@@ -1,7 +1,7 @@
 // Sectors.
 #include "shapes/swept_rows.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -53,4 +53,4 @@ Box scan_stroke(const Sector& shape, const Stroke& how, const Box& clip, const S
     return scan_stroke_by_rows<SectorRows>(shape, how, clip, receiver);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

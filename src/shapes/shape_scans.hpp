@@ -13,7 +13,7 @@
 
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The form of a shape, with curves in so much detail. Throws Error for what the shape may not be.
 template <class Number>
@@ -89,4 +89,4 @@ std::optional<Box> stroke_bounds(const Polyline& shape, const Stroke& how);
 std::optional<Box> stroke_bounds(const Polygon& shape, const Stroke& how);
 std::optional<Box> stroke_bounds(const Region& shape, const Stroke& how);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

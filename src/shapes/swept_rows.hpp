@@ -9,7 +9,7 @@
 
 #include <algorithm>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The rows of an ellipse's fill, one more than the clip on either side, for outlines.
 class EllipseTable {
@@ -68,4 +68,4 @@ Box scan_stroke_by_rows(const Shape& shape, const Stroke& how, const Box& clip, 
     return scan_along_edges(shape, how, clip, receiver, scan_hairline_of);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -12,7 +12,7 @@
 #include <cstring>
 #include <string>
 
-namespace coldbrick {
+namespace coldbrick::inline v0 {
 
 namespace {
 
@@ -244,4 +244,4 @@ Box scan_stroke(const VertexElement& shape, const Stroke& how, const Box& clip, 
 
 }  // namespace detail
 
-}  // namespace coldbrick
+}  // namespace coldbrick::inline v0

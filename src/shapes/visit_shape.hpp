@@ -5,7 +5,7 @@
 #include "coldbrick/region.hpp"
 #include "coldbrick/vertices.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 template <class Use, class... Shapes>
 auto visit_one_of(TypeList<Shapes...>, const ShapeRef& ref, const Use& use) {
@@ -22,4 +22,4 @@ auto visit_shape(const ShapeRef& ref, const Use& use) {
     return visit_one_of(AllShapes{}, ref, use);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

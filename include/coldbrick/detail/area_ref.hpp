@@ -1,6 +1,7 @@
 // The shapes there are, and areas of any kind in one form.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/detail/span_receiver.hpp"
 #include "coldbrick/fill.hpp"
 #include "coldbrick/shapes.hpp"
@@ -12,7 +13,8 @@
 #include <type_traits>
 #include <vector>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 class Path;
 class Region;
@@ -231,4 +233,5 @@ Box bounds_of(const AreaRef& area);
 
 }  // namespace detail
 
+}  // namespace v0
 }  // namespace coldbrick

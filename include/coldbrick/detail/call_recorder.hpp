@@ -1,6 +1,7 @@
 // What a drawing call becomes on a drawing, and how it is drawn from there.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/figure.hpp"
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"
@@ -9,7 +10,8 @@
 #include <cstddef>
 #include <cstdint>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 class Drawing;
 struct FloodFrom;
@@ -74,4 +76,5 @@ class CallRenderer {
 
 }  // namespace detail
 
+}  // namespace v0
 }  // namespace coldbrick

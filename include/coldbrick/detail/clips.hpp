@@ -1,13 +1,16 @@
 // Clips beside the box that is a target's window.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/detail/shared.hpp"
 #include "coldbrick/region.hpp"
 #include "coldbrick/smooth_region.hpp"
 
 #include <memory>
 
-namespace coldbrick::detail {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
+namespace detail {
 
 struct Clips : Counted {
     std::shared_ptr<const Region> mask;         // if set, drawing touches only its pixels
@@ -18,4 +21,6 @@ struct Clips : Counted {
 Shared<Clips> clipped(const Shared<Clips>& clips, const Region& region);
 Shared<Clips> clipped(const Shared<Clips>& clips, const SmoothRegion& region);
 
-}  // namespace coldbrick::detail
+}  // namespace detail
+}  // namespace v0
+}  // namespace coldbrick

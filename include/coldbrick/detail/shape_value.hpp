@@ -2,6 +2,7 @@
 #pragma once
 
 #include "coldbrick/detail/area_ref.hpp"
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/detail/shared.hpp"
 
 #include <array>
@@ -9,7 +10,9 @@
 #include <cstring>
 #include <utility>
 
-namespace coldbrick::detail {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
+namespace detail {
 
 // A shape that is kept for whoever shares it.
 class HeldShape : public Counted {
@@ -76,4 +79,6 @@ class ShapeValue {
     std::uint8_t kind_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace detail
+}  // namespace v0
+}  // namespace coldbrick

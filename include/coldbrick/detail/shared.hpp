@@ -1,11 +1,15 @@
 // Values that do not change and that several owners share.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
+
 #include <cstddef>
 #include <type_traits>
 #include <utility>
 
-namespace coldbrick::detail {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
+namespace detail {
 
 // What can be shared: it is there as long as somebody keeps it. Owners may be on several threads.
 class Counted {
@@ -69,4 +73,6 @@ Shared<T> make_shared_value(Parts&&... parts) {
     return Shared<T>{new T{std::forward<Parts>(parts)...}};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace detail
+}  // namespace v0
+}  // namespace coldbrick

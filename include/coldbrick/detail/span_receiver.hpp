@@ -2,13 +2,15 @@
 // covered.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 
 #include <cstdint>
 #include <limits>
 #include <span>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 // The pixels of row y in columns x to x + length - 1.
 struct Span {
@@ -73,4 +75,5 @@ constexpr Box within_numbers(const Box& clip) noexcept {
 
 }  // namespace detail
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -1,12 +1,14 @@
 // Where pixels are.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 
 #include <cstddef>
 #include <cstdint>
 
-namespace coldbrick {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
 
 class Palette;
 
@@ -26,4 +28,5 @@ struct Target {
 
 }  // namespace detail
 
+}  // namespace v0
 }  // namespace coldbrick

@@ -11,7 +11,7 @@
 #include <numeric>
 #include <tuple>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 void CoverEdges::add(FinePoint from, FinePoint to, int group) {
     if (from.y == to.y) return;
@@ -331,4 +331,4 @@ Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver&
     return CoverSweep<DenseSteps>{edges, rule, receiver}.run();
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

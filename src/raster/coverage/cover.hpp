@@ -8,7 +8,7 @@
 #include <cstdint>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A place in units of 2^-14 pixel, up to 2^33 pixels from the origin.
 struct FinePoint {
@@ -84,4 +84,4 @@ void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans);
 // Hands the coverage over, row by row, and gives the box around the pixels that have any.
 Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

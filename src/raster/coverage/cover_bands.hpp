@@ -12,7 +12,7 @@
 #include <numeric>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Whether a place is covered, by its winding number in each group.
 class CoverTruth {
@@ -265,4 +265,4 @@ class CoverBands {
     std::size_t work_ = 0;  // edges that have been looked at to cut the row at hand
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 #include <array>
 #include <limits>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 class CoverBatch {
   public:
@@ -109,4 +109,4 @@ class CoverBatch {
     std::array<std::uint8_t, most_bytes> bytes_;  // that they are covered by: the first used_ are set
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

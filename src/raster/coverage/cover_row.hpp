@@ -8,7 +8,7 @@
 #include <cstdint>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What is added to coverage in 255ths before it is cut to a whole number. Halves go up, however their sums are rounded.
 inline constexpr double half_of_byte = 0.5 + 0x1p-24;
@@ -220,4 +220,4 @@ class CoverRow {
     Steps steps_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

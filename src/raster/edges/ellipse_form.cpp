@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -180,4 +180,4 @@ bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
 double EllipseForm::half_width() const noexcept { return length({a_ * direction_.x, b_ * direction_.y}); }
 double EllipseForm::half_height() const noexcept { return length({a_ * direction_.y, b_ * direction_.x}); }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

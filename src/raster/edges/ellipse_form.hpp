@@ -8,7 +8,7 @@
 
 #include <cmath>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // From places on the unit circle to those on an ellipse.
 struct RoundPlaces {
@@ -100,4 +100,4 @@ class EllipseForm {
     return detail.relative_to({double{1} * form.origin().x, double{1} * form.origin().y});
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -2,6 +2,7 @@
 
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
+#include "geometry/wide.hpp"
 #include "raster/rows/row_sweep.hpp"
 
 #include "coldbrick/error.hpp"
@@ -11,11 +12,9 @@
 #include <limits>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
-
-__extension__ using Int128 = __int128;
 
 constexpr std::int64_t place_unit = std::int64_t{1} << FineEdge::fraction_bits;
 
@@ -28,9 +27,14 @@ constexpr auto places_in_fine = place_unit / fine_unit;
 // that the steps' rounding stays below 2^-16 pixel.
 constexpr std::int64_t most_rows = 4096;
 
-constexpr std::int64_t floor_ratio(Int128 numerator, std::int64_t denominator) noexcept {
-    const auto quotient = static_cast<std::int64_t>(numerator / denominator);
-    return numerator % denominator < 0 ? quotient - 1 : quotient;
+// Of a * b, where b is not negative.
+constexpr std::int64_t floor_ratio(std::int64_t a, std::int64_t b, std::int64_t denominator) noexcept {
+    const auto size = static_cast<std::uint64_t>(a < 0 ? -a : a);
+    const auto product = Uint128{size} * Uint128{static_cast<std::uint64_t>(b)};
+    const auto divisor = Uint128{static_cast<std::uint64_t>(denominator)};
+    const auto quotient = static_cast<std::int64_t>(product / divisor);
+    if (a >= 0) return quotient;
+    return product % divisor == Uint128{0} ? -quotient : -quotient - 1;
 }
 
 // The first row whose centre line is at the place or below.
@@ -62,16 +66,16 @@ void FineEdges::add(FinePoint from, FinePoint to) {
 }
 
 void FineEdges::add_tall(FinePoint upper, FinePoint lower, int first, int last, int direction) {
-    const auto dx = Int128{lower.x - upper.x};
+    const auto dx = lower.x - upper.x;
     const auto dy = lower.y - upper.y;
-    const auto step = floor_ratio(dx * place_unit, dy);
+    const auto step = floor_ratio(dx, place_unit, dy);
     const auto first_of_all = row_from(upper.y);
     for (auto row = std::int64_t{first}; row <= last;) {
         const auto block = floor_div(row, most_rows) * most_rows;
         const auto anchor = std::max(block, first_of_all);
         const auto end = std::min(block + most_rows - 1, std::int64_t{last});
-        const auto along = dx * (anchor * fine_unit - upper.y) * places_in_fine;
-        const auto place = upper.x * places_in_fine + floor_ratio(along, dy);
+        const auto down = (anchor * fine_unit - upper.y) * places_in_fine;
+        const auto place = upper.x * places_in_fine + floor_ratio(dx, down, dy);
         edges_.push_back({.first_row = static_cast<int>(row),
                           .last_row = static_cast<int>(end),
                           .direction = direction,
@@ -312,4 +316,4 @@ void Contours::circle(Vec center, double radius) {
     close();
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

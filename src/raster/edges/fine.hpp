@@ -18,7 +18,7 @@
 #include <memory_resource>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Strokes are wider than their rule by this on each side, in pixels, so that pixel centres that lie exactly on the edge
 // belong to them, whatever the rounding to fine units.
@@ -223,4 +223,4 @@ Box scan_contours(Point origin, FillRule rule, const Box& clip, const SpanReceiv
 // The largest angle whose arc of that radius is flat enough, as the cosine of it.
 double cosine_of_flat_arc(double radius, double flatness) noexcept;
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

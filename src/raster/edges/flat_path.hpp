@@ -6,7 +6,7 @@
 #include <utility>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 struct FlatPath {
     Point origin;
@@ -26,4 +26,4 @@ struct RingsAndLines {
     return parts;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

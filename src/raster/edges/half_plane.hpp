@@ -8,7 +8,7 @@
 #include <cmath>
 #include <limits>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 inline constexpr Run whole_row{.left = std::numeric_limits<int>::min(), .right = std::numeric_limits<int>::max()};
 
@@ -110,4 +110,4 @@ class Wedge {
     Kind kind_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

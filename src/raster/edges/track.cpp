@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 MeasuredTrack::MeasuredTrack(const Track& track) : track_{track} {
     const auto& nodes = track.nodes;
@@ -62,4 +62,4 @@ Track MeasuredTrack::part(double from, double to) const {
     return part;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

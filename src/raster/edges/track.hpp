@@ -12,7 +12,7 @@
 #include <limits>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A box of places.
 struct Surroundings {
@@ -210,4 +210,4 @@ class MeasuredTrack {
     std::vector<double> distances_;  // of each node, and of the end
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

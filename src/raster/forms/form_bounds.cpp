@@ -10,7 +10,7 @@
 #include <limits>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -139,4 +139,4 @@ Box find_bounds(const BoundsSearch& search, const Fill& how, const Transform& by
 
 Box find_bounds(const BoundsSearch& search, const Stroke& how, const Transform& by) { return find(search, how, by); }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@
 #include <algorithm>
 #include <functional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Takes no spans.
 inline constexpr SpanReceiver nobody{
@@ -44,4 +44,4 @@ struct BoundsSearch {
 [[nodiscard]] Box find_bounds(const BoundsSearch& search, const Fill& how, const Transform& by);
 [[nodiscard]] Box find_bounds(const BoundsSearch& search, const Stroke& how, const Transform& by);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

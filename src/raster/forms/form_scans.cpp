@@ -11,7 +11,7 @@
 
 #include <algorithm>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -118,7 +118,7 @@ Box tell_covered(const SpanReceiver& receiver, const Scan& scan) {
     return touched;
 }
 
-// What of a form is a band around an ellipse that stays where it is.
+// What of a form is a band around an ellipse.
 std::optional<RoundBand> round_band_of(const Form& form, const Fill&) {
     if (const auto* const ellipse = as<EllipseForm>(form)) return round_fill(*ellipse);
     const auto* const ring = as<RingForm>(form);
@@ -138,8 +138,9 @@ Box scan_outline_of(const Form& form, const How& how, const Placement& placement
         return scan_crisp(outline_of(form, how, placement.detail_in(clip, crisp_flatness, how)), placement, clip,
                           receiver);
     }
-    if (placement.is_identity()) {
-        if (const auto band = round_band_of(form, how)) {
+    if (const auto move = placement.whole_move()) {
+        if (auto band = round_band_of(form, how)) {
+            band->box.at = band->box.at + *move;
             return tell_covered(receiver, [&](const SpanReceiver& to) { return scan_round_cover(*band, clip, to); });
         }
     }
@@ -237,4 +238,4 @@ Box seen_part(const Form& form, double reach, const Placement& placement, const 
     return intersection(clip, outer_box(form, reach, placement));
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

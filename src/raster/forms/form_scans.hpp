@@ -4,7 +4,7 @@
 #include "raster/forms/forms.hpp"
 #include "raster/forms/placement.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Hands the spans of a form, filled or stroked and placed, to the receiver.
 Box scan_form(const Form& form, const Fill& how, const Placement& placement, const Box& clip,
@@ -16,4 +16,4 @@ Box scan_form(const Form& form, const Stroke& how, const Placement& placement, c
 // its edge: a sweep goes over windows whose width is a number.
 [[nodiscard]] Box seen_part(const Form& form, double reach, const Placement& placement, const Box& clip);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -7,7 +7,7 @@
 #include <optional>
 #include <variant>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -203,4 +203,4 @@ std::vector<Track> edges_of(const BoxForm& box, const Detail& detail) {
     return {std::move(track)};
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@
 #include <span>
 #include <variant>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A box with round corners, relative to an origin: its true sides.
 struct BoxForm {
@@ -94,4 +94,4 @@ inline const LinesForm* as_polygonal(const Form& form) noexcept {
 // An arc's line.
 [[nodiscard]] Track track_of(const ArcForm& form, const Detail& detail);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

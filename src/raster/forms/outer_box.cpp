@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -33,4 +33,4 @@ Box outer_box(Point origin, const Surroundings& own, double reach, const Placeme
                    .bottom = as_int(std::ceil(box.most.y)) + 2});
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 #include <optional>
 #include <variant>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -471,4 +471,4 @@ Outline outline_of(const Form& form, const Stroke& how, const Detail& detail) {
     return std::visit([&](const auto& of) { return stroke_outline(of, how, detail); }, form);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@
 #include <functional>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Up to most_groups groups of contours, relative to an origin, and what is covered by the groups in which a place is
 // inside.
@@ -48,4 +48,4 @@ void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how,
 // A pen along lines, centred.
 [[nodiscard]] Outline stroke_along(FlatPath flat, const Stroke& how);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

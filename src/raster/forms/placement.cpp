@@ -8,7 +8,7 @@
 #include <cmath>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -42,6 +42,13 @@ Placement::Placement(const Transform& by) : by_{by} {
     if (!(scale_ < most)) {
         throw Error{"transform: it makes everything " + in_digits(scale_) + " times as large; allowed is up to 1e12"};
     }
+}
+
+std::optional<Point> Placement::whole_move() const noexcept {
+    const auto& [xx, xy, dx, yx, yy, dy] = by_.rows();
+    const auto is_whole = [](double by) { return std::fabs(by) <= max_coordinate && by == std::floor(by); };
+    if (xx != 1 || xy != 0 || yx != 0 || yy != 1 || !is_whole(dx) || !is_whole(dy)) return std::nullopt;
+    return Point{.x = static_cast<int>(dx), .y = static_cast<int>(dy)};
 }
 
 std::pair<Point, Mapping> Placement::around(Point origin) const {
@@ -80,4 +87,4 @@ Detail Placement::seen_in(const Box& clip, double flatness) const noexcept {
     return detail;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

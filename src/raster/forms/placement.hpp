@@ -8,9 +8,10 @@
 #include "coldbrick/fill.hpp"
 #include "coldbrick/transform.hpp"
 
+#include <optional>
 #include <utility>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // How far a fill may reach beyond the places that it is made of, in pixels: by the outline that belongs to it.
 constexpr double reach_of(const Fill&) noexcept { return 4; }
@@ -29,6 +30,8 @@ class Placement {
         return rows.xx * rows.yy < rows.xy * rows.yx;
     }
     [[nodiscard]] bool is_identity() const noexcept { return by_.is_identity(); }
+    // By how many whole pixels it moves, if it does nothing else.
+    [[nodiscard]] std::optional<Point> whole_move() const noexcept;
     [[nodiscard]] Vec operator()(Vec at) const noexcept {
         const auto [x, y] = by_(Position{at.x, at.y});
         return {x, y};
@@ -59,4 +62,4 @@ class Placement {
     double scale_ = 1;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@
 #include <optional>
 #include <queue>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -304,4 +304,4 @@ Box search_bounds(const KnownArea& area, const Box& outer, const std::function<B
                                        .bottom = as_int(rows->last + 1)}));
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

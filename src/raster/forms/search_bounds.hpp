@@ -8,7 +8,7 @@
 #include <functional>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What is known of an area before it is looked at.
 struct KnownArea {
@@ -22,4 +22,4 @@ struct KnownArea {
 // many rows high that looking on would take too long: then it is one that contains them.
 [[nodiscard]] Box search_bounds(const KnownArea& area, const Box& outer, const std::function<Box(const Box&)>& scan);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,7 @@
 #include <algorithm>
 #include <cstdint>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // An edge whose first point is not below its second, and of two in one row the left one.
 struct PointEdge {
@@ -120,4 +120,4 @@ class CrossingRows {
     Steps steps_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

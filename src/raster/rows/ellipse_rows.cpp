@@ -1,9 +1,9 @@
 #include "raster/rows/ellipse_rows.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 Box scan_ellipse(const Box& box, const Box& clip, const SpanReceiver& receiver) {
     return with_ellipse_rows(box, [&](const auto& rows) { return scan_inside(rows, clip, receiver); });
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "geometry/integers.hpp"
+#include "geometry/wide.hpp"
 #include "raster/spans/convex_rows.hpp"
 
 #include "coldbrick/angle.hpp"
@@ -10,7 +11,7 @@
 #include <cmath>
 #include <cstdint>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // An ellipse that fits a box, turned about its centre.
 struct WholeEllipse {
@@ -187,4 +188,4 @@ auto with_ellipse_rows(const Box& box, const Use& use) {
     return use(EllipseRows<EllipseReach<Uint128>>{box});
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

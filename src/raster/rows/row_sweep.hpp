@@ -21,7 +21,7 @@
 #include <numeric>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Sorts edges by their first row: many of them by counting those of each row.
 template <class Waiting>
@@ -171,4 +171,4 @@ class RowSweep {
     int winding_mask_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

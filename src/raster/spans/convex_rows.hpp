@@ -7,7 +7,7 @@
 
 #include <algorithm>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The pixels of a row from left to right - 1; none if right <= left.
 struct Run {
@@ -68,4 +68,4 @@ Box scan_outline(const Rows& rows, const Box& clip, const SpanReceiver& receiver
     return batch.finish();
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 #include <memory_resource>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Keeps what is told until all of it has been, so that a scan that runs out of memory has painted nothing.
 class Record {
@@ -67,4 +67,4 @@ class Record {
     std::pmr::vector<std::uint8_t> bytes_{&memory_};
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

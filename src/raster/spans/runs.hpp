@@ -8,7 +8,7 @@
 #include <memory_resource>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A few runs of a row, from left to right, apart from each other.
 class Runs {
@@ -132,4 +132,4 @@ class RunTable {
     std::pmr::vector<Run> runs_;
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

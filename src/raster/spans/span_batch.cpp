@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <limits>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 void SpanBatch::deliver() {
     if (count_ == 0) return;
@@ -41,4 +41,4 @@ Box SpanMerger::pass_on(const SpanReceiver& receiver) {
     return batch.finish();
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

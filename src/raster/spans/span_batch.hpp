@@ -10,7 +10,7 @@
 #include <limits>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 class SpanBatch {
   public:
@@ -119,4 +119,4 @@ Box scan_directly(const SpanReceiver& receiver, const Scan& scan) {
     return receiver.repeats == Repeats::harmless ? scan(receiver) : scan_merged(receiver, scan);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <limits>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -177,4 +177,4 @@ Box scan_set(std::span<const Span> spans, const Box& clip, const SpanReceiver& r
     return batch.finish();
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,7 +5,7 @@
 
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 using SpanSet = std::vector<Span>;
 
@@ -40,4 +40,4 @@ template <class Scan>
 Box scan_set(std::span<const Span> spans, const Box& clip, const SpanReceiver& receiver);
 Box scan_set_outline(std::span<const Span> spans, const Box& clip, const SpanReceiver& receiver);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

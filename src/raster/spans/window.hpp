@@ -6,7 +6,7 @@
 #include <algorithm>
 #include <limits>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 struct Window {
     int left;
@@ -35,4 +35,4 @@ constexpr Box box_of(const Window& window) noexcept {
         {.from = {.x = window.left, .y = window.top}, .to = {.x = window.right - 1, .y = window.bottom - 1}});
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

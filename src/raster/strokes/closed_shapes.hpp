@@ -4,7 +4,7 @@
 #include "raster/spans/span_sets.hpp"
 #include "raster/strokes/stroker.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The edges of a shape's fill, clockwise around it, relative to an origin.
 struct EdgeTracks {
@@ -40,4 +40,4 @@ Box scan_around(const EdgeTracks& along, const Stroke& how, const Box& clip, con
     return pass_on(union_of(spans_by(outer_side(pen)), inner), receiver);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

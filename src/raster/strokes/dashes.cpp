@@ -11,7 +11,7 @@
 #include <optional>
 #include <string>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -195,4 +195,4 @@ void check_stroke(const Stroke& how) {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 #include <cstdint>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // In one call: a path of a million pixels with dashes and gaps of two pixels each.
 constexpr auto most_dashes = 1 << 18;
@@ -63,4 +63,4 @@ class DashPattern {
     std::vector<double> starts_;  // of dashes and gaps in turn, and the period
 };
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,7 @@
 #include <cmath>
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -217,4 +217,4 @@ Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const Span
     });
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 
 #include <functional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // Width 1, with dashes or without.
 Box scan_thin_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
@@ -22,4 +22,4 @@ Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const Span
 // What lies inside; tracks count as closed.
 Box scan_inside_tracks(const FlatPath& flat, FillRule rule, const Box& clip, const SpanReceiver& receiver);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@
 #include <array>
 #include <cmath>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -189,4 +189,4 @@ Box scan_hairline(const std::vector<std::vector<Point>>& rings, const Stroke& ho
     });
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -7,7 +7,7 @@
 #include <span>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // With dashes or without: one line; from each point to the next, and if closed from the last to the first; rings.
 Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
@@ -16,4 +16,4 @@ Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, c
 Box scan_hairline(const std::vector<std::vector<Point>>& rings, const Stroke& how, const Box& clip,
                   const SpanReceiver& receiver);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

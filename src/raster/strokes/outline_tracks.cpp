@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <limits>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -86,4 +86,4 @@ std::vector<Track> outline_tracks(std::span<const Span> spans, Point origin) {
     return tracks;
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,11 +5,11 @@
 
 #include "coldbrick/detail/span_receiver.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // The edges of the pixels' squares that have pixels on one side only, as closed tracks relative to an origin: clockwise
 // around the set, counter-clockwise around its holes. Pixels that touch at a corner only have outlines of their own.
 // The spans are sorted, and neither overlap nor touch.
 [[nodiscard]] std::vector<Track> outline_tracks(std::span<const Span> spans, Point origin);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

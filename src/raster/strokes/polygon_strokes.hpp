@@ -8,7 +8,7 @@
 #include <cmath>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What such a stroke is put together from: strokes of odd widths along the edge, centred (traces), and the inclusive
 // fill.
@@ -72,4 +72,4 @@ Box scan_polygon_stroke(const Stroke& how, const SpanReceiver& receiver, const S
     return pass_on(union_of(first, difference_of(spans_along(traces.back()), filled)), receiver);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

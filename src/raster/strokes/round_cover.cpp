@@ -10,7 +10,7 @@
 #include <numbers>
 #include <vector>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -310,4 +310,4 @@ Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver&
     return RoundCover{band, window_of(seen), receiver}.run();
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // What lies between two curves that run beside an upright ellipse, or within the outer one if it is alone.
 struct RoundBand {
@@ -27,4 +27,4 @@ struct RoundBand {
 // The coverage of it in the clip.
 Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver& receiver);
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -5,7 +5,7 @@
 #include <limits>
 #include <optional>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -239,4 +239,4 @@ void tabulate(const CornerBox& shape, int distance, Join join, const Window& row
     table.take(CutBoxRows{box, cut, [&](int y) { return cut - 1 - y; }}, rows.top, rows.bottom);
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@
 
 #include <algorithm>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // A box with corners of a radius.
 struct CornerBox {
@@ -61,4 +61,4 @@ Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, c
     return batch.finish();
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

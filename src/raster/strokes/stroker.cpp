@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
@@ -325,4 +325,4 @@ void draw_track(const Track& track, const Pen& pen, Contours& contours) {
     }
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

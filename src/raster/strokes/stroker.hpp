@@ -9,7 +9,7 @@
 #include "raster/edges/fine.hpp"
 #include "raster/edges/track.hpp"
 
-namespace coldbrick::detail {
+namespace coldbrick::inline v0::detail {
 
 // How a pen draws a track.
 struct Pen {
@@ -83,4 +83,4 @@ inline bool is_hairline(const Stroke& how) noexcept {
     return how.width == Width{1} && how.align != Align::outside && how.dash.empty();
 }
 
-}  // namespace coldbrick::detail
+}  // namespace coldbrick::inline v0::detail

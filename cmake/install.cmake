@@ -1,0 +1,61 @@
+# What is installed: the headers, a library for each layer, and for each what finds it with CMake and with pkg-config.
+include(CMakePackageConfigHelpers)
+if(NOT DEFINED BUILD_SHARED_LIBS)
+    set(BUILD_SHARED_LIBS OFF)
+endif()
+
+set(coldbrick_cmake_dir ${CMAKE_INSTALL_LIBDIR}/cmake/coldbrick)
+# From where pkg-config finds its files to the prefix, wherever that is.
+file(RELATIVE_PATH coldbrick_up /${CMAKE_INSTALL_LIBDIR}/pkgconfig /)
+
+# What each layer needs, by pkg-config's names: of the layers, and packages.
+set(files_requires coldbrick-core)
+set(files_packages "libpng libjpeg libdeflate")
+set(scene_requires "coldbrick-core, coldbrick-files")
+set(scene_packages muparser)
+set(core_description "Draws straight into pixel buffers, by published pixel rules")
+set(files_description "Picture files for Cold Brick")
+set(scene_description "The scene language of Cold Brick")
+
+# Headers of layers that are left out are left out too.
+set(headers_of_files file_format files load)
+set(headers_of_scene scene)
+set(headers_of_all coldbrick)
+set(left_out "")
+foreach(layer files scene)
+    if(NOT layer IN_LIST coldbrick_layers)
+        foreach(header IN LISTS headers_of_${layer} headers_of_all)
+            list(APPEND left_out PATTERN ${header}.hpp EXCLUDE)
+        endforeach()
+    endif()
+endforeach()
+install(DIRECTORY ${PROJECT_SOURCE_DIR}/include/coldbrick DESTINATION ${CMAKE_INSTALL_INCLUDEDIR} ${left_out})
+
+set(all_requires "")
+foreach(layer IN LISTS coldbrick_layers)
+    install(TARGETS coldbrick_${layer} EXPORT coldbrick-${layer})
+    install(EXPORT coldbrick-${layer} NAMESPACE coldbrick:: FILE coldbrick-${layer}-targets.cmake
+        DESTINATION ${coldbrick_cmake_dir})
+    set(name coldbrick-${layer})
+    set(description "${${layer}_description}")
+    set(requires "${${layer}_requires}")
+    set(packages "${${layer}_packages}")
+    set(libraries "-L\${libdir} -lcoldbrick_${layer}")
+    configure_file(${PROJECT_SOURCE_DIR}/cmake/coldbrick.pc.in ${PROJECT_BINARY_DIR}/${name}.pc @ONLY)
+    list(APPEND all_requires ${name})
+    install(FILES ${PROJECT_BINARY_DIR}/${name}.pc DESTINATION ${CMAKE_INSTALL_LIBDIR}/pkgconfig)
+endforeach()
+set(name coldbrick)
+set(description "All of Cold Brick")
+list(JOIN all_requires ", " requires)
+set(packages "")
+set(libraries "")
+configure_file(${PROJECT_SOURCE_DIR}/cmake/coldbrick.pc.in ${PROJECT_BINARY_DIR}/coldbrick.pc @ONLY)
+install(FILES ${PROJECT_BINARY_DIR}/coldbrick.pc DESTINATION ${CMAKE_INSTALL_LIBDIR}/pkgconfig)
+
+configure_package_config_file(${PROJECT_SOURCE_DIR}/cmake/coldbrick-config.cmake.in
+    ${PROJECT_BINARY_DIR}/coldbrick-config.cmake INSTALL_DESTINATION ${coldbrick_cmake_dir})
+write_basic_package_version_file(${PROJECT_BINARY_DIR}/coldbrick-config-version.cmake
+    VERSION ${PROJECT_VERSION} COMPATIBILITY SameMinorVersion)
+install(FILES ${PROJECT_BINARY_DIR}/coldbrick-config.cmake ${PROJECT_BINARY_DIR}/coldbrick-config-version.cmake
+    DESTINATION ${coldbrick_cmake_dir})

@@ -1,0 +1,42 @@
+# The core alone, as a shared library in a project of others: built there without any package, installed, and used from
+# there by a project that finds it with CMake, and by a compiler call with pkg-config.
+file(REMOVE_RECURSE ${WORK})
+function(run)
+    execute_process(COMMAND ${ARGN} COMMAND_ERROR_IS_FATAL ANY)
+endfunction()
+run(${CMAKE_COMMAND} -S ${OUTSIDE}/parent -B ${WORK}/parent -G ${GENERATOR} -DCOLDBRICK=${SOURCE}
+    -DCMAKE_CXX_COMPILER=${COMPILER} -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_FLAGS_DEBUG=-O0 -DCMAKE_INSTALL_LIBDIR=lib)
+run(${CMAKE_COMMAND} --build ${WORK}/parent)
+run(${WORK}/parent/parent)
+run(${CMAKE_COMMAND} --install ${WORK}/parent --prefix ${WORK}/prefix)
+
+run(${CMAKE_COMMAND} -S ${OUTSIDE}/core -B ${WORK}/core -G ${GENERATOR} -DCMAKE_CXX_COMPILER=${COMPILER}
+    -DCMAKE_PREFIX_PATH=${WORK}/prefix)
+run(${CMAKE_COMMAND} --build ${WORK}/core)
+run(${WORK}/core/core_only)
+
+set(ENV{PKG_CONFIG_PATH} ${WORK}/prefix/lib/pkgconfig)
+execute_process(COMMAND pkg-config --cflags --libs coldbrick OUTPUT_VARIABLE flags OUTPUT_STRIP_TRAILING_WHITESPACE
+    COMMAND_ERROR_IS_FATAL ANY)
+separate_arguments(flags)
+run(${COMPILER} -std=c++20 ${OUTSIDE}/core/main.cpp ${flags} -o ${WORK}/by_pkg_config)
+run(${CMAKE_COMMAND} -E env LD_LIBRARY_PATH=${WORK}/prefix/lib ${WORK}/by_pkg_config)
+
+# Its name has the version, and nothing of its insides can be seen.
+set(library ${WORK}/prefix/lib/libcoldbrick_core.so)
+execute_process(COMMAND nm -DC --defined-only ${library} OUTPUT_VARIABLE symbols COMMAND_ERROR_IS_FATAL ANY)
+foreach(inside FineEdges CoverEdges Contours SpanBatch)
+    if(symbols MATCHES "[ :]${inside}::")
+        message(FATAL_ERROR "${inside} can be seen from outside")
+    endif()
+endforeach()
+if(NOT symbols MATCHES "coldbrick::v0::detail::paint\\(")
+    message(FATAL_ERROR "what drawing calls use cannot be seen")
+endif()
+if(NOT EXISTS ${library}.0.1)
+    message(FATAL_ERROR "the library has no version in its name")
+endif()
+file(GLOB headers RELATIVE ${WORK}/prefix/include/coldbrick ${WORK}/prefix/include/coldbrick/*.hpp)
+if("files.hpp" IN_LIST headers OR "coldbrick.hpp" IN_LIST headers OR NOT "draw.hpp" IN_LIST headers)
+    message(FATAL_ERROR "other headers than the core's: ${headers}")
+endif()
