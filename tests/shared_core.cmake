@@ -1,3 +1,4 @@
+cmake_policy(VERSION 3.25)
 # The core alone, as a shared library in a project of others: built there without any package, installed, and used from
 # there by a project that finds it with CMake, and by a compiler call with pkg-config.
 file(REMOVE_RECURSE ${WORK})

@@ -43,11 +43,12 @@ Box mark(const Surface& surface, Point at, const Ink& ink);
 
 // Sets every pixel of the target (of a view: of its clip) to the colour. It replaces and never blends: with alpha
 // below 255 the pixels become translucent where the format has alpha, and take the colour as it is where not.
-template <Target T>
+template <detail::DrawnOn T>
 Box clear(T&& target, Color color, SourcePlace where = SourcePlace::current()) {
+    detail::check_is_target<T>();
     if constexpr (detail::Recorder<T>) {
         return target.recorder().clear(color, where);
-    } else {
+    } else if constexpr (Target<T>) {
         const auto& surface = detail::SurfaceAccess::of(target);
         detail::clear(surface, color);
         return surface.window;
@@ -63,61 +64,66 @@ Box clear(T&& target, PaletteEntry entry) {
 }
 
 // Lays the ink on one pixel.
-template <Target T>
+template <detail::DrawnOn T>
 Box mark(T&& target, Point at, const Ink& ink, SourcePlace where = SourcePlace::current()) {
+    detail::check_is_target<T>();
     if constexpr (detail::Recorder<T>) {
         return target.recorder().area(Box{.at = at, .size = {.width = 1, .height = 1}}, ink, where);
-    } else {
+    } else if constexpr (Target<T>) {
         return detail::mark(detail::SurfaceAccess::of(target), at, ink);
     }
 }
 
 // Lays the ink on every pixel of an area: the inside of a Box, Circle, Ellipse or Polygon, or any filled() or
 // stroked() one (spans.hpp).
-template <Target T, class Area>
+template <detail::DrawnOn T, class Area>
 Box fill(T&& target, const Area& area, const Ink& ink, SourcePlace where = SourcePlace::current()) {
-    static_assert(detail::AnyArea<Area>, "fill() takes a shape that has an inside, a filled() one or a stroked() one");
-    if constexpr (detail::Recorder<T>) {
+    detail::check_is_target<T>();
+    detail::check_is_area<Area>();
+    if constexpr (detail::Recorder<T> && detail::AnyArea<Area>) {
         return target.recorder().area(area, ink, where);
-    } else {
+    } else if constexpr (Target<T> && detail::AnyArea<Area>) {
         return detail::paint(detail::SurfaceAccess::of(target), ink, detail::as_area(area));
     }
 }
 
 // The same with smooth edges, and of a Polygon or Path with a fill rule or edges other than the usual.
-template <Target T, detail::Fillable Shape>
+template <detail::DrawnOn T, class Shape>
 Box fill(T&& target, const Shape& shape, const Fill& how, const Ink& ink, SourcePlace where = SourcePlace::current()) {
-    if constexpr (detail::Recorder<T>) {
+    detail::check_is_target<T>();
+    detail::check_is_fillable<Shape>();
+    if constexpr (detail::Recorder<T> && detail::Fillable<Shape>) {
         return target.recorder().area(filled(shape, how), ink, where);
-    } else {
+    } else if constexpr (Target<T> && detail::Fillable<Shape>) {
         return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
     }
 }
 
 // Lays the ink on the stroke of a shape, by a pen as stroke.hpp describes it.
-template <Target T, class Shape>
+template <detail::DrawnOn T, class Shape>
 Box stroke(T&& target, const Shape& shape, const Stroke& how, const Ink& ink,
            SourcePlace where = SourcePlace::current()) {
-    static_assert(detail::AnyShape<Shape>, "stroke() takes a shape, such as a Line or a Circle");
-    if constexpr (detail::Recorder<T>) {
+    detail::check_is_target<T>();
+    detail::check_is_strokable<Shape>();
+    if constexpr (detail::Recorder<T> && detail::AnyShape<Shape>) {
         return target.recorder().area(stroked(shape, how), ink, where);
-    } else {
+    } else if constexpr (Target<T> && detail::AnyShape<Shape>) {
         return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
     }
 }
 
 // The same with the usual pen: one pixel wide, the outline that fits the fill.
-template <Target T, class Shape>
+template <detail::DrawnOn T, class Shape>
 Box stroke(T&& target, const Shape& shape, const Ink& ink, SourcePlace where = SourcePlace::current()) {
     return stroke(target, shape, Stroke{}, ink, where);
 }
 
 // The usual fill and pen with other edges: fill(chart, moon, Edge::smooth, gold).
-template <Target T, detail::Fillable Shape>
+template <detail::DrawnOn T, class Shape>
 Box fill(T&& target, const Shape& shape, Edge edge, const Ink& ink, SourcePlace where = SourcePlace::current()) {
     return fill(target, shape, Fill{.edge = edge}, ink, where);
 }
-template <Target T, detail::AnyShape Shape>
+template <detail::DrawnOn T, class Shape>
 Box stroke(T&& target, const Shape& shape, Edge edge, const Ink& ink, SourcePlace where = SourcePlace::current()) {
     return stroke(target, shape, Stroke{.edge = edge}, ink, where);
 }

@@ -339,6 +339,21 @@ template <PixelFormat Format>
     return channel(bitmap.pixels(), which);
 }
 
+namespace detail {
+
+// What can be drawn on, or is given for it by mistake.
+template <class T>
+concept DrawnOn = coldbrick::Target<T> || is_readable<std::remove_cvref_t<T>>;
+
+template <class T>
+constexpr void check_is_target() noexcept {
+    static_assert(coldbrick::Target<T>,
+                  "a const Bitmap, and a view of const pixels, can only be read: drawing needs one that can "
+                  "be written to");
+}
+
+}  // namespace detail
+
 // What can be read: any bitmap or view. Reading sees the pixels of a view's clip.
 template <class T>
 concept Picture = detail::is_readable<std::remove_cvref_t<T>>;

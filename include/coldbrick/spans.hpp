@@ -44,30 +44,34 @@ inline namespace v0 {
 // where there are none). Spans come sorted by y, then x; they neither overlap nor touch, so each pixel comes once.
 // The time grows with what is inside the clip, not with the size of the shape. Throws Error as drawing the area
 // would, before the first visit; an exception out of visit goes through.
-template <detail::AnyArea Area, class Visit>
+template <class Area, class Visit>
 Box for_each_span(const Area& area, const Box& clip, Visit&& visit) {
-    using Called = std::remove_reference_t<Visit>;
-    const auto take = [](void* context, std::span<const Span> spans) {
-        auto& call = *static_cast<Called*>(context);
-        for (const auto& run : spans) call(run);
-    };
-    auto* context = const_cast<void*>(static_cast<const void*>(&visit));
-    return detail::scan(detail::as_area(area), detail::within_numbers(clip),
-                        {.context = context, .take = take, .repeats = detail::Repeats::never});
+    detail::check_is_area<Area>();
+    if constexpr (detail::AnyArea<Area>) {
+        using Called = std::remove_reference_t<Visit>;
+        const auto take = [](void* context, std::span<const Span> spans) {
+            auto& call = *static_cast<Called*>(context);
+            for (const auto& run : spans) call(run);
+        };
+        auto* context = const_cast<void*>(static_cast<const void*>(&visit));
+        return detail::scan(detail::as_area(area), detail::within_numbers(clip),
+                            {.context = context, .take = take, .repeats = detail::Repeats::never});
+    }
 }
 
 // The smallest box around all pixels of the area, wherever they lie; empty where it has none. Throws Error as drawing
 // the area would. Boxes, rounded boxes, circles, ellipses that are not turned, and their strokes take no time;
 // polygons, and strokes of lines and polygons, time in proportion to the number of vertices. All others (shared edges,
 // turned ellipses, sectors, chords, arcs, dashes, polygons aligned inside or outside) may look at all rows of a shape.
-template <detail::AnyArea Area>
+template <class Area>
 [[nodiscard]] Box bounds(const Area& area) {
-    return detail::bounds_of(detail::as_area(area));
+    detail::check_is_area<Area>();
+    if constexpr (detail::AnyArea<Area>) return detail::bounds_of(detail::as_area(area));
 }
 
 // Whether the pixel belongs to the area: whether drawing it would touch the pixel, on a large enough buffer. Throws
 // Error as drawing the area would.
-template <detail::AnyArea Area>
+template <class Area>
 [[nodiscard]] bool contains(const Area& area, Point pixel) {
     return !for_each_span(area, Box{.at = pixel, .size = {.width = 1, .height = 1}}, [](const Span&) {}).empty();
 }

@@ -13,7 +13,7 @@ namespace {
 
 // Grays lie `step` bytes apart: 2, or more where they are a channel of something.
 template <int step>
-void load_gray(const Target&, const std::uint8_t* pixels, int count, Color16* colors) noexcept {
+void load_deep_gray(const Target&, const std::uint8_t* pixels, int count, Color16* colors) noexcept {
     for (int i = 0; i < count; ++i, pixels += step) {
         std::uint16_t value = 0;
         std::memcpy(&value, pixels, sizeof value);
@@ -22,7 +22,7 @@ void load_gray(const Target&, const std::uint8_t* pixels, int count, Color16* co
 }
 
 template <int step>
-void store_gray(const Target&, const Color16* colors, int count, std::uint8_t* pixels) noexcept {
+void store_deep_gray(const Target&, const Color16* colors, int count, std::uint8_t* pixels) noexcept {
     for (int i = 0; i < count; ++i, pixels += step) {
         const auto value = luma(colors[i]);
         std::memcpy(pixels, &value, sizeof value);
@@ -53,12 +53,12 @@ void store_index(const Target& target, const Color* colors, int count, std::uint
 }
 
 constexpr FormatKernel number_channel{
-    .pixel_bytes = 8, .is_gray = true, .is_sparse = true, .load_deep = load_gray<8>, .store_deep = store_gray<8>};
+    .pixel_bytes = 8, .is_gray = true, .is_sparse = true, .load_deep = load_deep_gray<8>, .store_deep = store_deep_gray<8>};
 
 }  // namespace
 
 constexpr FormatKernel gray16_kernel{
-    .pixel_bytes = 2, .is_gray = true, .load_deep = load_gray<2>, .store_deep = store_gray<2>};
+    .pixel_bytes = 2, .is_gray = true, .load_deep = load_deep_gray<2>, .store_deep = store_deep_gray<2>};
 constexpr FormatKernel rgba16_kernel{
     .pixel_bytes = 8, .has_alpha = true, .load_deep = load_rgba, .store_deep = store_rgba};
 constexpr FormatKernel index8_kernel{.pixel_bytes = 1, .has_alpha = true, .load = load_index, .store = store_index};

@@ -19,7 +19,6 @@ using detail::OpaqueBlend;
 using detail::over;
 using detail::pixel_address;
 using detail::product_255;
-using detail::Target;
 
 // Where each channel lies in a pixel.
 struct Order {
@@ -44,7 +43,7 @@ Bytes4 encode(Color color) noexcept {
 }
 
 template <Order order, int pixel_bytes>
-void store(const Target&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
+void store(const detail::Target&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
     for (int i = 0; i < count; ++i, pixels += pixel_bytes) {
         const auto pixel = encode<order>(colors[i]);
         std::memcpy(pixels, pixel.data(), pixel_bytes);
@@ -52,7 +51,7 @@ void store(const Target&, const Color* colors, int count, std::uint8_t* pixels) 
 }
 
 template <Order order, int pixel_bytes>
-void load(const Target&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
+void load(const detail::Target&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
     for (int i = 0; i < count; ++i, pixels += pixel_bytes) {
         colors[i] = {.red = pixels[order.red],
                      .green = pixels[order.green],
@@ -63,42 +62,42 @@ void load(const Target&, const std::uint8_t* pixels, int count, Color* colors) n
 
 // Grays lie `step` bytes apart: 1, or more where they are a channel of something.
 template <int step>
-void store_gray(const Target&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
+void store_gray(const detail::Target&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
     for (int i = 0; i < count; ++i, pixels += step) *pixels = luma(colors[i]);
 }
 
 template <int step>
-void load_gray(const Target&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
+void load_gray(const detail::Target&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
     for (int i = 0; i < count; ++i, pixels += step) colors[i] = gray(*pixels);
 }
 
 template <class Blend>
-void blend_each(const Target& target, std::span<const Span> spans, const Blend& blend) {
+void blend_each(const detail::Target& target, std::span<const Span> spans, const Blend& blend) {
     for (const auto& run : spans) {
         blend(pixel_address(target, run.x, run.y), static_cast<std::size_t>(run.length));
     }
 }
 
-void blend_gray(const Target& target, std::span<const Span> spans, Color color) {
+void blend_gray(const detail::Target& target, std::span<const Span> spans, Color color) {
     const auto source = luma(color);
     blend_each(target, spans, OpaqueBlend{&source, 1, color.alpha});
 }
 
 template <Order order>
-void blend_opaque(const Target& target, std::span<const Span> spans, Color color) {
+void blend_opaque(const detail::Target& target, std::span<const Span> spans, Color color) {
     const auto source = encode<order>(color);
     const auto blend = OpaqueBlend{source.data(), 3, color.alpha};
     blend_each(target, spans, [&](std::uint8_t* pixels, std::size_t count) { blend(pixels, 3 * count); });
 }
 
 template <Order order>
-void blend_alpha(const Target& target, std::span<const Span> spans, Color color) {
+void blend_alpha(const detail::Target& target, std::span<const Span> spans, Color color) {
     blend_each(target, spans, AlphaBlend{encode<order>(color)});
 }
 
 // Source-over of one colour on pixels that are covered in part, each pixel by its own alpha: calls lay(pixel, alpha).
 template <int pixel_bytes, class Lay>
-void cover_each(const Target& target, std::span<const CoverSpan> spans, unsigned alpha, const Lay& lay) {
+void cover_each(const detail::Target& target, std::span<const CoverSpan> spans, unsigned alpha, const Lay& lay) {
     for (const auto& [y, x, length, each, all] : spans) {
         if (each == nullptr) continue;
         auto* pixel = target.top_left + y * target.stride + std::ptrdiff_t{x} * pixel_bytes;
@@ -132,7 +131,7 @@ void write_bytes(std::uint32_t word, std::uint8_t* bytes) noexcept {
     for (std::size_t i = 0; i < count; ++i) bytes[i] = static_cast<std::uint8_t>(word >> (8 * i));
 }
 
-void cover_gray(const Target& target, std::span<const CoverSpan> spans, Color color) {
+void cover_gray(const detail::Target& target, std::span<const CoverSpan> spans, Color color) {
     const std::uint32_t source = luma(color);
     cover_each<1>(target, spans, color.alpha, [=](std::uint8_t* pixel, unsigned alpha) {
         *pixel = static_cast<std::uint8_t>(mixed_bytes(source, *pixel, alpha));
@@ -140,7 +139,7 @@ void cover_gray(const Target& target, std::span<const CoverSpan> spans, Color co
 }
 
 template <Order order>
-void cover_rgb(const Target& target, std::span<const CoverSpan> spans, Color color) {
+void cover_rgb(const detail::Target& target, std::span<const CoverSpan> spans, Color color) {
     const auto source = read_bytes<3>(encode<order>(color).data());
     cover_each<3>(target, spans, color.alpha, [=](std::uint8_t* pixel, unsigned alpha) {
         write_bytes<3>(mixed_bytes(source, read_bytes<3>(pixel), alpha), pixel);
@@ -148,7 +147,7 @@ void cover_rgb(const Target& target, std::span<const CoverSpan> spans, Color col
 }
 
 template <Order order>
-void cover_alpha(const Target& target, std::span<const CoverSpan> spans, Color color) {
+void cover_alpha(const detail::Target& target, std::span<const CoverSpan> spans, Color color) {
     const auto full = encode<order>(with_alpha(color, 255));
     const auto full_bytes = read_bytes<4>(full.data());
     cover_each<4>(target, spans, color.alpha, [=](std::uint8_t* pixel, unsigned alpha) {

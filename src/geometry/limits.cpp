@@ -18,6 +18,8 @@ std::string in_digits(double value) {
     return text.str();
 }
 
+std::string in_words(Size size) { return std::to_string(size.width) + " x " + std::to_string(size.height); }
+
 void refuse(std::string_view shape, std::string_view field, std::int64_t value, std::int64_t least, std::int64_t most) {
     throw Error{std::string{shape} + ": " + std::string{field} + " is " + std::to_string(value) + "; allowed is " +
                 std::to_string(least) + " to " + std::to_string(most)};

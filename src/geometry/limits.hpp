@@ -24,6 +24,9 @@ constexpr std::uint64_t pixel_count(Size size) noexcept {
 // A number as it is written: up to ten digits, without zeros at the end, the same in every language.
 [[nodiscard]] std::string in_digits(double value);
 
+// "<width> x <height>".
+[[nodiscard]] std::string in_words(Size size);
+
 // Throws Error "<shape>: <field> is <value>; allowed is <least> to <most>".
 [[noreturn]] void refuse(std::string_view shape, std::string_view field, std::int64_t value, std::int64_t least,
                          std::int64_t most);

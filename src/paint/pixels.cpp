@@ -23,8 +23,6 @@ void check_size(std::string_view what, Size size) {
     if (size.height < 1 || size.height > max_coordinate) refuse(what, "size.height", size.height, 1, max_coordinate);
 }
 
-std::string in_words(Size size) { return std::to_string(size.width) + " x " + std::to_string(size.height); }
-
 }  // namespace
 
 Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel) {

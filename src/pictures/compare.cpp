@@ -1,6 +1,7 @@
 #include "coldbrick/compare.hpp"
 
 #include "formats/kernels.hpp"
+#include "geometry/limits.hpp"
 
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
@@ -16,8 +17,6 @@
 namespace coldbrick::inline v0::detail {
 
 namespace {
-
-std::string in_words(Size size) { return std::to_string(size.width) + " x " + std::to_string(size.height); }
 
 // Differences of the channels, in 65535ths.
 struct Steps {
@@ -51,18 +50,18 @@ void visit_both(const Surface& a, const Surface& b, const Visit& visit) {
     }
 }
 
-constexpr auto step = 257.0;
+constexpr auto deep_step = 257.0;
 
 }  // namespace
 
 Differences compare(const Surface& a, const Surface& b, double tolerance) {
     Differences found;
     visit_both(a, b, [&](Point at, const Color16&, const Steps& steps) {
-        found.red = std::max(found.red, steps.red / step);
-        found.green = std::max(found.green, steps.green / step);
-        found.blue = std::max(found.blue, steps.blue / step);
-        found.alpha = std::max(found.alpha, steps.alpha / step);
-        if (steps.most() / step <= tolerance) return;
+        found.red = std::max(found.red, steps.red / deep_step);
+        found.green = std::max(found.green, steps.green / deep_step);
+        found.blue = std::max(found.blue, steps.blue / deep_step);
+        found.alpha = std::max(found.alpha, steps.alpha / deep_step);
+        if (steps.most() / deep_step <= tolerance) return;
         ++found.pixels;
         found.box = enclosing(found.box, Box{.at = at, .size = {.width = 1, .height = 1}});
     });
@@ -72,7 +71,7 @@ Differences compare(const Surface& a, const Surface& b, double tolerance) {
 Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolerance) {
     Bitmap<Rgb8> shown{a.window.size};
     visit_both(a, b, [&](Point at, const Color16& color, const Steps& steps) {
-        if (steps.most() / step <= tolerance) {
+        if (steps.most() / deep_step <= tolerance) {
             const auto pale = 160 + luma(narrowed(color)) * 3 / 8;
             mark(shown, at, gray(static_cast<std::uint8_t>(pale)));
         } else {

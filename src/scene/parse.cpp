@@ -169,7 +169,7 @@ class ArgumentReader {
 };
 
 // What is checked against forms: "fill circle" and its arguments, told at a place if something is missing.
-struct Arguments {
+struct GivenArguments {
     std::string words;
     const Word& place;
     const std::vector<Argument>& given;
@@ -177,7 +177,7 @@ struct Arguments {
 };
 
 // Which form the arguments have, with faults for what is too much or missing.
-void check_form(const Arguments& arguments, const std::vector<StatementForm>& forms, Faults& faults) {
+void check_form(const GivenArguments& arguments, const std::vector<StatementForm>& forms, Faults& faults) {
     const auto& [words, place, given, may_repeat_through] = arguments;
     const auto gives = [&of = given](std::string_view name) {
         return std::any_of(of.begin(), of.end(), [&](const Argument& a) { return a.keyword.text == name; });

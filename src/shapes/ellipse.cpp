@@ -99,7 +99,7 @@ template Form form_of(const BasicCircle<double>&, const Detail&);
 
 namespace {
 
-struct EllipseTable {
+struct EllipseRowTable {
     WholeEllipse ellipse;
 
     void operator()(int distance, Join, const Window& rows, RunTable& table) const {
@@ -133,13 +133,13 @@ Box scan_stroke(const Circle& shape, const Stroke& how, const Box& clip, const S
     const auto box = coldbrick::box_of(shape);
     check_stroke(how);
     if (is_hairline(how)) return scan_round_hairline(box, clip, receiver);
-    return scan_closed(EllipseTable{{.box = box}}, Ellipse{shape}, how, clip, receiver);
+    return scan_closed(EllipseRowTable{{.box = box}}, Ellipse{shape}, how, clip, receiver);
 }
 
 Box scan_stroke(const Ellipse& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     check_stroke(how);
     if (is_hairline(how) && shape.turn() == Angle{}) return scan_round_hairline(shape.box(), clip, receiver);
-    return scan_closed(EllipseTable{whole_of(shape)}, shape, how, clip, receiver);
+    return scan_closed(EllipseRowTable{whole_of(shape)}, shape, how, clip, receiver);
 }
 
 std::optional<Box> fill_bounds(const Circle& shape) { return coldbrick::box_of(shape); }

@@ -215,6 +215,54 @@ concept AnyArea = requires(const Area& area) {
     area_ref(area);
 };
 
+// What is given for an area, or a shape, by mistake; each has a sentence of its own.
+template <class T>
+inline constexpr bool is_point_list = false;
+template <class Allocator>
+inline constexpr bool is_point_list<std::vector<Point, Allocator>> = true;
+template <class Allocator>
+inline constexpr bool is_point_list<std::vector<Position, Allocator>> = true;
+template <class T>
+inline constexpr bool is_stroked = false;
+template <class Shape>
+inline constexpr bool is_stroked<Stroked<Shape>> = true;
+template <class Area>
+inline constexpr bool is_stroked<Transformed<Area>> = is_stroked<Area>;
+template <class T>
+inline constexpr bool is_filled_or_placed = is_stroked<T>;
+template <class Shape>
+inline constexpr bool is_filled_or_placed<Filled<Shape>> = true;
+template <class Area>
+inline constexpr bool is_filled_or_placed<Transformed<Area>> = true;
+
+// Does not compile for what has no area, and says why.
+template <class Area>
+constexpr void check_is_area() noexcept {
+    static_assert(!is_open_shape<Area>,
+                  "a line, polyline or arc has no inside: stroke it, or take a stroked() one as an area");
+    static_assert(!is_point_list<Area>, "a vector of points is no shape: Polygon{points} is one, or a VertexList");
+    static_assert(
+        AnyArea<Area> || is_open_shape<Area> || is_point_list<Area>,
+        "an area is a shape that has an inside, a filled() or stroked() shape, one transformed(), or a Figure");
+}
+
+// Does not compile for what cannot be filled, or stroked, in a way that is told besides.
+template <class Shape>
+constexpr void check_is_fillable() noexcept {
+    static_assert(!is_filled_or_placed<Shape>,
+                  "a filled(), stroked() or transformed() area says itself how: fill it "
+                  "without saying it again");
+    if constexpr (!is_filled_or_placed<Shape>) check_is_area<Shape>();
+}
+template <class Shape>
+constexpr void check_is_strokable() noexcept {
+    static_assert(!is_stroked<Shape>, "a stroke cannot be stroked: fill() paints a stroked() shape");
+    static_assert(!is_point_list<Shape>,
+                  "a vector of points is no shape: Polyline{.through = points} is one, or Polygon{points}");
+    static_assert(AnyShape<Shape> || is_stroked<Shape> || is_point_list<Shape>,
+                  "stroke() takes a shape as it is; one transformed() is filled as a stroked() one");
+}
+
 // Of one that says itself what it is, too: by a function beside its type.
 template <AnyArea Area>
 AreaRef as_area(const Area& area) noexcept {

@@ -179,7 +179,7 @@ class RoundCover {
         while (least < half_columns_ && bytes[least] == 0) ++least;
         if (least == half_columns_) return bytes_.resize(at);
         for (auto i = least; i < half_columns_; ++i) bytes[width() - 1 - i] = bytes[i];
-        parts_.push_back({.begin = least, .end = width() - least, .has_bytes = true, .all = 0, .bytes = at + least});
+        parts_.push_back({.begin = least, .end = width() - least, .has_bytes = true, .all = 0, .bytes = at + static_cast<std::size_t>(least)});
     }
 
     void keep_parts(std::size_t first) {
