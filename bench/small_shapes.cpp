@@ -2,6 +2,7 @@
 #include "pairs.hpp"
 
 #include <coldbrick/draw.hpp>
+#include <coldbrick/drawing.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -118,6 +119,23 @@ void add_million(const std::string& name, const std::shared_ptr<std::vector<Area
              }});
 }
 
+// A million circles from a drawing that remembers them, against the calls themselves.
+void add_drawing(const std::shared_ptr<std::vector<Circle>>& circles) {
+    const auto bitmap = std::make_shared<Bitmap<Rgba8>>(sheet, gray(20));
+    const auto drawing = std::make_shared<Drawing>();
+    for (const auto& circle : *circles) fill(*drawing, circle, ink);
+    constexpr auto allowed = 1.15;
+    add({.name = "each of 1 million circles, from a Drawing",
+         .reference = "the calls themselves",
+         .allowed = allowed,
+         .items = static_cast<double>(circles->size()),
+         .ours = [=] { benchmark::DoNotOptimize(render(*drawing, *bitmap)); },
+         .other =
+             [=] {
+                 for (const auto& circle : *circles) benchmark::DoNotOptimize(fill(*bitmap, circle, ink));
+             }});
+}
+
 }  // namespace
 
 void add_small_shapes() {
@@ -155,9 +173,10 @@ void add_small_shapes() {
     add_million("box 9x9", many<Box>(million, [&](const auto& number) {
                     return Box{.at = somewhere(number), .size = {.width = 9, .height = 9}};
                 }));
-    add_million("circle of radius 4", many<Circle>(million, [&](const auto& number) {
-                    return Circle{.center = somewhere(number), .radius = 4};
-                }));
+    const auto circles =
+        many<Circle>(million, [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; });
+    add_million("circle of radius 4", circles);
+    add_drawing(circles);
     add_million("circle outline of radius 4", many<Stroked<Circle>>(million, [&](const auto& number) {
                     return stroked(Circle{.center = somewhere(number), .radius = 4});
                 }));

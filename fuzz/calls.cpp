@@ -1,5 +1,6 @@
 // A fuzz target for calls: shapes, pens, inks, formats, clips and transforms by the bytes, on memory with guards around
-// it. Nothing is written outside of the clip, and the box that a call returns contains what has changed.
+// it. Nothing is written outside of the clip, and the box that a call returns contains what has changed. A drawing that
+// remembers the call paints the same.
 #include <coldbrick/coldbrick.hpp>
 
 #include <cstring>
@@ -80,7 +81,10 @@ Ink ink_of(Choices& of) {
 template <class Target, class Shape>
 Box draw_all(Target& target, Choices& of, const Shape& shape, const Ink& ink) {
     const Fill fill_how{of.choice<FillRule>(2), of.choice<Edges>(2), of.choice<Edge>(2)};
-    Stroke how{.width = of.byte() < 200 ? of.below(40) : of.coordinate(),
+    const auto width = of.below(40);
+    Stroke how{.width = of.byte() < 200   ? Width{width}
+                        : of.byte() < 128 ? Width{of.coordinate()}
+                                          : Width{of.number()},
                .align = of.choice<Align>(3),
                .cap = of.choice<Cap>(3),
                .join = of.choice<Join>(3),
@@ -109,7 +113,7 @@ Box draw_shape(Target& target, Choices& of, const Ink& ink) {
     };
     const auto box = [&] { return Box{of.point(), {of.coordinate(), of.coordinate()}}; };
     const auto sweep = [&] { return Sweep{of.angle(), of.angle()}; };
-    switch (of.below(13)) {
+    switch (of.below(15)) {
         case 0:
             return draw_all(target, of, box(), ink);
         case 1:
@@ -139,6 +143,16 @@ Box draw_shape(Target& target, Choices& of, const Ink& ink) {
         }
         case 11:
             return draw_all(target, of, subpixel::Circle{.center = of.position(), .radius = of.number()}, ink);
+        case 12:
+            return draw_all(target, of,
+                            Ring{.center = of.point(), .radius = of.coordinate(), .inner_radius = of.coordinate()},
+                            ink);
+        case 13:
+            return draw_all(
+                target, of,
+                subpixel::Ring{
+                    .center = of.position(), .radius = of.number(), .inner_radius = of.number(), .sweep = sweep()},
+                ink);
         default:
             return draw_all(target, of, subpixel::Polygon{of.position(), of.position(), of.position()}, ink);
     }
@@ -147,6 +161,24 @@ Box draw_shape(Target& target, Choices& of, const Ink& ink) {
 constexpr auto width = 37;
 constexpr auto height = 29;
 constexpr std::size_t guard = 64;
+
+// Draws a shape by way of a drawing on pixels as they were before, which become as those that it was drawn on directly.
+template <class Format>
+void expect_same_from_drawing(Choices of, const Ink& ink, const Box& clip, std::vector<std::uint8_t> memory,
+                              const std::vector<std::uint8_t>& direct) {
+    const auto row = (memory.size() - 2 * guard) / height;
+    Pixels<Format> all{
+        Memory{.top_left = memory.data() + guard, .size = {width, height}, .stride = static_cast<std::ptrdiff_t>(row)}};
+    try {
+        Drawing plan;
+        auto view = plan.within(clip);
+        draw_shape(view, of, ink);
+        render(plan, all);
+    } catch (const Error&) {
+        return;  // boxes are searched in shapes that are not seen
+    }
+    if (memory != direct) __builtin_trap();
+}
 
 template <class Format>
 void draw_on(Choices& of) {
@@ -163,7 +195,9 @@ void draw_on(Choices& of) {
         const auto masks = of.below(4);
         if (masks == 1) view = view.within(Region{Circle{.center = {18, 14}, .radius = of.below(20)}});
         if (masks == 2) view = view.within(SmoothRegion{Circle{.center = {18, 14}, .radius = of.below(20)}});
+        const auto same = of;
         touched = draw_shape(view, of, ink);
+        if (masks == 0) expect_same_from_drawing<Format>(same, ink, clip, before, memory);
     } catch (const Error&) {
         if (memory != before) __builtin_trap();
         return;

@@ -11,13 +11,13 @@
 #include <cmath>
 #include <cstdlib>
 #include <functional>
+#include <numbers>
 #include <string>
 
 namespace coldbrick::inline v0 {
 
 namespace {
 
-using detail::angle_of;
 using detail::Vec;
 
 // The colours along the way, at so many places.
@@ -296,6 +296,26 @@ class RadialWay {
     Spread spread_;
 };
 
+// The direction of a vector as a part of a turn, in (-0.5, 0.5], to 2^-27; exact for multiples of an eighth. Of 0, 0.
+// The arc tangent of at most 1 is by M. Abramowitz and I. A. Stegun, Handbook of Mathematical Functions, 4.4.49.
+double turns_of(Vec a) noexcept {
+    const auto x = std::fabs(a.x);
+    const auto y = std::fabs(a.y);
+    const auto longer = std::max(x, y);
+    if (!(longer > 0)) return 0;
+    const auto tangent = std::min(x, y) / longer;
+    const auto square = tangent * tangent;
+    constexpr double factors[] = {0.0028662257, -0.0161657367, 0.0429096138, -0.0752896400,
+                                  0.1065626393, -0.1420889944, 0.1999355085, -0.3333314528};
+    auto sum = 0.0;
+    for (const auto factor : factors) sum = (sum + factor) * square;
+    constexpr auto per_radian = 0.5 / std::numbers::pi;
+    auto turns = tangent == 1 ? 0.125 : (tangent + tangent * sum) * per_radian;
+    if (y > x) turns = 0.25 - turns;
+    if (a.x < 0) turns = 0.5 - turns;
+    return a.y < 0 ? -turns : turns;
+}
+
 class ConicWay {
   public:
     ConicWay(Position center, Angle from) noexcept
@@ -307,7 +327,7 @@ class ConicWay {
     void each(const RowPart& row, const Take& take) const {
         const auto down = row.origin.y - center_.y;
         for (int i = 0; i < row.count; ++i) {
-            take(i, place_of(angle_of({row.x(i) - center_.x, down}).in_turns() - from_, Spread::repeat));
+            take(i, place_of(turns_of({row.x(i) - center_.x, down}) - from_, Spread::repeat));
         }
     }
 

@@ -28,6 +28,21 @@ class ParallelDrawer {
 
     void corner(Vec normal) { contours_.to(on_screen(place(normal))); }
 
+    // The normal of the place that lies in a direction, in the ellipse's own directions: by halving a quarter.
+    [[nodiscard]] Vec normal_towards(Vec direction) const noexcept {
+        const auto ahead = Vec{std::fabs(direction.x), std::fabs(direction.y)};
+        auto before = Vec{1, 0};
+        auto after = Vec{0, 1};
+        if (ahead.y == 0) after = before;
+        if (ahead.x == 0) before = after;
+        constexpr auto halvings = 44;
+        for (auto i = 0; i < halvings && !(before == after); ++i) {
+            const auto middle = unit(before + after);
+            (cross(ahead, place(middle)) > 0 ? after : before) = middle;
+        }
+        return {std::copysign(before.x, direction.x), std::copysign(before.y, direction.y)};
+    }
+
     // From one normal to another that is clockwise of it by at most a quarter turn; draws all but the first corner.
     void arc(Vec from, Vec to) { follow({.normal = from, .place = place(from)}, {.normal = to, .place = place(to)}); }
 
@@ -85,6 +100,16 @@ class ParallelDrawer {
     Surroundings seen_;
 };
 
+// The end of an axis that comes next clockwise, and not the one where a direction is.
+Vec next_axis(Vec direction) noexcept {
+    if (direction.x > 0 && direction.y >= 0) return {0, 1};
+    if (direction.x <= 0 && direction.y > 0) return {-1, 0};
+    return direction.x < 0 ? Vec{0, -1} : Vec{1, 0};
+}
+
+// How far it is clockwise to another direction, by its cosine and sine.
+double degrees_to(Vec from, Vec to) noexcept { return angle_of({dot(from, to), cross(from, to)}).in_degrees(); }
+
 }  // namespace
 
 EllipseForm::EllipseForm(Point origin, Vec center, Vec half_axes, Angle turned) noexcept
@@ -127,12 +152,8 @@ void EllipseForm::add_rim(const Turn& turn, const Detail& detail, Track& track) 
     track.go_on(place.along(begin));
     // By way of the ends of the axes, as places on the circle.
     const auto own_begin = own(turn.begin());
-    auto axis = own_begin.x > 0 && own_begin.y >= 0   ? Vec{0, 1}
-                : own_begin.x <= 0 && own_begin.y > 0 ? Vec{-1, 0}
-                : own_begin.x < 0                     ? Vec{0, -1}
-                                                      : Vec{1, 0};
-    // How far it is to the first of them, from the cosine and sine of it.
-    auto before = angle_of({dot(own_begin, axis), cross(own_begin, axis)}).in_degrees();
+    auto axis = next_axis(own_begin);
+    auto before = degrees_to(own_begin, axis);
     const auto degrees = turn.is_whole ? 360 : turn.degrees;
     auto at = begin;
     for (; before < degrees; before += 90) {
@@ -175,6 +196,24 @@ bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
     drawer.arc({second.x, -second.y}, {first.x, -first.y});
     contours.close();
     return true;
+}
+
+void EllipseForm::draw_parallel_sector(double distance, const Turn& turn, Contours& contours) const {
+    ParallelDrawer drawer{*this, distance, contours};
+    const auto own = [&](Vec direction) { return turned(direction, {direction_.x, -direction_.y}); };
+    const auto begin = own(turn.begin());
+    auto at = drawer.normal_towards(begin);
+    contours.to(center_);
+    drawer.corner(at);
+    // By way of the ends of the axes, where normals and directions from the centre are the same.
+    auto axis = next_axis(begin);
+    for (auto before = degrees_to(begin, axis); before < turn.degrees; before += 90) {
+        drawer.arc(at, axis);
+        at = axis;
+        axis = -left_of(axis);
+    }
+    drawer.arc(at, drawer.normal_towards(own(turn.end())));
+    contours.close();
 }
 
 double EllipseForm::half_width() const noexcept { return length({a_ * direction_.x, b_ * direction_.y}); }

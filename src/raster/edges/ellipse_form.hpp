@@ -6,6 +6,7 @@
 #include "raster/edges/track.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace coldbrick::inline v0::detail {
@@ -81,6 +82,15 @@ class EllipseForm {
     // Draws the curve that lies outside at a distance, or inside at a negative one: the edge of what is at most so far
     // away. Says whether there is any. Parts outside the window are drawn with fewer corners.
     bool draw_parallel(double distance, Contours& contours) const;
+
+    // Whether that curve does not meet itself anywhere.
+    [[nodiscard]] bool is_plain_at(double distance) const noexcept {
+        const auto shorter = std::min(a_, b_);
+        return distance > -shorter * shorter / std::max(a_, b_);
+    }
+
+    // Draws what lies between that curve, which must not meet itself, and the centre in the directions of a turn.
+    void draw_parallel_sector(double distance, const Turn& turn, Contours& contours) const;
 
     // How far it reaches from its centre to either side, and up and down.
     [[nodiscard]] double half_width() const noexcept;

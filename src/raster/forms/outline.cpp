@@ -104,6 +104,14 @@ Group inside_of(const BoxForm& box) {
             .draw = [box](Contours& contours) { draw_box(box, slack_in(contours), Join::miter, contours); }};
 }
 
+// What one group covers more than another within it.
+Outline nested(Point origin, Group outer, Group inner) {
+    return {.origin = origin,
+            .groups = {std::move(outer), std::move(inner)},
+            .truth = Outline::in_first_only,
+            .is_nested = true};
+}
+
 // What lies between a curve and another one within it. Crisp, one group of both; smooth, one each.
 template <class DrawAt>
 Outline between(Point origin, const Band& band, Edge edge, const DrawAt& draw_at) {
@@ -116,10 +124,7 @@ Outline between(Point origin, const Band& band, Edge edge, const DrawAt& draw_at
     const auto group = [&](double distance) {
         return Group{.rule = FillRule::nonzero, .draw = [=](Contours& contours) { draw_at(distance, contours); }};
     };
-    return {.origin = origin,
-            .groups = {group(band.out), group(-band.in)},
-            .truth = Outline::in_first_only,
-            .is_nested = true};
+    return nested(origin, group(band.out), group(-band.in));
 }
 
 Outline band_of(const EllipseForm& form, const Band& band, Edge edge) {
@@ -348,17 +353,24 @@ void draw_round_arc_cap(Vec middle, Vec normal, double half, double forward, Cap
     contours.close();
 }
 
-// A smooth stroke of a part of a circle: what its outer side's sector has more than the inner side's, and caps that lie
-// beside each other. Nothing where the inner side has no radius, where caps may meet, and around circles so large that
-// only what is seen of them is followed.
+// A smooth stroke of a part of a circle, or of an ellipse without caps: what its outer side's sector has more than the
+// inner side's, and caps that lie beside each other. Nothing where the inner side has no radius, where caps may meet,
+// and around circles so large that only what is seen of them is followed.
 std::optional<Outline> stroke_of_round_arc(const ArcForm& arc, const Turn& turn, const Stroke& how) {
     const auto& form = arc.of;
     const Band band{how};
     const auto half = how.width.pixels() / 2;
     const auto inner = form.a() - band.in;
     const auto outer = form.a() + band.out;
-    if (how.edge == Edge::crisp || form.a() != form.b() || !(inner > 0) || outer >= largest_followed) {
-        return std::nullopt;
+    if (how.edge == Edge::crisp || !form.is_plain_at(-band.in) || outer >= largest_followed) return std::nullopt;
+    if (form.a() != form.b()) {
+        if (how.cap != Cap::flush || std::max(form.a(), form.b()) >= largest_followed) return std::nullopt;
+        const auto sector_at = [&](double distance) {
+            return Group{.rule = FillRule::nonzero, .draw = [form, turn, distance](Contours& contours) {
+                             form.draw_parallel_sector(distance, turn, contours);
+                         }};
+        };
+        return nested(form.origin(), sector_at(band.out), sector_at(-band.in));
     }
     // How far a cap reaches around the centre.
     const auto reach = how.cap == Cap::flush ? 0 : angle_of({inner, half}).in_degrees();
@@ -373,11 +385,8 @@ std::optional<Outline> stroke_of_round_arc(const ArcForm& arc, const Turn& turn,
         draw_round_arc_cap(center + turn.begin() * radius, turn.begin(), half, -1, cap, contours);
     };
     const auto draw_inner = [=](Contours& contours) { draw_sector(center, inner, turn, contours); };
-    return Outline{
-        .origin = form.origin(),
-        .groups = {{.rule = FillRule::nonzero, .draw = draw_outer}, {.rule = FillRule::nonzero, .draw = draw_inner}},
-        .truth = Outline::in_first_only,
-        .is_nested = true};
+    return nested(form.origin(), {.rule = FillRule::nonzero, .draw = draw_outer},
+                  {.rule = FillRule::nonzero, .draw = draw_inner});
 }
 
 Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& detail) {

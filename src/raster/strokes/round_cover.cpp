@@ -27,8 +27,9 @@ class QuarterCurve {
         }
         const auto longer = std::max(axes_.x, axes_.y);
         const auto ratio = longer / std::min(axes_.x, axes_.y);
-        // The second derivative by the angle is at most so long: the normal turns `ratio` times as fast as the angle.
-        const auto bend = longer + 2 * std::fabs(distance_) * ratio * ratio;
+        // The second derivative by the angle reaches at most so far along the normal, which turns up to `ratio` times
+        // as fast as the angle.
+        const auto bend = longer + std::fabs(distance_) * ratio * ratio;
         steps_ = static_cast<int>(std::ceil(std::numbers::pi / 2 * std::sqrt(bend / (8 * smooth_flatness))));
         step_ = direction_of(Angle::degrees(-90.0 / steps_));
         // The corners lie outside by two thirds of how far a chord is from its arc, which gives chords the area of
@@ -179,7 +180,11 @@ class RoundCover {
         while (least < half_columns_ && bytes[least] == 0) ++least;
         if (least == half_columns_) return bytes_.resize(at);
         for (auto i = least; i < half_columns_; ++i) bytes[width() - 1 - i] = bytes[i];
-        parts_.push_back({.begin = least, .end = width() - least, .has_bytes = true, .all = 0, .bytes = at + static_cast<std::size_t>(least)});
+        parts_.push_back({.begin = least,
+                          .end = width() - least,
+                          .has_bytes = true,
+                          .all = 0,
+                          .bytes = at + static_cast<std::size_t>(least)});
     }
 
     void keep_parts(std::size_t first) {
@@ -282,10 +287,8 @@ std::optional<RoundBand> round_band(const EllipseForm& form, double out, std::op
     const auto longer = std::max(form.a(), form.b());
     constexpr auto most = 8;
     if (!(shorter > 0) || longer > most * shorter) return std::nullopt;
-    // A curve inside an ellipse meets itself where that is bent more strongly than the curve is far away.
-    const auto can_go_in = [=](double by) { return by > -shorter * shorter / longer; };
     if (in && *in <= -shorter) in = std::nullopt;
-    if (!can_go_in(out) || (in && !can_go_in(*in))) return std::nullopt;
+    if (!form.is_plain_at(out) || (in && !form.is_plain_at(*in))) return std::nullopt;
     const auto across = side_around(form.origin().x, form.center().x, form.a() + out);
     const auto down = side_around(form.origin().y, form.center().y, form.b() + out);
     if (!across || !down) return std::nullopt;
