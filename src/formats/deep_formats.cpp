@@ -52,8 +52,11 @@ void store_index(const Target& target, const Color* colors, int count, std::uint
     }
 }
 
-constexpr FormatKernel number_channel{
-    .pixel_bytes = 8, .is_gray = true, .is_sparse = true, .load_deep = load_deep_gray<8>, .store_deep = store_deep_gray<8>};
+constexpr FormatKernel number_channel{.pixel_bytes = 8,
+                                      .is_gray = true,
+                                      .is_sparse = true,
+                                      .load_deep = load_deep_gray<8>,
+                                      .store_deep = store_deep_gray<8>};
 
 }  // namespace
 
