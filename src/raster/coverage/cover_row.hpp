@@ -114,9 +114,11 @@ class SparseSteps {
   public:
     explicit SparseSteps(int width) noexcept : width_{width} {}
 
+    // Columns behind the last one, which need not be numbers, do not matter.
     void add_at(int column, double height, double distance) {
+        if (column >= width_) return;
         changes_.push_back({.column = column, .step = height * (1 - distance)});
-        changes_.push_back({.column = column + 1, .step = height * distance});
+        if (column + 1 < width_) changes_.push_back({.column = column + 1, .step = height * distance});
     }
 
     void add_ramp(int first, int count, double per_column) {
