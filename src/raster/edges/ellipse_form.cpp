@@ -110,6 +110,19 @@ Vec next_axis(Vec direction) noexcept {
 // How far it is clockwise to another direction, by its cosine and sine.
 double degrees_to(Vec from, Vec to) noexcept { return angle_of({dot(from, to), cross(from, to)}).in_degrees(); }
 
+// What of a disc lies in the directions of a turn.
+void draw_sector(Vec center, double radius, const Turn& turn, Contours& contours) {
+    auto at = turn.begin();
+    contours.to(center);
+    contours.to(center + at * radius);
+    for (auto rest = turn.degrees; rest > 90; rest -= 90) {
+        contours.arc(center, radius, at, -left_of(at));
+        at = -left_of(at);
+    }
+    if (!(at == turn.end())) contours.arc(center, radius, at, turn.end());
+    contours.close();
+}
+
 }  // namespace
 
 EllipseForm::EllipseForm(Point origin, Vec center, Vec half_axes, Angle turned) noexcept
@@ -174,8 +187,7 @@ bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
     const auto shorter = std::min(a_, b_);
     if (distance <= -shorter) return false;
     // Around a circle it is another one, whose chords need no search.
-    constexpr auto most = 16384;
-    if (contours.is_smooth() && a_ == b_ && a_ + distance < most) {
+    if (contours.is_smooth() && a_ == b_ && a_ + distance < largest_followed) {
         contours.circle(center_, a_ + distance);
         return true;
     }
@@ -199,6 +211,7 @@ bool EllipseForm::draw_parallel(double distance, Contours& contours) const {
 }
 
 void EllipseForm::draw_parallel_sector(double distance, const Turn& turn, Contours& contours) const {
+    if (a_ == b_) return draw_sector(center_, a_ + distance, turn, contours);
     ParallelDrawer drawer{*this, distance, contours};
     const auto own = [&](Vec direction) { return turned(direction, {direction_.x, -direction_.y}); };
     const auto begin = own(turn.begin());

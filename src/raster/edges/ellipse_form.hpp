@@ -53,6 +53,9 @@ inline void add_chords(Vec from, Vec to, const RoundPlaces& place, const Detail&
     add_chords(middle, to, place, detail, track, depth + 1);
 }
 
+// Circles and ellipses up to this radius are followed as a whole, whatever of them is seen.
+inline constexpr int largest_followed = 16384;
+
 // The true edge of an ellipse's fill, relative to the first pixel of its box, which it is as wide and high as.
 class EllipseForm {
   public:

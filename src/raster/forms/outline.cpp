@@ -227,20 +227,14 @@ Group wedge_of(const EllipseForm& form, const Turn& turn, double reach) {
             }};
 }
 
-// Circles up to this radius are followed as a whole.
-constexpr auto largest_followed = 16384.0;
+// The part of what lies within a curve beside an ellipse that is in the directions of a turn.
+Group sector_of(const EllipseForm& form, double distance, const Turn& turn) {
+    return {.rule = FillRule::nonzero,
+            .draw = [=](Contours& contours) { form.draw_parallel_sector(distance, turn, contours); }};
+}
 
-// What of a disc lies in the directions of a turn.
-void draw_sector(Vec center, double radius, const Turn& turn, Contours& contours) {
-    auto at = turn.begin();
-    contours.to(center);
-    contours.to(center + at * radius);
-    for (auto rest = turn.degrees; rest > 90; rest -= 90) {
-        contours.arc(center, radius, at, -left_of(at));
-        at = -left_of(at);
-    }
-    if (!(at == turn.end())) contours.arc(center, radius, at, turn.end());
-    contours.close();
+bool is_followed(const EllipseForm& form, double distance) noexcept {
+    return std::max(form.a(), form.b()) + distance < largest_followed;
 }
 
 Outline fill_outline(const EllipseForm& form, const Fill&, const Detail&) {
@@ -264,15 +258,9 @@ Outline swept_fill(const Swept& form, const Detail& detail) {
     return fill_by_edges(form, detail, FillRule::even_odd);
 }
 Outline fill_outline(const SectorForm& form, const Fill& how, const Detail& detail) {
-    const auto& of = form.of;
     const Turn turn{form.sweep};
-    if (how.edge == Edge::crisp || of.a() != of.b() || of.a() >= largest_followed || turn.is_whole) {
-        return swept_fill(form, detail);
-    }
-    const auto draw = [turn, center = of.center(), radius = of.a()](Contours& contours) {
-        draw_sector(center, radius, turn, contours);
-    };
-    return {.origin = of.origin(), .groups = {{.rule = FillRule::nonzero, .draw = draw}}, .is_nested = true};
+    if (how.edge == Edge::crisp || turn.is_whole || !is_followed(form.of, 0)) return swept_fill(form, detail);
+    return {.origin = form.of.origin(), .groups = {sector_of(form.of, 0, turn)}, .is_nested = true};
 }
 Outline fill_outline(const ChordForm& form, const Fill&, const Detail& detail) { return swept_fill(form, detail); }
 
@@ -359,34 +347,20 @@ void draw_round_arc_cap(Vec middle, Vec normal, double half, double forward, Cap
 std::optional<Outline> stroke_of_round_arc(const ArcForm& arc, const Turn& turn, const Stroke& how) {
     const auto& form = arc.of;
     const Band band{how};
-    const auto half = how.width.pixels() / 2;
-    const auto inner = form.a() - band.in;
-    const auto outer = form.a() + band.out;
-    if (how.edge == Edge::crisp || !form.is_plain_at(-band.in) || outer >= largest_followed) return std::nullopt;
-    if (form.a() != form.b()) {
-        if (how.cap != Cap::flush || std::max(form.a(), form.b()) >= largest_followed) return std::nullopt;
-        const auto sector_at = [&](double distance) {
-            return Group{.rule = FillRule::nonzero, .draw = [form, turn, distance](Contours& contours) {
-                             form.draw_parallel_sector(distance, turn, contours);
-                         }};
+    if (how.edge == Edge::crisp || !form.is_plain_at(-band.in) || !is_followed(form, band.out)) return std::nullopt;
+    auto outer = sector_of(form, band.out, turn);
+    if (how.cap != Cap::flush) {
+        const auto half = how.width.pixels() / 2;
+        // How far a cap reaches around the centre.
+        const auto reach = angle_of({form.a() - band.in, half}).in_degrees();
+        if (form.a() != form.b() || 360 - turn.degrees < 2 * reach) return std::nullopt;
+        outer.draw = [=, cap = how.cap, radius = form.a() + band.out - half](Contours& contours) {
+            form.draw_parallel_sector(band.out, turn, contours);
+            draw_round_arc_cap(form.center() + turn.end() * radius, turn.end(), half, 1, cap, contours);
+            draw_round_arc_cap(form.center() + turn.begin() * radius, turn.begin(), half, -1, cap, contours);
         };
-        return nested(form.origin(), sector_at(band.out), sector_at(-band.in));
     }
-    // How far a cap reaches around the centre.
-    const auto reach = how.cap == Cap::flush ? 0 : angle_of({inner, half}).in_degrees();
-    if (360 - turn.degrees < 2 * reach) return std::nullopt;
-    const auto center = form.center();
-    const auto cap = how.cap;
-    const auto draw_outer = [=](Contours& contours) {
-        draw_sector(center, outer, turn, contours);
-        if (cap == Cap::flush) return;
-        const auto radius = outer - half;
-        draw_round_arc_cap(center + turn.end() * radius, turn.end(), half, 1, cap, contours);
-        draw_round_arc_cap(center + turn.begin() * radius, turn.begin(), half, -1, cap, contours);
-    };
-    const auto draw_inner = [=](Contours& contours) { draw_sector(center, inner, turn, contours); };
-    return nested(form.origin(), {.rule = FillRule::nonzero, .draw = draw_outer},
-                  {.rule = FillRule::nonzero, .draw = draw_inner});
+    return nested(form.origin(), std::move(outer), sector_of(form, -band.in, turn));
 }
 
 Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& detail) {

@@ -269,9 +269,8 @@ struct BoxSide {
     int count;
 };
 std::optional<BoxSide> side_around(int origin, double center, double reach) {
-    constexpr auto largest = 16384.0;
     constexpr auto farthest = 1 << 29;
-    if (!(reach >= 0 && reach < largest / 2 && std::fabs(center) < largest)) return std::nullopt;
+    if (!(reach >= 0 && 2 * reach < largest_followed && std::fabs(center) < largest_followed)) return std::nullopt;
     if (origin < -farthest || origin > farthest) return std::nullopt;
     // From the side of the origin's pixel.
     const auto middle = center + 0.5;
