@@ -1,5 +1,6 @@
 #include "raster/forms/outline.hpp"
 
+#include "raster/forms/arc_outline.hpp"
 #include "raster/strokes/polygon_strokes.hpp"
 
 #include <algorithm>
@@ -104,14 +105,6 @@ Group inside_of(const BoxForm& box) {
             .draw = [box](Contours& contours) { draw_box(box, slack_in(contours), Join::miter, contours); }};
 }
 
-// What one group covers more than another within it.
-Outline nested(Point origin, Group outer, Group inner) {
-    return {.origin = origin,
-            .groups = {std::move(outer), std::move(inner)},
-            .truth = Outline::in_first_only,
-            .is_nested = true};
-}
-
 // What lies between a curve and another one within it. Crisp, one group of both; smooth, one each.
 template <class DrawAt>
 Outline between(Point origin, const Band& band, Edge edge, const DrawAt& draw_at) {
@@ -208,35 +201,6 @@ Outline stroke_polygonal(RingsAndLines parts, const Stroke& how) {
     return outline;
 }
 
-// The directions of a turn, as far as a reach.
-Group wedge_of(const EllipseForm& form, const Turn& turn, double reach) {
-    const auto center = form.center();
-    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
-                contours.to(center);
-                auto at = turn.begin();
-                contours.to(center + at * reach);
-                for (auto rest = turn.degrees; rest > 90; rest -= 90) {
-                    const auto next = -left_of(at);
-                    contours.to(center + (at + next) * reach);
-                    contours.to(center + next * reach);
-                    at = next;
-                }
-                contours.to(center + (at + turn.end()) * reach);
-                contours.to(center + turn.end() * reach);
-                contours.close();
-            }};
-}
-
-// The part of what lies within a curve beside an ellipse that is in the directions of a turn.
-Group sector_of(const EllipseForm& form, double distance, const Turn& turn) {
-    return {.rule = FillRule::nonzero,
-            .draw = [=](Contours& contours) { form.draw_parallel_sector(distance, turn, contours); }};
-}
-
-bool is_followed(const EllipseForm& form, double distance) noexcept {
-    return std::max(form.a(), form.b()) + distance < largest_followed;
-}
-
 Outline fill_outline(const EllipseForm& form, const Fill&, const Detail&) {
     return {.origin = form.origin(), .groups = {inside_of(form)}, .is_nested = true};
 }
@@ -325,44 +289,6 @@ Outline stroke_outline(const PixelsForm& form, const Stroke& how, const Detail& 
     return edge_stroke(form, rounded, detail);
 }
 
-// The cap beyond the end of a circular arc (forward), or before its beginning (-1): half a disc, or half a square.
-void draw_round_arc_cap(Vec middle, Vec normal, double half, double forward, Cap cap, Contours& contours) {
-    const auto along = -left_of(normal) * forward;
-    const auto side = normal * forward;
-    contours.to(middle + side * half);
-    if (cap == Cap::round) {
-        contours.arc(middle, half, side, along);
-        contours.arc(middle, half, along, -side);
-    } else {
-        contours.to(middle + (side + along) * half);
-        contours.to(middle + (along - side) * half);
-        contours.to(middle - side * half);
-    }
-    contours.close();
-}
-
-// A smooth stroke of a part of a circle, or of an ellipse without caps: what its outer side's sector has more than the
-// inner side's, and caps that lie beside each other. Nothing where the inner side has no radius, where caps may meet,
-// and around circles so large that only what is seen of them is followed.
-std::optional<Outline> stroke_of_round_arc(const ArcForm& arc, const Turn& turn, const Stroke& how) {
-    const auto& form = arc.of;
-    const Band band{how};
-    if (how.edge == Edge::crisp || !form.is_plain_at(-band.in) || !is_followed(form, band.out)) return std::nullopt;
-    auto outer = sector_of(form, band.out, turn);
-    if (how.cap != Cap::flush) {
-        const auto half = how.width.pixels() / 2;
-        // How far a cap reaches around the centre.
-        const auto reach = angle_of({form.a() - band.in, half}).in_degrees();
-        if (form.a() != form.b() || 360 - turn.degrees < 2 * reach) return std::nullopt;
-        outer.draw = [=, cap = how.cap, radius = form.a() + band.out - half](Contours& contours) {
-            form.draw_parallel_sector(band.out, turn, contours);
-            draw_round_arc_cap(form.center() + turn.end() * radius, turn.end(), half, 1, cap, contours);
-            draw_round_arc_cap(form.center() + turn.begin() * radius, turn.begin(), half, -1, cap, contours);
-        };
-    }
-    return nested(form.origin(), std::move(outer), sector_of(form, -band.in, turn));
-}
-
 Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& detail) {
     auto centered = how;
     centered.align = Align::center;
@@ -414,35 +340,6 @@ void draw_box(const BoxForm& box, double distance, Join join, Contours& contours
     corner({least.x, most.y}, {0, 1}, {-1, 0});
     corner(least, {-1, 0}, {0, -1});
     contours.close();
-}
-
-void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how, Contours& contours) {
-    const auto half = how.width.pixels() / 2;
-    const Band band{how};
-    const auto draw = [&](Vec direction, double outward) {
-        const auto normal = form.normal(direction);
-        const auto middle = form.rim(direction) + normal * (band.out - half);
-        if (how.cap == Cap::round) return contours.circle(middle, half + fine_slack);
-        // From where the ray, which may be askew to the edge, cuts the band's sides on; a little before, so that no
-        // pixel between is left out.
-        const auto along = -left_of(normal) * outward;
-        const auto slack = contours.is_smooth() ? 0.0 : 2 * fine_slack;
-        const auto side = normal * ((half + fine_slack) * outward);
-        const auto on_ray = [&](double away) {
-            return form.rim(direction) + direction * (away / std::max(dot(direction, normal), 0.1)) - along * slack;
-        };
-        const auto outer = on_ray(band.out + fine_slack);
-        const auto inner = on_ray(-(2 * half - band.out) - fine_slack);
-        const auto beyond = middle + along * half;
-        const auto begins_outside = outward > 0;
-        for (const auto corner :
-             {begins_outside ? outer : inner, beyond + side, beyond - side, begins_outside ? inner : outer}) {
-            contours.to(corner);
-        }
-        contours.close();
-    };
-    draw(turn.begin(), -1);
-    draw(turn.end(), 1);
 }
 
 Outline outline_of(const Form& form, const Fill& how, const Detail& detail) {
