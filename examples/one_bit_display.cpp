@@ -1,5 +1,5 @@
-// The tide gauge's display has one bit a pixel, eight pixels in a byte: a format that the library knows nothing
-// about. Spans are all it needs.
+// The tide gauge's display has one bit a pixel, and a byte holds eight pixels one below the other: an order that no
+// format of the library has. Spans are all it needs.
 //
 //     one_bit_display gauge.png
 #include <coldbrick/coldbrick.hpp>
@@ -10,21 +10,22 @@
 
 using namespace coldbrick;
 
-// The display's memory, as its controller reads it.
+// The display's memory, as its controller reads it: strips of eight rows, the uppermost in the lowest bit.
 struct Display {
     static constexpr Size size{128, 64};
-    std::vector<std::uint8_t> bytes = std::vector<std::uint8_t>(std::size_t{size.width / 8} * size.height);
+    std::vector<std::uint8_t> bytes = std::vector<std::uint8_t>(std::size_t{size.width} * (size.height / 8));
 
     static std::size_t byte_of(int x, int y) {
-        return static_cast<std::size_t>(y) * (size.width / 8) + static_cast<std::size_t>(x / 8);
+        return static_cast<std::size_t>(y / 8) * size.width + static_cast<std::size_t>(x);
     }
+    [[nodiscard]] bool is_bright(int x, int y) const { return (bytes[byte_of(x, y)] >> y % 8 & 1) != 0; }
 
     // Turns the pixels of an area over: dark ones bright, bright ones dark. Each comes once, so none turns back.
     template <class Area>
     void invert(const Area& area) {
         for_each_span(area, {.at = {0, 0}, .size = size}, [&](const Span& run) {
             for (int x = run.x; x < run.x + run.length; ++x)
-                bytes[byte_of(x, run.y)] ^= static_cast<std::uint8_t>(0x80 >> x % 8);
+                bytes[byte_of(x, run.y)] ^= static_cast<std::uint8_t>(1 << run.y % 8);
         });
     }
 };
@@ -41,13 +42,14 @@ int main(int argc, char** argv) {
     display.invert(Circle{.center = {68, 46}, .radius = 6});
     display.invert(Circle{.center = {68, 46}, .radius = 3});
 
-    // To look at it here: a gray bitmap, each bit a square.
-    Bitmap<Gray8> shown{Display::size, gray(30)};
+    // To look at it here: the library's own format of one bit, with a frame that is drawn on it as on any other.
+    Bitmap<Bit1> shown{Display::size + Size{8, 8}, colors::white};
     for (int y = 0; y < Display::size.height; ++y) {
         for (int x = 0; x < Display::size.width; ++x) {
-            if ((display.bytes[Display::byte_of(x, y)] & 0x80 >> x % 8) != 0) mark(shown, {x, y}, gray(220));
+            if (!display.is_bright(x, y)) mark(shown, {x + 4, y + 4}, colors::black);
         }
     }
+    stroke(shown, RoundedBox{.box = shown.box(), .corner_radius = 4}, {.width = 2}, colors::black);
     const auto* const path = argc > 1 ? argv[1] : "gauge.png";
     save(enlarge(shown, 5), path);
     std::cout << path << '\n';

@@ -182,7 +182,7 @@ void expect_same_from_drawing(Choices of, const Ink& ink, const Box& clip, std::
 
 template <class Format>
 void draw_on(Choices& of) {
-    constexpr std::size_t row = width * bytes_per_pixel<Format> + 5;
+    constexpr auto row = static_cast<std::size_t>(row_bytes<Format>(width)) + 5;
     std::vector<std::uint8_t> memory(2 * guard + row * height, 0xa5);
     Pixels<Format> all{
         Memory{.top_left = memory.data() + guard, .size = {width, height}, .stride = std::ptrdiff_t{row}}};
@@ -208,8 +208,10 @@ void draw_on(Choices& of) {
         if (memory[i] == before[i]) continue;
         const auto at = static_cast<std::ptrdiff_t>(i) - static_cast<std::ptrdiff_t>(guard);
         const auto y = static_cast<int>(at / static_cast<std::ptrdiff_t>(row));
-        const auto x = static_cast<int>(at % static_cast<std::ptrdiff_t>(row)) / bytes_per_pixel<Format>;
-        if (at < 0 || !contains(touched, Point{x, y})) __builtin_trap();
+        // The pixels that have a part of the byte, or the one of which it is a part.
+        const auto x = static_cast<int>(at % static_cast<std::ptrdiff_t>(row)) * 8 / bits_per_pixel<Format>;
+        const auto there = Box{.at = {x, y}, .size = {std::max(1, 8 / bits_per_pixel<Format>), 1}};
+        if (at < 0 || intersection(there, touched).empty()) __builtin_trap();
     }
 }
 
@@ -217,7 +219,7 @@ void draw_on(Choices& of) {
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t count) {
     Choices of{bytes, count};
-    switch (of.below(7)) {
+    switch (of.below(8)) {
         case 0:
             draw_on<Gray8>(of);
             break;
@@ -235,6 +237,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t cou
             break;
         case 5:
             draw_on<Rgba16>(of);
+            break;
+        case 7:
+            draw_on<Bit1>(of);
             break;
         default:
             draw_on<Rgba8>(of);

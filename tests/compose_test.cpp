@@ -27,7 +27,7 @@ Bitmap<Format> noise(Dice& dice, Size size, bool is_opaque = false) {
 
 template <class Format>
 class Pastes : public testing::Test {};
-using Formats = testing::Types<Gray8, Rgb8, Rgba8, Bgra8, Gray16, Rgba16>;
+using Formats = testing::Types<Gray8, Rgb8, Rgba8, Bgra8, Gray16, Rgba16, Bit1>;
 TYPED_TEST_SUITE(Pastes, Formats);
 
 // Each pixel as a mark of its colour.

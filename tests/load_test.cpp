@@ -129,6 +129,7 @@ TEST(PngFiles, OfEveryKindDepthFilterAndInterlacing) {
                         plan.chunks = {{"PLTE", colors}, {"tRNS", {77}}};
                     }
                     const auto loaded = load_any(png_file(plan));
+                    EXPECT_EQ(load<Bit1>(png_file(plan)).bytes(), loaded.as<Bit1>().bytes());
                     const auto found = colors_of(loaded);
                     for (int y = 0; y < size.height; ++y) {
                         for (int x = 0; x < size.width; ++x) {
@@ -327,6 +328,7 @@ TEST_F(Load, InTheFormatThatIsAskedFor) {
     expect_loads_as<Index8>(files);
     expect_loads_as<Gray16>(files);
     expect_loads_as<Rgba16>(files);
+    expect_loads_as<Bit1>(files);
     // 16 bits to 8: v / 257, rounded to the nearest.
     Bitmap<Gray16> steps{{600, 1}};
     for (int x = 0; x < 600; ++x) {

@@ -64,14 +64,14 @@ void draw_all(T&& to, const Ink& ink) {
 
 template <class Format>
 class PaintsOn : public testing::Test {};
-using Formats = testing::Types<Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16, Padded<3, false>,
+using Formats = testing::Types<Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16, Rgb565, Bit1, Padded<3, false>,
                                Padded<4, true>, Padded<6, true>, Padded<8, false>>;
 TYPED_TEST_SUITE(PaintsOn, Formats);
 
 TYPED_TEST(PaintsOn, OnlyTheClipInMemoryOfAnyStride) {
     using Format = TypeParam;
     constexpr auto size = Size{25, 17};
-    constexpr auto row = size.width * bytes_per_pixel<Format>;
+    constexpr auto row = row_bytes<Format>(size.width);
     constexpr auto clip = Box{.at = {2, 3}, .size = {19, 10}};
     for (const auto& ink : many_inks()) {
         Bitmap<Format> expected{size, colors::slategray};
@@ -80,6 +80,7 @@ TYPED_TEST(PaintsOn, OnlyTheClipInMemoryOfAnyStride) {
         for (const std::ptrdiff_t stride : {row + 24, -(row + 24)}) {
             std::vector<std::uint8_t> memory(static_cast<std::size_t>(row + 24) * size.height, 0xcd);
             auto* const first = memory.data() + (stride < 0 ? (size.height - 1) * -stride : 0);
+            for (int y = 0; y < size.height; ++y) std::fill_n(first + y * stride, row, std::uint8_t{0});
             const Pixels<Format> view{Memory{.top_left = first, .size = size, .stride = stride}};
             clear(view, colors::slategray);
             draw_all(view.within(clip), ink);

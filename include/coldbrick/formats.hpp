@@ -3,6 +3,7 @@
 //     Bitmap<Rgba8>  board{{720, 450}};
 //     Pixels<Bgr8>   frame{{.top_left = memory, .size = {640, 480}, .stride = 1984}};
 //     Bitmap<Index8> display{{128, 96}, palettes::quay()};                      // palette.hpp
+//     Bitmap<Bit1>   sign{{296, 128}};                                          // 37 bytes a row
 //
 // The order belongs to the buffer's type; drawing gives the same colours in all of them. A format of one's own is told
 // by its traits:
@@ -19,8 +20,10 @@
 
 #include "coldbrick/color.hpp"
 #include "coldbrick/detail/public.hpp"
+#include "coldbrick/detail/target.hpp"
 
 #include <concepts>
+#include <cstddef>
 #include <cstdint>
 #include <span>
 #include <type_traits>
@@ -39,6 +42,9 @@ struct Rgba16 {};  // four such numbers: red, green, blue, alpha (straight)
 // Two bytes, the lower one first: five bits of red, six of green, five of blue, from the highest on. The nearest value
 // of each channel; read, v of at most m is v * 255 / m, rounded to the nearest.
 struct Rgb565 {};
+// One bit, eight pixels to a byte: the leftmost is the highest bit, and each row begins a new byte. 1 is white, 0
+// black; a colour is white if its luma is 128 or more. Bits behind the last pixel of a row are left as they are.
+struct Bit1 {};
 
 template <class Format>
 struct FormatTraits;
@@ -47,24 +53,31 @@ struct Span;
 
 namespace detail {
 
-struct Target;
 struct CoverSpan;
 
 // How a format is written and read: colours of 8 bits a channel, or of 16 (the deep ones).
 struct FormatKernel {
-    int pixel_bytes;
+    int pixel_bits;
     bool has_alpha = false;
     bool is_gray = false;
-    bool is_sparse = false;  // whether some of a pixel's bytes are not its own
+    bool is_sparse = false;  // whether some of the bits of a pixel's bytes are not its own
     bool is_color = false;   // whether a pixel's bytes are those of a Color
-    void (*load)(const Target& target, const std::uint8_t* pixels, int count, Color* colors) = nullptr;
-    void (*store)(const Target& target, const Color* colors, int count, std::uint8_t* pixels) = nullptr;
-    void (*load_deep)(const Target& target, const std::uint8_t* pixels, int count, Color16* colors) = nullptr;
-    void (*store_deep)(const Target& target, const Color16* colors, int count, std::uint8_t* pixels) = nullptr;
+    // So many pixels of a row, from one on, which lie in the target's memory.
+    void (*load)(const Target& target, Point first, int count, Color* colors) = nullptr;
+    void (*store)(const Target& target, const Color* colors, int count, Point first) = nullptr;
+    void (*load_deep)(const Target& target, Point first, int count, Color16* colors) = nullptr;
+    void (*store_deep)(const Target& target, const Color16* colors, int count, Point first) = nullptr;
     // Source-over of one colour: on spans that lie in the target, and on those that tell the coverage of each pixel
     // (others are left out). Null: pixel by pixel.
     void (*blend)(const Target& target, std::span<const Span> spans, Color color) = nullptr;
     void (*cover)(const Target& target, std::span<const CoverSpan> spans, Color color) = nullptr;
+
+    // Of one pixel; 0 where several share a byte.
+    [[nodiscard]] constexpr int pixel_bytes() const noexcept { return pixel_bits / 8; }
+    // Of so many pixels from the beginning of a row.
+    [[nodiscard]] constexpr std::ptrdiff_t row_bytes(int width) const noexcept {
+        return (std::ptrdiff_t{width} * pixel_bits + 7) / 8;
+    }
 };
 
 extern const FormatKernel gray8_kernel;
@@ -76,40 +89,43 @@ extern const FormatKernel index8_kernel;
 extern const FormatKernel gray16_kernel;
 extern const FormatKernel rgba16_kernel;
 extern const FormatKernel rgb565_kernel;
+extern const FormatKernel bit1_kernel;
 
 // The built-in formats: one entry each.
-template <int bytes, const FormatKernel& of>
+template <int bits, const FormatKernel& of>
 struct BuiltInEntry {
-    static constexpr int pixel_bytes = bytes;
+    static constexpr int pixel_bits = bits;
     static constexpr const FormatKernel& kernel = of;
 };
 template <class Format>
 struct BuiltIn {};
 template <>
-struct BuiltIn<Gray8> : BuiltInEntry<1, gray8_kernel> {};
+struct BuiltIn<Gray8> : BuiltInEntry<8, gray8_kernel> {};
 template <>
-struct BuiltIn<Rgb8> : BuiltInEntry<3, rgb8_kernel> {};
+struct BuiltIn<Rgb8> : BuiltInEntry<24, rgb8_kernel> {};
 template <>
-struct BuiltIn<Bgr8> : BuiltInEntry<3, bgr8_kernel> {};
+struct BuiltIn<Bgr8> : BuiltInEntry<24, bgr8_kernel> {};
 template <>
-struct BuiltIn<Rgba8> : BuiltInEntry<4, rgba8_kernel> {};
+struct BuiltIn<Rgba8> : BuiltInEntry<32, rgba8_kernel> {};
 template <>
-struct BuiltIn<Bgra8> : BuiltInEntry<4, bgra8_kernel> {};
+struct BuiltIn<Bgra8> : BuiltInEntry<32, bgra8_kernel> {};
 template <>
-struct BuiltIn<Index8> : BuiltInEntry<1, index8_kernel> {};
+struct BuiltIn<Index8> : BuiltInEntry<8, index8_kernel> {};
 template <>
-struct BuiltIn<Gray16> : BuiltInEntry<2, gray16_kernel> {};
+struct BuiltIn<Gray16> : BuiltInEntry<16, gray16_kernel> {};
 template <>
-struct BuiltIn<Rgba16> : BuiltInEntry<8, rgba16_kernel> {};
+struct BuiltIn<Rgba16> : BuiltInEntry<64, rgba16_kernel> {};
 template <>
-struct BuiltIn<Rgb565> : BuiltInEntry<2, rgb565_kernel> {};
+struct BuiltIn<Rgb565> : BuiltInEntry<16, rgb565_kernel> {};
+template <>
+struct BuiltIn<Bit1> : BuiltInEntry<1, bit1_kernel> {};
 
 template <class T, class... Others>
 concept AnyOf = (std::same_as<T, Others> || ...);
 
 template <class T>
 concept BuiltInFormat = requires {
-    BuiltIn<T>::pixel_bytes;
+    BuiltIn<T>::pixel_bits;
 };
 
 template <class T>
@@ -126,15 +142,20 @@ template <class Format>
 struct OwnKernel {
     using Traits = FormatTraits<Format>;
 
-    static void load(const Target&, const std::uint8_t* pixels, int count, Color* colors) {
+    static std::uint8_t* address(const Target& target, Point pixel) {
+        return target.top_left + pixel.y * target.stride + std::ptrdiff_t{pixel.x} * Traits::pixel_bytes;
+    }
+    static void load(const Target& target, Point first, int count, Color* colors) {
+        const auto* pixels = static_cast<const std::uint8_t*>(address(target, first));
         for (int i = 0; i < count; ++i, pixels += Traits::pixel_bytes) colors[i] = Traits::load(pixels);
     }
-    static void store(const Target&, const Color* colors, int count, std::uint8_t* pixels) {
+    static void store(const Target& target, const Color* colors, int count, Point first) {
+        auto* pixels = address(target, first);
         for (int i = 0; i < count; ++i, pixels += Traits::pixel_bytes) Traits::store(colors[i], pixels);
     }
 
     static constexpr FormatKernel kernel{
-        .pixel_bytes = Traits::pixel_bytes, .has_alpha = Traits::has_alpha, .load = load, .store = store};
+        .pixel_bits = 8 * Traits::pixel_bytes, .has_alpha = Traits::has_alpha, .load = load, .store = store};
 };
 
 }  // namespace detail
@@ -145,9 +166,16 @@ concept PixelFormat = detail::BuiltInFormat<T> || detail::OwnFormat<T>;
 namespace detail {
 
 template <PixelFormat Format>
+constexpr int pixel_bits_of() noexcept {
+    if constexpr (BuiltInFormat<Format>) return BuiltIn<Format>::pixel_bits;
+    if constexpr (!BuiltInFormat<Format>) return 8 * FormatTraits<Format>::pixel_bytes;
+}
+
+template <PixelFormat Format>
 constexpr int pixel_bytes_of() noexcept {
-    if constexpr (BuiltInFormat<Format>) return BuiltIn<Format>::pixel_bytes;
-    if constexpr (!BuiltInFormat<Format>) return FormatTraits<Format>::pixel_bytes;
+    static_assert(pixel_bits_of<Format>() % 8 == 0,
+                  "a pixel of Bit1 is less than a byte: bits_per_pixel and row_bytes() say what it takes");
+    return pixel_bits_of<Format>() / 8;
 }
 
 template <PixelFormat Format>
@@ -158,9 +186,19 @@ constexpr const FormatKernel& kernel_of() noexcept {
 
 }  // namespace detail
 
-// How many bytes a pixel of the format takes.
+// How many bits a pixel of the format takes.
+template <PixelFormat Format>
+inline constexpr int bits_per_pixel = detail::pixel_bits_of<Format>();
+
+// How many bytes; of formats whose pixels are whole bytes, all but Bit1.
 template <PixelFormat Format>
 inline constexpr int bytes_per_pixel = detail::pixel_bytes_of<Format>();
+
+// How many bytes so many pixels take from the beginning of a row: the least stride.
+template <PixelFormat Format>
+[[nodiscard]] constexpr std::ptrdiff_t row_bytes(int width) noexcept {
+    return (std::ptrdiff_t{width} * bits_per_pixel<Format> + 7) / 8;
+}
 
 }  // namespace v0
 }  // namespace coldbrick

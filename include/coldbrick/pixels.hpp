@@ -86,8 +86,8 @@ Surface channel_of(const Surface& surface, Channels channel);
 // Whether drawing may touch the pixel.
 bool contains(const Surface& surface, Point pixel) noexcept;
 
-// Throws Error if the memory cannot be a buffer of pixels of that many bytes.
-Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel);
+// Throws Error if the memory cannot be a buffer of pixels of that format.
+Surface make_surface(const Memory& memory, const FormatKernel& kernel);
 
 // Throw Error if the pixel lies outside the clip.
 Color color_at(const Surface& surface, Point pixel);
@@ -95,7 +95,7 @@ Color16 color16_at(const Surface& surface, Point pixel);
 std::uint8_t byte_at(const Surface& surface, Point pixel);
 
 // The number of bytes of a bitmap. Throws Error if the size is empty or over the limit.
-std::size_t bitmap_bytes(Size size, int pixel_bytes);
+std::size_t bitmap_bytes(Size size, int pixel_bits);
 
 void clear(const Surface& surface, Color color);
 
@@ -129,12 +129,11 @@ class Pixels {
     // Throws Error if the pointer is null, the size is empty or beyond max_coordinate, or the stride is shorter than
     // a row.
     // Without a palette, the one of Index8 is palettes::quay().
-    explicit Pixels(const Memory& memory)
-        : surface_{detail::make_surface(memory, bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
+    explicit Pixels(const Memory& memory) : surface_{detail::make_surface(memory, detail::kernel_of<Layout>())} {}
     explicit Pixels(const ConstMemory& memory) requires std::is_const_v<Format>
         : surface_{detail::make_surface(
               {.top_left = const_cast<void*>(memory.top_left), .size = memory.size, .stride = memory.stride},
-              bytes_per_pixel<Layout>, detail::kernel_of<Layout>())} {}
+              detail::kernel_of<Layout>())} {}
 
     // Numbers of colours in a palette, which the view keeps.
     Pixels(const Memory& memory, Palette palette) requires std::same_as<Layout, Index8> : Pixels{memory} {
@@ -180,6 +179,10 @@ class Pixels {
     [[nodiscard]] std::ptrdiff_t stride() const noexcept { return surface_.stride; }
     [[nodiscard]] Byte* row(int y) const noexcept { return surface_.top_left + y * surface_.stride; }
 
+    // Of Bit1: the bit of row(y)'s first byte in which its first pixel is, counted from the highest: 0, but for what
+    // crop() gives.
+    [[nodiscard]] int first_bit() const noexcept requires std::same_as<Layout, Bit1> { return surface_.first_bit; }
+
     // The colour of a pixel; opaque where the format has no alpha, in 8 bits where it has 16. Throws Error for one
     // outside the clip.
     [[nodiscard]] Color color_at(Point pixel) const { return detail::color_at(surface_, pixel); }
@@ -214,7 +217,7 @@ class Bitmap {
 
     // All bytes zero: black, or transparent where there is alpha.
     // Throws Error if the size is empty, beyond max_coordinate, or over max_bitmap_bytes.
-    explicit Bitmap(Size size) : size_{size}, bytes_(detail::bitmap_bytes(size, bytes_per_pixel<Format>)) {}
+    explicit Bitmap(Size size) : size_{size}, bytes_(detail::bitmap_bytes(size, bits_per_pixel<Format>)) {}
 
     // Numbers of colours in a palette, all of them 0.
     Bitmap(Size size, Palette palette) requires std::same_as<Format, Index8> : Bitmap{size} {
@@ -265,7 +268,7 @@ class Bitmap {
         palette_ = detail::make_shared_value<detail::KeptPalette>(std::move(palette));
     }
 
-    // The bytes, row after row: size().height rows of size().width * bytes_per_pixel<Format>.
+    // The bytes, row after row: size().height rows of row_bytes<Format>(size().width).
     [[nodiscard]] const std::vector<std::uint8_t>& bytes() const noexcept { return bytes_; }
 
   private:
@@ -273,7 +276,7 @@ class Bitmap {
 
     [[nodiscard]] detail::Surface surface() const noexcept {
         return {{.top_left = const_cast<std::uint8_t*>(bytes_.data()),
-                 .stride = std::ptrdiff_t{size_.width} * bytes_per_pixel<Format>,
+                 .stride = row_bytes<Format>(size_.width),
                  .size = size_,
                  .window = {.at = {.x = 0, .y = 0}, .size = size_},
                  .kernel = &detail::kernel_of<Format>(),

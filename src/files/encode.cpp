@@ -44,6 +44,7 @@ Packed pack_for_jpeg(const Surface& picture) {
 }
 
 Packed pack_bits_for_pbm(const Surface& picture) {
+    if (picture.kernel == &bit1_kernel) return pack_rows_of_bits(picture);
     auto packed = pack_fewest_bits(picture);
     const auto is_two_tone = packed.channels == 1 && packed.bits == 1 && !packed.palette;
     if (!is_two_tone) throw Error{"pbm: the file holds black and white only, and the picture has other colours"};
@@ -59,6 +60,7 @@ Packed of_8_bits(Packed packed, std::string_view format) {
 }
 
 Packed pack_for_png(const Surface& picture, Storage storage) {
+    if (picture.kernel == &bit1_kernel) return pack_rows_of_bits(picture);
     if (storage == Storage::without_alpha && !is_gray(picture)) return pack_rgb(picture, "png");
     return storage == Storage::fewest_bits ? pack_fewest_bits(picture) : pack_with_palette(picture);
 }

@@ -37,7 +37,7 @@ bool visit_all(const Surface& picture, const Visit& visit) {
     const auto [at, size] = picture.window;
     for (int y = at.y; y < at.y + size.height; ++y) {
         for (int x = at.x; x < at.x + size.width; ++x) {
-            if (!visit(decode_deep(picture, pixel_address(picture, x, y)), x, y)) return false;
+            if (!visit(decode_deep(picture, {.x = x, .y = y}), x, y)) return false;
         }
     }
     return true;
@@ -105,6 +105,15 @@ Packed pack_as_is(const Surface& picture) {
     if (is_deep(picture)) return pack_deep(picture, is_gray(picture) ? 1 : 4);
     if (is_gray(picture)) return pack<Gray8>(picture);
     return has_alpha(picture) ? pack<Rgba8>(picture) : pack<Rgb8>(picture);
+}
+
+Packed pack_rows_of_bits(const Surface& picture) {
+    const auto& [at, size] = picture.window;
+    Packed packed{.size = size, .channels = 1, .bits = 1, .bytes = {}};
+    packed.bytes.resize(packed.row_bytes() * static_cast<std::size_t>(size.height));
+    const Pixels<Bit1> rows{Memory{.top_left = packed.bytes.data(), .size = size}};
+    convert(picture, SurfaceAccess::of(rows));
+    return packed;
 }
 
 Packed pack_with_palette(const Surface& picture) {

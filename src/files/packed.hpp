@@ -35,6 +35,9 @@ struct Packed {
 // As the picture has them: gray, RGB or RGBA, of 8 bits or 16.
 Packed pack_as_is(const Surface& picture);
 
+// Black and white, a bit each.
+Packed pack_rows_of_bits(const Surface& picture);
+
 // The same, but numbers in a palette where it has one.
 Packed pack_with_palette(const Surface& picture);
 

@@ -145,7 +145,7 @@ void read_pixels(PngReader& reader, const Header& header, const LoadLimits& limi
     if (has_palette) stored.palette = make_shared_value<KeptPalette>(read_palette(reader));
     sink.begin("png", stored, limits);
     set_transforms(reader, header);
-    read_rows(reader, header, stored.kernel->pixel_bytes, sink,
+    read_rows(reader, header, stored.kernel->pixel_bytes(), sink,
               [&](const std::uint8_t* first, const std::uint8_t* last) {
                   if (has_palette) check_numbers(first, last, stored.palette->palette);
               });

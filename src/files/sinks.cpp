@@ -1,6 +1,7 @@
 #include "files/sinks.hpp"
 
 #include "files/readers.hpp"
+#include "formats/kernels.hpp"
 
 #include <string>
 
@@ -15,7 +16,7 @@ void PixelSink::begin(std::string_view kind, const StoredPixels& stored, const L
 
 Surface PixelSink::surface_of(const std::uint8_t* pixels, Size size) const noexcept {
     return {{.top_left = const_cast<std::uint8_t*>(pixels),
-             .stride = stored_.kernel->pixel_bytes,
+             .stride = stored_.kernel->pixel_bytes(),
              .size = size,
              .window = {.at = {}, .size = size},
              .kernel = stored_.kernel,
@@ -26,18 +27,27 @@ Surface PixelSink::surface_of(const std::uint8_t* pixels, Size size) const noexc
 
 std::uint64_t PictureSink::kept_bytes() const {
     const auto& kernel = target_.kernel != nullptr ? *target_.kernel : *stored().kernel;
-    return pixel_count(stored().size) * static_cast<unsigned>(kernel.pixel_bytes);
+    const auto& [width, height] = stored().size;
+    return static_cast<std::uint64_t>(kernel.row_bytes(width)) * static_cast<unsigned>(height);
 }
 
 void PictureSink::take(const std::uint8_t* pixels, int count, Point at, Point step) {
     // What is not a row is a column of a picture whose rows begin where its pixels lie.
     const auto is_row = step == Point{.x = 1, .y = 0};
-    const auto pixel_bytes = std::ptrdiff_t{surface_.kernel->pixel_bytes};
-    auto to = surface_;
-    to.top_left += at.y * surface_.stride + at.x * pixel_bytes;
-    if (!is_row) to.stride = step.y * surface_.stride + step.x * pixel_bytes;
+    const auto pixel_bytes = surface_.kernel->pixel_bytes();
     const auto size = is_row ? Size{.width = count, .height = 1} : Size{.width = 1, .height = count};
-    convert(surface_of(pixels, size), to);
+    const auto from = surface_of(pixels, size);
+    if (!is_row && pixel_bytes == 0) {
+        for (int i = 0; i < count; ++i) {
+            const auto color = decode(from, {.x = 0, .y = i});
+            write_colors(surface_, &color, 1, {.x = at.x + i * step.x, .y = at.y + i * step.y});
+        }
+        return;
+    }
+    auto to = surface_;
+    static_cast<Target&>(to) = moved_to(surface_, at);
+    if (!is_row) to.stride = step.y * surface_.stride + std::ptrdiff_t{step.x} * pixel_bytes;
+    convert(from, to);
 }
 
 void PlacesSink::prepare() {

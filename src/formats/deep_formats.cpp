@@ -1,4 +1,4 @@
-// The kernels of formats with 16 bits a channel, and of palettes.
+// The kernels of formats with 16 bits a channel, and of palettes; colours of either depth.
 #include "formats/kernels.hpp"
 
 #include "coldbrick/formats.hpp"
@@ -13,7 +13,8 @@ namespace {
 
 // Grays lie `step` bytes apart: 2, or more where they are a channel of something.
 template <int step>
-void load_deep_gray(const Target&, const std::uint8_t* pixels, int count, Color16* colors) noexcept {
+void load_deep_gray(const Target& target, Point first, int count, Color16* colors) noexcept {
+    const auto* pixels = pixel_address<step>(target, first);
     for (int i = 0; i < count; ++i, pixels += step) {
         std::uint16_t value = 0;
         std::memcpy(&value, pixels, sizeof value);
@@ -22,28 +23,33 @@ void load_deep_gray(const Target&, const std::uint8_t* pixels, int count, Color1
 }
 
 template <int step>
-void store_deep_gray(const Target&, const Color16* colors, int count, std::uint8_t* pixels) noexcept {
+void store_deep_gray(const Target& target, const Color16* colors, int count, Point first) noexcept {
+    auto* pixels = pixel_address<step>(target, first);
     for (int i = 0; i < count; ++i, pixels += step) {
         const auto value = luma(colors[i]);
         std::memcpy(pixels, &value, sizeof value);
     }
 }
 
-void load_rgba(const Target&, const std::uint8_t* pixels, int count, Color16* colors) noexcept {
+void load_rgba(const Target& target, Point first, int count, Color16* colors) noexcept {
+    const auto* const pixels = pixel_address<sizeof(Color16)>(target, first);
     static_assert(sizeof(Color16) == 8);
     std::memcpy(colors, pixels, static_cast<std::size_t>(count) * sizeof(Color16));
 }
 
-void store_rgba(const Target&, const Color16* colors, int count, std::uint8_t* pixels) noexcept {
+void store_rgba(const Target& target, const Color16* colors, int count, Point first) noexcept {
+    auto* const pixels = pixel_address<sizeof(Color16)>(target, first);
     std::memcpy(pixels, colors, static_cast<std::size_t>(count) * sizeof(Color16));
 }
 
-void load_index(const Target& target, const std::uint8_t* pixels, int count, Color* colors) {
+void load_index(const Target& target, Point first, int count, Color* colors) {
+    const auto* const pixels = pixel_address<1>(target, first);
     const auto known = palette_of(target).colors();
     for (int i = 0; i < count; ++i) colors[i] = pixels[i] < known.size() ? known[pixels[i]] : Color{.alpha = 0};
 }
 
-void store_index(const Target& target, const Color* colors, int count, std::uint8_t* pixels) {
+void store_index(const Target& target, const Color* colors, int count, Point first) {
+    auto* const pixels = pixel_address<1>(target, first);
     const auto& palette = palette_of(target);
     for (int i = 0; i < count; ++i) {
         // Neighbours are often alike.
@@ -52,7 +58,7 @@ void store_index(const Target& target, const Color* colors, int count, std::uint
     }
 }
 
-constexpr FormatKernel number_channel{.pixel_bytes = 8,
+constexpr FormatKernel number_channel{.pixel_bits = 64,
                                       .is_gray = true,
                                       .is_sparse = true,
                                       .load_deep = load_deep_gray<8>,
@@ -61,10 +67,10 @@ constexpr FormatKernel number_channel{.pixel_bytes = 8,
 }  // namespace
 
 constexpr FormatKernel gray16_kernel{
-    .pixel_bytes = 2, .is_gray = true, .load_deep = load_deep_gray<2>, .store_deep = store_deep_gray<2>};
+    .pixel_bits = 16, .is_gray = true, .load_deep = load_deep_gray<2>, .store_deep = store_deep_gray<2>};
 constexpr FormatKernel rgba16_kernel{
-    .pixel_bytes = 8, .has_alpha = true, .load_deep = load_rgba, .store_deep = store_rgba};
-constexpr FormatKernel index8_kernel{.pixel_bytes = 1, .has_alpha = true, .load = load_index, .store = store_index};
+    .pixel_bits = 64, .has_alpha = true, .load_deep = load_rgba, .store_deep = store_rgba};
+constexpr FormatKernel index8_kernel{.pixel_bits = 8, .has_alpha = true, .load = load_index, .store = store_index};
 
 const FormatKernel& number_channel_kernel() noexcept { return number_channel; }
 
@@ -78,76 +84,97 @@ namespace {
 // Colours of the other depth go by the way, so many at once.
 constexpr auto at_once = 128;
 
-// Calls use(first, count) for stretches of so many.
+// Calls use(done, place, count) for stretches of so many pixels of a row, from one on.
 template <class Use>
-void for_each_stretch(int count, const Use& use) {
-    for (int first = 0; first < count; first += at_once) use(first, std::min(at_once, count - first));
+void for_each_stretch(Point first, int count, const Use& use) {
+    for (int done = 0; done < count; done += at_once) {
+        use(done, Point{.x = first.x + done, .y = first.y}, std::min(at_once, count - done));
+    }
 }
 
 }  // namespace
 
-void read_colors(const Target& target, const std::uint8_t* pixels, int count, Color* colors) {
+void read_colors(const Target& target, Point first, int count, Color* colors) {
     const auto& kernel = *target.kernel;
-    if (kernel.load != nullptr) return kernel.load(target, pixels, count, colors);
-    for_each_stretch(count, [&](int first, int length) {
+    if (kernel.load != nullptr) return kernel.load(target, first, count, colors);
+    for_each_stretch(first, count, [&](int done, Point place, int length) {
         std::array<Color16, at_once> deep;
-        kernel.load_deep(target, pixels + std::ptrdiff_t{first} * kernel.pixel_bytes, length, deep.data());
-        for (int i = 0; i < length; ++i) colors[first + i] = narrowed(deep[static_cast<std::size_t>(i)]);
+        kernel.load_deep(target, place, length, deep.data());
+        std::transform(deep.data(), deep.data() + length, colors + done,
+                       [](const Color16& of) { return narrowed(of); });
     });
 }
 
-void read_colors(const Target& target, const std::uint8_t* pixels, int count, Color16* colors) {
+void read_colors(const Target& target, Point first, int count, Color16* colors) {
     const auto& kernel = *target.kernel;
-    if (kernel.load_deep != nullptr) return kernel.load_deep(target, pixels, count, colors);
-    for_each_stretch(count, [&](int first, int length) {
+    if (kernel.load_deep != nullptr) return kernel.load_deep(target, first, count, colors);
+    for_each_stretch(first, count, [&](int done, Point place, int length) {
         std::array<Color, at_once> shallow;
-        kernel.load(target, pixels + std::ptrdiff_t{first} * kernel.pixel_bytes, length, shallow.data());
-        for (int i = 0; i < length; ++i) colors[first + i] = widened(shallow[static_cast<std::size_t>(i)]);
+        kernel.load(target, place, length, shallow.data());
+        std::transform(shallow.data(), shallow.data() + length, colors + done, [](Color of) { return widened(of); });
     });
 }
 
-void write_colors(const Target& target, const Color* colors, int count, std::uint8_t* pixels) {
+void write_colors(const Target& target, const Color* colors, int count, Point first) {
     const auto& kernel = *target.kernel;
-    if (kernel.store != nullptr) return kernel.store(target, colors, count, pixels);
-    for_each_stretch(count, [&](int first, int length) {
+    if (kernel.store != nullptr) return kernel.store(target, colors, count, first);
+    for_each_stretch(first, count, [&](int done, Point place, int length) {
         std::array<Color16, at_once> deep;
-        for (int i = 0; i < length; ++i) deep[static_cast<std::size_t>(i)] = widened(colors[first + i]);
-        kernel.store_deep(target, deep.data(), length, pixels + std::ptrdiff_t{first} * kernel.pixel_bytes);
+        std::transform(colors + done, colors + done + length, deep.data(), [](Color of) { return widened(of); });
+        kernel.store_deep(target, deep.data(), length, place);
     });
 }
 
-void write_colors(const Target& target, const Color16* colors, int count, std::uint8_t* pixels) {
+void write_colors(const Target& target, const Color16* colors, int count, Point first) {
     const auto& kernel = *target.kernel;
-    if (kernel.store_deep != nullptr) return kernel.store_deep(target, colors, count, pixels);
-    for_each_stretch(count, [&](int first, int length) {
+    if (kernel.store_deep != nullptr) return kernel.store_deep(target, colors, count, first);
+    for_each_stretch(first, count, [&](int done, Point place, int length) {
         std::array<Color, at_once> shallow;
-        for (int i = 0; i < length; ++i) shallow[static_cast<std::size_t>(i)] = narrowed(colors[first + i]);
-        kernel.store(target, shallow.data(), length, pixels + std::ptrdiff_t{first} * kernel.pixel_bytes);
+        std::transform(colors + done, colors + done + length, shallow.data(),
+                       [](const Color16& of) { return narrowed(of); });
+        kernel.store(target, shallow.data(), length, place);
     });
 }
 
-Pixel encode(const Target& target, Color color) {
+namespace {
+
+template <class Texel>
+Pixel encoded(const Target& target, const Texel& color) {
     Pixel pixel{};
-    write_colors(target, &color, 1, pixel.data());
+    const auto only = Target{.top_left = pixel.data(),
+                             .stride = 0,
+                             .size = {},
+                             .window = {},
+                             .kernel = target.kernel,
+                             .palette = target.palette};
+    write_colors(only, &color, 1, {});
+    if (target.kernel->pixel_bits == 1 && pixel[0] != 0) pixel[0] = 255;
     return pixel;
 }
 
-Pixel encode(const Target& target, Color16 color) {
-    Pixel pixel{};
-    write_colors(target, &color, 1, pixel.data());
-    return pixel;
-}
+}  // namespace
 
-Color decode(const Target& target, const std::uint8_t* pixel) {
+Pixel encode(const Target& target, Color color) { return encoded(target, color); }
+Pixel encode(const Target& target, Color16 color) { return encoded(target, color); }
+
+Color decode(const Target& target, Point pixel) {
     Color color;
     read_colors(target, pixel, 1, &color);
     return color;
 }
 
-Color16 decode_deep(const Target& target, const std::uint8_t* pixel) {
+Color16 decode_deep(const Target& target, Point pixel) {
     Color16 color;
     read_colors(target, pixel, 1, &color);
     return color;
+}
+
+Target moved_to(const Target& target, Point pixel) noexcept {
+    auto moved = target;
+    const auto bits = std::ptrdiff_t{pixel.x} * target.kernel->pixel_bits + target.first_bit;
+    moved.top_left += pixel.y * target.stride + bits / 8;
+    moved.first_bit = static_cast<int>(bits % 8);
+    return moved;
 }
 
 const Palette& palette_of(const Target& target) noexcept { return target.palette ? *target.palette : palettes::quay(); }

@@ -43,7 +43,8 @@ Bytes4 encode(Color color) noexcept {
 }
 
 template <Order order, int pixel_bytes>
-void store(const detail::Target&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
+void store(const detail::Target& target, const Color* colors, int count, Point first) noexcept {
+    auto* pixels = pixel_address<pixel_bytes>(target, first);
     for (int i = 0; i < count; ++i, pixels += pixel_bytes) {
         const auto pixel = encode<order>(colors[i]);
         std::memcpy(pixels, pixel.data(), pixel_bytes);
@@ -51,7 +52,8 @@ void store(const detail::Target&, const Color* colors, int count, std::uint8_t* 
 }
 
 template <Order order, int pixel_bytes>
-void load(const detail::Target&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
+void load(const detail::Target& target, Point first, int count, Color* colors) noexcept {
+    const auto* pixels = pixel_address<pixel_bytes>(target, first);
     for (int i = 0; i < count; ++i, pixels += pixel_bytes) {
         colors[i] = {.red = pixels[order.red],
                      .green = pixels[order.green],
@@ -62,12 +64,14 @@ void load(const detail::Target&, const std::uint8_t* pixels, int count, Color* c
 
 // Grays lie `step` bytes apart: 1, or more where they are a channel of something.
 template <int step>
-void store_gray(const detail::Target&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
+void store_gray(const detail::Target& target, const Color* colors, int count, Point first) noexcept {
+    auto* pixels = pixel_address<step>(target, first);
     for (int i = 0; i < count; ++i, pixels += step) *pixels = luma(colors[i]);
 }
 
 template <int step>
-void load_gray(const detail::Target&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
+void load_gray(const detail::Target& target, Point first, int count, Color* colors) noexcept {
+    const auto* pixels = pixel_address<step>(target, first);
     for (int i = 0; i < count; ++i, pixels += step) colors[i] = gray(*pixels);
 }
 
@@ -100,7 +104,7 @@ template <int pixel_bytes, class Lay>
 void cover_each(const detail::Target& target, std::span<const CoverSpan> spans, unsigned alpha, const Lay& lay) {
     for (const auto& [y, x, length, each, all] : spans) {
         if (each == nullptr) continue;
-        auto* pixel = target.top_left + y * target.stride + std::ptrdiff_t{x} * pixel_bytes;
+        auto* pixel = pixel_address<pixel_bytes>(target, {.x = x, .y = y});
         for (int i = 0; i < length; ++i, pixel += pixel_bytes) {
             lay(pixel, alpha == 255 ? each[i] : product_255(alpha, each[i]));
         }
@@ -167,7 +171,7 @@ constexpr bool is_color(const Order& order) noexcept {
 
 template <Order order>
 constexpr FormatKernel opaque_kernel() noexcept {
-    return {.pixel_bytes = 3,
+    return {.pixel_bits = 24,
             .load = load<order, 3>,
             .store = store<order, 3>,
             .blend = blend_opaque<order>,
@@ -176,7 +180,7 @@ constexpr FormatKernel opaque_kernel() noexcept {
 
 template <Order order>
 constexpr FormatKernel alpha_kernel() noexcept {
-    return {.pixel_bytes = 4,
+    return {.pixel_bits = 32,
             .has_alpha = true,
             .is_color = is_color(order),
             .load = load<order, 4>,
@@ -188,13 +192,13 @@ constexpr FormatKernel alpha_kernel() noexcept {
 // One byte of a pixel of several, as gray.
 template <int step>
 constexpr FormatKernel byte_channel{
-    .pixel_bytes = step, .is_gray = true, .is_sparse = true, .load = load_gray<step>, .store = store_gray<step>};
+    .pixel_bits = 8 * step, .is_gray = true, .is_sparse = true, .load = load_gray<step>, .store = store_gray<step>};
 
 }  // namespace
 
 namespace detail {
 
-constexpr FormatKernel gray8_kernel{.pixel_bytes = 1,
+constexpr FormatKernel gray8_kernel{.pixel_bits = 8,
                                     .is_gray = true,
                                     .load = load_gray<1>,
                                     .store = store_gray<1>,

@@ -21,9 +21,15 @@ namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 namespace detail {
 
-// The first byte of a pixel of the buffer.
+// The first byte of a pixel of the buffer, whose format has whole bytes.
 inline std::uint8_t* pixel_address(const Target& target, int x, int y) noexcept {
-    return target.top_left + y * target.stride + std::ptrdiff_t{x} * target.kernel->pixel_bytes;
+    return target.top_left + y * target.stride + std::ptrdiff_t{x} * target.kernel->pixel_bytes();
+}
+
+// The same for a format that is known.
+template <int pixel_bytes>
+std::uint8_t* pixel_address(const Target& target, Point at) noexcept {
+    return target.top_left + at.y * target.stride + std::ptrdiff_t{at.x} * pixel_bytes;
 }
 
 // Every pixel size divides it, so bytes of a pattern of pixels can be taken from any multiple of it on.
@@ -34,25 +40,25 @@ using Pixel = std::array<std::uint8_t, 8>;
 
 // The colours of so many pixels of a row, and back, whatever depth the format has. Of a channel's pixels only its own
 // bytes are touched.
-void read_colors(const Target& target, const std::uint8_t* pixels, int count, Color* colors);
-void read_colors(const Target& target, const std::uint8_t* pixels, int count, Color16* colors);
+void read_colors(const Target& target, Point first, int count, Color* colors);
+void read_colors(const Target& target, Point first, int count, Color16* colors);
 
 // The colours of a row of the clip, counted from its uppermost.
 inline void read_row(const Target& picture, int y, std::vector<Color16>& row) {
     const auto& [at, size] = picture.window;
     row.resize(static_cast<std::size_t>(size.width));
-    read_colors(picture, pixel_address(picture, at.x, at.y + y), size.width, row.data());
+    read_colors(picture, {.x = at.x, .y = at.y + y}, size.width, row.data());
 }
-void write_colors(const Target& target, const Color* colors, int count, std::uint8_t* pixels);
-void write_colors(const Target& target, const Color16* colors, int count, std::uint8_t* pixels);
+void write_colors(const Target& target, const Color* colors, int count, Point first);
+void write_colors(const Target& target, const Color16* colors, int count, Point first);
 
-// The bytes of a colour in the target's format.
+// The bytes of a colour in the target's format; of Bit1, a byte of eight such pixels.
 Pixel encode(const Target& target, Color color);
 Pixel encode(const Target& target, Color16 color);
 
 // The colour of a pixel.
-Color decode(const Target& target, const std::uint8_t* pixel);
-Color16 decode_deep(const Target& target, const std::uint8_t* pixel);
+Color decode(const Target& target, Point pixel);
+Color16 decode_deep(const Target& target, Point pixel);
 
 // The format in which a copy of such pixels is kept: the same, or, of one channel, gray without anything between.
 const FormatKernel& packed_kernel(const FormatKernel& kernel) noexcept;
@@ -62,6 +68,12 @@ const Palette& palette_of(const Target& target) noexcept;
 
 // Lays a colour on what is covered in part, source-over, by the format's own way.
 void cover_with(const Target& target, std::span<const CoverSpan> spans, Color color);
+
+// The same pixels, of which that one is (0, 0). Its size and window are as they were.
+Target moved_to(const Target& target, Point pixel) noexcept;
+
+// Of Bit1: sets pixels of a row to white or black.
+void write_bits(const Target& target, const Span& run, bool is_white) noexcept;
 
 // One channel of a pixel of so many bytes, as gray.
 const FormatKernel& byte_channel_of(int pixel_bytes) noexcept;

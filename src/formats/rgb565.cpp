@@ -13,7 +13,8 @@ constexpr std::uint8_t widened_from(unsigned most, unsigned value) noexcept {
     return static_cast<std::uint8_t>((value * 255U + most / 2) / most);
 }
 
-void store(const Target&, const Color* colors, int count, std::uint8_t* pixels) noexcept {
+void store(const Target& target, const Color* colors, int count, Point first) noexcept {
+    auto* pixels = pixel_address<2>(target, first);
     for (int i = 0; i < count; ++i, pixels += 2) {
         const auto& [red, green, blue, alpha] = colors[i];
         const auto bits =
@@ -23,7 +24,8 @@ void store(const Target&, const Color* colors, int count, std::uint8_t* pixels) 
     }
 }
 
-void load(const Target&, const std::uint8_t* pixels, int count, Color* colors) noexcept {
+void load(const Target& target, Point first, int count, Color* colors) noexcept {
+    const auto* pixels = pixel_address<2>(target, first);
     for (int i = 0; i < count; ++i, pixels += 2) {
         const auto bits = pixels[0] | static_cast<unsigned>(pixels[1]) << 8U;
         colors[i] = {.red = widened_from(most_of_5, bits >> 11U),
@@ -34,6 +36,6 @@ void load(const Target&, const std::uint8_t* pixels, int count, Color* colors) n
 
 }  // namespace
 
-const FormatKernel rgb565_kernel{.pixel_bytes = 2, .load = load, .store = store};
+const FormatKernel rgb565_kernel{.pixel_bits = 16, .load = load, .store = store};
 
 }  // namespace coldbrick::inline v0::detail

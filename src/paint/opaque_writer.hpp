@@ -109,8 +109,28 @@ struct OpaqueWriter {
     }
 };
 
+// The same for eight pixels to a byte. Hairlines come as spans.
+struct BitWriter {
+    static void write_spans(void* context, std::span<const Span> spans) noexcept {
+        const auto& painter = painter_of(context);
+        const auto is_white = *painter.pattern.pixel() != 0;
+        for (const auto& run : spans) write_bits(painter.surface, run, is_white);
+    }
+
+    static void write_cover(void* context, std::span<const CoverSpan> spans) {
+        const auto& painter = painter_of(context);
+        painter.parts->take_cover(painter.parts->context, spans);
+    }
+
+    static SpanReceiver receiver(OpaquePainter& painter) noexcept {
+        return {.context = &painter, .take = write_spans, .repeats = Repeats::harmless, .take_cover = write_cover};
+    }
+};
+
 inline SpanReceiver opaque_receiver(OpaquePainter& painter) noexcept {
-    switch (painter.surface.kernel->pixel_bytes) {
+    switch (painter.surface.kernel->pixel_bytes()) {
+        case 0:
+            return BitWriter::receiver(painter);
         case 1:
             return OpaqueWriter<1>::receiver(painter);
         case 2:

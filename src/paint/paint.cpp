@@ -98,6 +98,7 @@ class GeneralPainter {
     // Without a stop on the way: as one pixel over and over, or as colours that need no change.
     void put_directly(const CoverSpan& span) {
         auto* const pixels = pixel_address(surface_, span.x, span.y);
+        const auto pixel_bytes = kernel_.pixel_bytes();
         const auto from = Point{.x = span.x, .y = span.y};
         if (!source_->is_even_in_rows()) {
             // Pixels of four bytes in the order of a Color's members, as is_color says.
@@ -105,8 +106,8 @@ class GeneralPainter {
             source_->fetch(from, span.length, shape_, reinterpret_cast<Color*>(pixels));
             return;
         }
-        PixelPattern pattern{pixel_at(from), kernel_.pixel_bytes};
-        pattern.write(pixels, static_cast<std::size_t>(span.length) * static_cast<std::size_t>(kernel_.pixel_bytes));
+        PixelPattern pattern{pixel_at(from), pixel_bytes};
+        pattern.write(pixels, static_cast<std::size_t>(span.length) * static_cast<std::size_t>(pixel_bytes));
     }
 
     // The bytes of one pixel of the ink.
@@ -124,16 +125,16 @@ class GeneralPainter {
     template <class Texel, class Store>
     void put(const CoverSpan& part, Stretch<Texel>& ink, Store store) {
         fetch(part, ink);
-        store(surface_, ink.data(), part.length, pixel_address(surface_, part.x, part.y));
+        store(surface_, ink.data(), part.length, {.x = part.x, .y = part.y});
     }
 
     template <class Texel, class Load, class Store>
     void lay(const CoverSpan& part, Stretch<Texel>& ink, Stretch<Texel>& below, Load load, Store store) {
-        auto* const pixels = pixel_address(surface_, part.x, part.y);
+        const auto first = Point{.x = part.x, .y = part.y};
         fetch(part, ink);
-        load(surface_, pixels, part.length, below.data());
+        load(surface_, first, part.length, below.data());
         blender_.lay(ink.data(), {.each = part.each, .all = part.all}, part.length, below.data());
-        store(surface_, below.data(), part.length, pixels);
+        store(surface_, below.data(), part.length, first);
     }
 
     template <class Texel>
@@ -185,7 +186,8 @@ std::optional<Pixel> simple_pixel(const Surface& surface, const Ink& ink) {
         how.opacity == 1 && how.channels == Channels::all && (how.blend == Blend::over || how.blend == Blend::replace);
     // What is covered in part is mixed as light only where all colours are.
     const auto is_light = how.light == Light::linear && how.blend != Blend::replace;
-    if (!is_usual || is_light || surface.kernel->is_sparse) return std::nullopt;
+    const auto is_channel = surface.kernel->is_sparse && surface.kernel->pixel_bits > 1;
+    if (!is_usual || is_light || is_channel) return std::nullopt;
     if (const auto* const entry = std::get_if<PaletteEntry>(&ink.of())) {
         const auto is_whole = palette_of(surface)[static_cast<std::size_t>(entry->number)].alpha == 255;
         if (!is_whole && how.blend != Blend::replace) return std::nullopt;
@@ -212,7 +214,7 @@ std::optional<Color> simple_blend(const Surface& surface, const Ink& ink) {
 Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, const SpanReceiver* parts,
                  const AreaRef& area) {
     OpaquePainter painter{.surface = surface,
-                          .pattern{pixel, surface.kernel->pixel_bytes},
+                          .pattern{pixel, surface.kernel->pixel_bytes()},
                           .color = ink.color() != nullptr ? *ink.color() : Color{},
                           .parts = parts};
     return scan_masked(surface, area, opaque_receiver(painter));

@@ -150,7 +150,7 @@ Tile detail::tile_of(const Surface& surface) {
     Tile tile{.size = size, .colors = std::vector<Color16>(width * static_cast<std::size_t>(size.height))};
     for (int y = 0; y < size.height; ++y) {
         auto* const row = tile.colors.data() + width * static_cast<std::size_t>(y);
-        read_colors(surface, pixel_address(surface, at.x, at.y + y), size.width, row);
+        read_colors(surface, {.x = at.x, .y = at.y + y}, size.width, row);
     }
     return tile;
 }

@@ -25,10 +25,10 @@ void check_size(std::string_view what, Size size) {
 
 }  // namespace
 
-Surface make_surface(const Memory& memory, int pixel_bytes, const FormatKernel& kernel) {
+Surface make_surface(const Memory& memory, const FormatKernel& kernel) {
     if (memory.top_left == nullptr) throw Error{"pixels: top_left is null; it must point to the first pixel"};
     check_size("pixels", memory.size);
-    const auto row_bytes = std::ptrdiff_t{memory.size.width} * pixel_bytes;
+    const auto row_bytes = kernel.row_bytes(memory.size.width);
     const auto stride = memory.stride.value_or(row_bytes);
     if (memory.size.height > 1 && stride < row_bytes && stride > -row_bytes) {
         throw Error{"pixels: stride is " + std::to_string(stride) + "; allowed is " + std::to_string(row_bytes) +
@@ -85,7 +85,7 @@ Surface channel_of(const Surface& surface, Channels channel) {
     const auto is_deep = kernel.load_deep != nullptr;
     auto one = surface;
     one.top_left += is_deep ? 2 * place : place;
-    one.kernel = is_deep ? &number_channel_kernel() : &byte_channel_of(kernel.pixel_bytes);
+    one.kernel = is_deep ? &number_channel_kernel() : &byte_channel_of(kernel.pixel_bytes());
     return one;
 }
 
@@ -109,12 +109,12 @@ void check_seen(const Surface& surface, Point pixel) {
 
 Color color_at(const Surface& surface, Point pixel) {
     check_seen(surface, pixel);
-    return decode(surface, pixel_address(surface, pixel.x, pixel.y));
+    return decode(surface, pixel);
 }
 
 Color16 color16_at(const Surface& surface, Point pixel) {
     check_seen(surface, pixel);
-    return decode_deep(surface, pixel_address(surface, pixel.x, pixel.y));
+    return decode_deep(surface, pixel);
 }
 
 std::uint8_t byte_at(const Surface& surface, Point pixel) {
@@ -122,10 +122,10 @@ std::uint8_t byte_at(const Surface& surface, Point pixel) {
     return *pixel_address(surface, pixel.x, pixel.y);
 }
 
-std::size_t bitmap_bytes(Size size, int pixel_bytes) {
+std::size_t bitmap_bytes(Size size, int pixel_bits) {
     check_size("bitmap", size);
-    const auto pixels = std::uint64_t{static_cast<unsigned>(size.width)} * static_cast<unsigned>(size.height);
-    const auto bytes = pixels * static_cast<unsigned>(pixel_bytes);
+    const auto row_bits = std::uint64_t{static_cast<unsigned>(size.width)} * static_cast<unsigned>(pixel_bits);
+    const auto bytes = (row_bits + 7) / 8 * static_cast<unsigned>(size.height);
     // Where addresses have 32 bits, there is less room.
     constexpr auto most = std::min<std::uint64_t>(max_bitmap_bytes, std::numeric_limits<std::ptrdiff_t>::max());
     if (bytes > most) {
@@ -141,9 +141,10 @@ void clear(const Surface& surface, Color color) {
         paint(surface, Ink{color, {.blend = Blend::replace}}, area_ref(surface.window));
         return;
     }
-    PixelPattern pattern{encode(surface, color), surface.kernel->pixel_bytes};
+    const auto pixel_bytes = surface.kernel->pixel_bytes();
+    PixelPattern pattern{encode(surface, color), pixel_bytes};
     const auto [at, size] = surface.window;
-    const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(surface.kernel->pixel_bytes);
+    const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(pixel_bytes);
     for (int row = 0; row < size.height; ++row) {
         pattern.write(pixel_address(surface, at.x, at.y + row), row_bytes);
     }

@@ -93,10 +93,11 @@ template <class Visit>
 void visit_changes(const Surface& picture, const Visit& visit) {
     std::vector<Color16> row;
     const auto& [at, size] = picture.window;
-    const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(picture.kernel->pixel_bytes);
+    const auto pixel_bytes = picture.kernel->pixel_bytes();
+    const auto row_bytes = static_cast<std::size_t>(size.width) * static_cast<std::size_t>(pixel_bytes);
     for (int y = 0; y < size.height; ++y) {
         const auto* const bytes = pixel_address(picture, at.x, at.y + y);
-        if (y > 0 && std::memcmp(bytes, pixel_address(picture, at.x, at.y + y - 1), row_bytes) == 0) continue;
+        if (y > 0 && pixel_bytes > 0 && std::memcmp(bytes, bytes - picture.stride, row_bytes) == 0) continue;
         read_row(picture, y, row);
         for (std::size_t x = 0; x < row.size(); ++x) {
             if (x > 0 && row[x] == row[x - 1]) continue;

@@ -41,18 +41,16 @@ class SurfaceSource final : public InkSource {
     SurfaceSource(const Surface& from, Point at) : from_{from}, at_{at} {}
 
     void fetch(Point from, int count, const Box&, Color* colors) const override {
-        read_colors(from_, pixel_at(from), count, colors);
+        read_colors(from_, place_of(from), count, colors);
     }
     void fetch(Point from, int count, const Box&, Color16* colors) const override {
-        read_colors(from_, pixel_at(from), count, colors);
+        read_colors(from_, place_of(from), count, colors);
     }
     [[nodiscard]] bool is_opaque() const noexcept override { return detail::is_opaque(from_); }
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return false; }
 
   private:
-    [[nodiscard]] const std::uint8_t* pixel_at(Point on_target) const noexcept {
-        return pixel_address(from_, from_.window.at.x + on_target.x - at_.x, from_.window.at.y + on_target.y - at_.y);
-    }
+    [[nodiscard]] Point place_of(Point on_target) const noexcept { return from_.window.at + (on_target - at_); }
 
     Surface from_;
     Point at_;
@@ -104,7 +102,7 @@ class SampledSource final : public InkSource {
     }
 
     [[nodiscard]] Color16 color_at(Point at) const {
-        auto color = decode_deep(from_, pixel_address(from_, from_.window.at.x + at.x, from_.window.at.y + at.y));
+        auto color = decode_deep(from_, from_.window.at + at);
         if (without_ && narrowed(color) == *without_) color.alpha = 0;
         return color;
     }
@@ -122,12 +120,11 @@ void check_turn(std::string_view what, Mirror mirrored, Quarters turned) {
 
 // The memory of the clip's rows, from the lowest to behind the highest address.
 std::pair<std::uintptr_t, std::uintptr_t> reach_of(const Surface& surface) noexcept {
-    const auto first =
-        reinterpret_cast<std::uintptr_t>(pixel_address(surface, surface.window.at.x, surface.window.at.y));
-    const auto last =
-        reinterpret_cast<std::uintptr_t>(pixel_address(surface, surface.window.at.x, surface.window.last().y));
-    const auto row = static_cast<std::uintptr_t>(surface.window.size.width) *
-                     static_cast<std::uintptr_t>(surface.kernel->pixel_bytes);
+    const auto [at, size] = surface.window;
+    const auto clip = moved_to(surface, at);
+    const auto first = reinterpret_cast<std::uintptr_t>(clip.top_left);
+    const auto last = reinterpret_cast<std::uintptr_t>(clip.top_left + (size.height - 1) * clip.stride);
+    const auto row = static_cast<std::uintptr_t>(clip.kernel->row_bytes(clip.first_bit + size.width));
     return {std::min(first, last), std::max(first, last) + row};
 }
 
@@ -188,7 +185,7 @@ Region pixels_unlike(const Surface& from, Color color, Point at) {
     const auto [first, size] = from.window;
     for (int y = 0; y < size.height; ++y) {
         for (int x = 0; x < size.width; ++x) {
-            if (decode(from, pixel_address(from, first.x + x, first.y + y)) == color) continue;
+            if (decode(from, {.x = first.x + x, .y = first.y + y}) == color) continue;
             const auto goes_on =
                 !spans.empty() && spans.back().y == at.y + y && spans.back().x + spans.back().length == at.x + x;
             if (goes_on) {
@@ -209,7 +206,7 @@ bool paste_rows(const Surface& to, const Surface& from, Point at, const Paste& h
     const auto replaces = how.laying.blend == Blend::replace || !to.kernel->has_alpha;
     if (!replaces && (to.kernel->load_deep != nullptr || to.kernel->blend == nullptr)) return false;
     const auto box = intersection(Box{.at = at, .size = from.window.size}, to.window);
-    const auto row_bytes = static_cast<std::size_t>(box.size.width) * static_cast<std::size_t>(to.kernel->pixel_bytes);
+    const auto row_bytes = static_cast<std::size_t>(to.kernel->row_bytes(box.size.width));
     for (int y = box.at.y; y < box.at.y + box.size.height; ++y) {
         auto* const pixels = pixel_address(to, box.at.x, y);
         const auto* const source = pixel_address(from, from.window.at.x + box.at.x - at.x, from.window.at.y + y - at.y);
@@ -289,7 +286,7 @@ void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turn
     if (mirrored == Mirror::none && turned == Quarters::none) return convert(from, to);
     if (from.kernel != to.kernel) return turn(PackedCopy{from}.surface, to, mirrored, turned);
     const auto [at, size] = from.window;
-    const auto pixel_bytes = static_cast<std::size_t>(from.kernel->pixel_bytes);
+    const PixelCopier copier{from, to};
     for (int y = 0; y < size.height; ++y) {
         for (int x = 0; x < size.width; ++x) {
             const auto column = mirrored == Mirror::left_right ? size.width - 1 - x : x;
@@ -298,7 +295,7 @@ void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turn
             if (turned == Quarters::one) place = {.x = size.height - 1 - row, .y = column};
             if (turned == Quarters::two) place = {.x = size.width - 1 - column, .y = size.height - 1 - row};
             if (turned == Quarters::three) place = {.x = row, .y = size.width - 1 - column};
-            std::memcpy(pixel_address(to, place.x, place.y), pixel_address(from, at.x + x, at.y + y), pixel_bytes);
+            copier.copy({.x = at.x + x, .y = at.y + y}, place);
         }
     }
 }
@@ -313,7 +310,7 @@ Surface crop(const Surface& surface, const Box& box) {
     check_part("crop", surface, box);
     if (surface.clips) throw Error{"crop: the view is clipped by a region; crop before that"};
     auto cropped = surface;
-    cropped.top_left = pixel_address(surface, box.at.x, box.at.y);
+    static_cast<Target&>(cropped) = moved_to(surface, box.at);
     cropped.size = box.size;
     cropped.window = {.at = {}, .size = box.size};
     return cropped;
@@ -332,11 +329,11 @@ void gray_out_rows(const Surface& surface) {
     const auto [at, size] = surface.window;
     std::vector<Texel> colors(static_cast<std::size_t>(size.width));
     for (int y = at.y; y < at.y + size.height; ++y) {
-        read_colors(surface, pixel_address(surface, at.x, y), size.width, colors.data());
+        read_colors(surface, {.x = at.x, .y = y}, size.width, colors.data());
         for (int x = at.x; x < at.x + size.width; ++x) {
             if (!contains(surface, {.x = x, .y = y})) continue;
             const auto color = gray_of(colors[static_cast<std::size_t>(x - at.x)]);
-            write_colors(surface, &color, 1, pixel_address(surface, x, y));
+            write_colors(surface, &color, 1, {.x = x, .y = y});
         }
     }
 }

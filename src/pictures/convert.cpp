@@ -13,22 +13,14 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// Calls use(row of from, row of to, number of pixels) for each row of the clip of from.
-template <class Use>
-void for_each_row(const Surface& from, const Surface& to, const Use& use) {
-    for (int row = 0; row < from.window.size.height; ++row) {
-        use(pixel_address(from, from.window.at.x, from.window.at.y + row), pixel_address(to, 0, row),
-            from.window.size.width);
-    }
-}
-
 template <class Texel>
 void convert_rows(const Surface& from, const Surface& to) {
-    std::vector<Texel> colors(static_cast<std::size_t>(from.window.size.width));
-    for_each_row(from, to, [&](const std::uint8_t* source, std::uint8_t* result, int count) {
-        read_colors(from, source, count, colors.data());
-        write_colors(to, colors.data(), count, result);
-    });
+    const auto [at, size] = from.window;
+    std::vector<Texel> colors(static_cast<std::size_t>(size.width));
+    for (int y = 0; y < size.height; ++y) {
+        read_colors(from, {.x = at.x, .y = at.y + y}, size.width, colors.data());
+        write_colors(to, colors.data(), size.width, {.x = 0, .y = y});
+    }
 }
 
 }  // namespace
@@ -36,19 +28,20 @@ void convert_rows(const Surface& from, const Surface& to) {
 void convert(const Surface& from, const Surface& to) {
     const auto has_same_colors = from.kernel != &index8_kernel || palette_of(from) == palette_of(to);
     if (from.kernel == to.kernel && !from.kernel->is_sparse && has_same_colors) {
-        const auto pixel_bytes = static_cast<std::size_t>(to.kernel->pixel_bytes);
-        for_each_row(from, to, [=](const std::uint8_t* source, std::uint8_t* result, int count) {
-            std::memcpy(result, source, static_cast<std::size_t>(count) * pixel_bytes);
-        });
+        const auto [at, size] = from.window;
+        const auto bytes = static_cast<std::size_t>(to.kernel->row_bytes(size.width));
+        for (int y = 0; y < size.height; ++y) {
+            std::memcpy(pixel_address(to, 0, y), pixel_address(from, at.x, at.y + y), bytes);
+        }
         return;
     }
     from.kernel->load_deep != nullptr ? convert_rows<Color16>(from, to) : convert_rows<Color>(from, to);
 }
 
 PackedCopy::PackedCopy(const Surface& like, Size size, const FormatKernel& kernel)
-    : bytes(bitmap_bytes(size, kernel.pixel_bytes)),
+    : bytes(bitmap_bytes(size, kernel.pixel_bits)),
       surface{{.top_left = bytes.data(),
-               .stride = std::ptrdiff_t{size.width} * kernel.pixel_bytes,
+               .stride = kernel.row_bytes(size.width),
                .size = size,
                .window = {.at = {}, .size = size},
                .kernel = &kernel,
@@ -75,17 +68,17 @@ Size enlarged_size(const Surface& from, int factor) {
 
 void enlarge(const Surface& from, const Surface& to, int factor) {
     if (from.kernel != to.kernel) return enlarge(PackedCopy{from}.surface, to, factor);
-    const auto pixel_bytes = static_cast<std::size_t>(from.kernel->pixel_bytes);
-    const auto row_bytes = static_cast<std::size_t>(to.size.width) * pixel_bytes;
+    const auto row_bytes = static_cast<std::size_t>(to.kernel->row_bytes(to.size.width));
     const auto [at, size] = from.window;
+    const PixelCopier copier{from, to};
     for (int row = 0; row < size.height; ++row) {
-        const auto* source = pixel_address(from, at.x, at.y + row);
-        auto* const first = pixel_address(to, 0, row * factor);
-        auto* result = first;
-        for (int x = 0; x < size.width; ++x, source += pixel_bytes) {
-            for (int i = 0; i < factor; ++i, result += pixel_bytes) std::memcpy(result, source, pixel_bytes);
+        const auto first = row * factor;
+        for (int x = 0; x < size.width; ++x) {
+            const auto from_pixel = Point{.x = at.x + x, .y = at.y + row};
+            for (int i = 0; i < factor; ++i) copier.copy(from_pixel, {.x = x * factor + i, .y = first});
         }
-        for (int i = 1; i < factor; ++i) std::memcpy(pixel_address(to, 0, row * factor + i), first, row_bytes);
+        auto* const bytes = to.top_left + first * to.stride;
+        for (int i = 1; i < factor; ++i) std::memcpy(bytes + i * to.stride, bytes, row_bytes);
     }
 }
 

@@ -25,9 +25,10 @@ class Flooder {
         : surface_{surface},
           tolerance_{how.tolerance},
           corners_{how.neighbors == Neighbors::eight ? 1 : 0},
-          first_{pixel_address(surface, how.from.x, how.from.y)},
-          color_{decode(surface, first_)},
-          by_bytes_{!surface.kernel->is_sparse && (tolerance_ == 0 || surface.kernel->blend != nullptr)},
+          color_{decode(surface, how.from)},
+          first_{surface.kernel->is_sparse || (tolerance_ > 0 && surface.kernel->blend == nullptr)
+                     ? nullptr
+                     : pixel_address(surface, how.from.x, how.from.y)},
           right_{surface.window.last().x + 1} {
         waiting_.push_back(how.from);
     }
@@ -56,9 +57,9 @@ class Flooder {
 
   private:
     [[nodiscard]] bool is_like(int x, int y) const noexcept {
+        if (first_ == nullptr) return is_near(decode(surface_, {.x = x, .y = y})) && is_shown(x, y);
         const auto* const pixel = pixel_address(surface_, x, y);
-        if (!by_bytes_) return is_near(decode(surface_, pixel)) && is_shown(x, y);
-        for (auto i = 0; i < surface_.kernel->pixel_bytes; ++i) {
+        for (auto i = 0; i < surface_.kernel->pixel_bytes(); ++i) {
             if (std::abs(pixel[i] - first_[i]) > tolerance_) return false;
         }
         return is_shown(x, y);
@@ -101,9 +102,8 @@ class Flooder {
     const Surface& surface_;
     int tolerance_;
     int corners_;
-    const std::uint8_t* first_;
     Color color_;
-    bool by_bytes_;  // whether pixels can be compared byte by byte
+    const std::uint8_t* first_;  // the first pixel's bytes; null where pixels cannot be compared byte by byte
     int right_;
     std::vector<Point> waiting_;
     std::unordered_map<int, std::map<int, int>> found_;  // for each row, runs by their left end

@@ -4,6 +4,7 @@
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
 #include "geometry/trigonometry.hpp"
+#include "pictures/packed_copy.hpp"
 
 #include "coldbrick/error.hpp"
 
@@ -115,7 +116,7 @@ class MixedRows {
 
     void read(int y) {
         const auto& at = from_.window.at;
-        read_colors(from_, pixel_address(from_, at.x, at.y + y), static_cast<int>(colors_.size()), colors_.data());
+        read_colors(from_, {.x = at.x, .y = at.y + y}, static_cast<int>(colors_.size()), colors_.data());
         for (std::size_t x = 0; x < colors_.size(); ++x) {
             const auto& color = colors_[x];
             const auto alpha = double{1} * color.alpha;
@@ -149,16 +150,12 @@ void resize_nearest(const Surface& from, const Surface& to) {
     const auto place = [](int i, int of, int in) {
         return static_cast<int>((2 * std::int64_t{i} + 1) * of / (2 * std::int64_t{in}));
     };
-    const auto is_same = from.kernel == to.kernel;
     const auto [at, size] = from.window;
-    const auto pixel_bytes = static_cast<std::size_t>(to.kernel->pixel_bytes);
+    const PixelCopier copier{from, to};
     for (int y = 0; y < to.size.height; ++y) {
-        auto* pixel = pixel_address(to, 0, y);
-        for (int x = 0; x < to.size.width; ++x, pixel += pixel_bytes) {
-            const auto* const source = pixel_address(from, at.x + place(x, size.width, to.size.width),
-                                                     at.y + place(y, size.height, to.size.height));
-            const auto found = is_same ? Pixel{} : encode(to, decode_deep(from, source));
-            std::memcpy(pixel, is_same ? source : found.data(), pixel_bytes);
+        const auto row = at.y + place(y, size.height, to.size.height);
+        for (int x = 0; x < to.size.width; ++x) {
+            copier.copy({.x = at.x + place(x, size.width, to.size.width), .y = row}, {.x = x, .y = y});
         }
     }
 }
@@ -211,7 +208,7 @@ void resize(const Surface& from, const Surface& to, Scaling how) {
         for (std::size_t x = 0; x < sums.size(); ++x) {
             result[x] = color_of(sums[x], columns[x].sum * mix.sum, is_deep);
         }
-        write_colors(to, result.data(), to.size.width, pixel_address(to, 0, y));
+        write_colors(to, result.data(), to.size.width, {.x = 0, .y = y});
     }
 }
 

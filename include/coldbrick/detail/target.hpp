@@ -24,6 +24,7 @@ struct Target {
     Box window;
     const FormatKernel* kernel;
     const Palette* palette = nullptr;  // of Index8; null: palettes::quay()
+    int first_bit = 0;                 // of Bit1: the bit of the first byte, from the highest, where pixel (0, 0) is
 };
 
 }  // namespace detail
