@@ -20,7 +20,7 @@ namespace detail {
 Ink mesh_ink(const VertexList& list, const std::vector<Color>& colors, const Box& box);
 
 // Throws Error for an ink that the surface cannot take.
-void check_ink(const Surface& surface, const Ink& ink);
+void check_ink(const Target& target, const Ink& ink);
 
 // Calls draw(number, ink) for each of some inks, once all have been looked at.
 template <class T, class Inks, class Draw>

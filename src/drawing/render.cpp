@@ -1,5 +1,6 @@
 // Drawings to pixels, and what is asked of them.
 #include "drawing/calls.hpp"
+#include "paint/brush.hpp"
 
 #include "coldbrick/draw_each.hpp"
 
@@ -27,12 +28,12 @@ const KeptPaste* paste_of(const KeptCall& call) noexcept {
 
 bool has_shape(const KeptCall& call) noexcept { return std::holds_alternative<ShapeValue>(call.what); }
 
-Box draw_call(const Calls& calls, const KeptCall& call, const Surface& surface) {
+Box draw_call(const Calls& calls, const KeptCall& call, const Surface& surface, Brushes& brushes) {
     if (has_shape(call)) {
-        if (const auto* const number = std::get_if<InkNumber>(&call.ink)) {
-            return paint(surface, calls.inks[number->number], calls.area_of(call));
-        }
-        return paint(surface, Ink{std::get<Color>(call.ink)}, calls.area_of(call));
+        const auto* const number = std::get_if<InkNumber>(&call.ink);
+        const auto& brush =
+            number != nullptr ? brushes.by_number[number->number] : brushes.of(surface, std::get<Color>(call.ink));
+        return paint(surface, brush, calls.area_of(call));
     }
     if (const auto* const flood = std::get_if<FloodFrom>(&call.what)) {
         return fill_flood(surface, *flood, calls.ink_of(call));
@@ -86,9 +87,9 @@ Box Calls::bounds_of(const KeptCall& call) const {
 }
 
 CallRenderer::CallRenderer(const Drawing& drawing, const Surface& surface)
-    : calls_{*drawing.calls_}, surface_{surface}, clipped_{surface} {
-    for (const auto& ink : calls_.inks) check_ink(surface, ink);
-}
+    : calls_{*drawing.calls_}, surface_{surface}, clipped_{surface}, brushes_{new Brushes{surface, calls_.inks}} {}
+
+CallRenderer::~CallRenderer() { delete brushes_; }
 
 Box CallRenderer::draw(std::size_t number) {
     const auto& call = calls_.list[number];
@@ -96,7 +97,7 @@ Box CallRenderer::draw(std::size_t number) {
         clipped_ = clipped(surface_, calls_.clips[call.clips]);
         clipped_by_ = call.clips;
     }
-    return draw_call(calls_, call, clipped_);
+    return draw_call(calls_, call, clipped_, *brushes_);
 }
 
 }  // namespace detail

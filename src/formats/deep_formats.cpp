@@ -141,6 +141,12 @@ namespace {
 template <class Texel>
 Pixel encoded(const Target& target, const Texel& color) {
     Pixel pixel{};
+    if constexpr (std::is_same_v<Texel, Color>) {
+        if (target.kernel->is_color) {
+            std::memcpy(pixel.data(), &color, sizeof color);
+            return pixel;
+        }
+    }
     const auto only = Target{.top_left = pixel.data(),
                              .stride = 0,
                              .size = {},

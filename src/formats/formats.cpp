@@ -75,42 +75,6 @@ void load_gray(const detail::Target& target, Point first, int count, Color* colo
     for (int i = 0; i < count; ++i, pixels += step) colors[i] = gray(*pixels);
 }
 
-template <class Blend>
-void blend_each(const detail::Target& target, std::span<const Span> spans, const Blend& blend) {
-    for (const auto& run : spans) {
-        blend(pixel_address(target, run.x, run.y), static_cast<std::size_t>(run.length));
-    }
-}
-
-void blend_gray(const detail::Target& target, std::span<const Span> spans, Color color) {
-    const auto source = luma(color);
-    blend_each(target, spans, OpaqueBlend{&source, 1, color.alpha});
-}
-
-template <Order order>
-void blend_opaque(const detail::Target& target, std::span<const Span> spans, Color color) {
-    const auto source = encode<order>(color);
-    const auto blend = OpaqueBlend{source.data(), 3, color.alpha};
-    blend_each(target, spans, [&](std::uint8_t* pixels, std::size_t count) { blend(pixels, 3 * count); });
-}
-
-template <Order order>
-void blend_alpha(const detail::Target& target, std::span<const Span> spans, Color color) {
-    blend_each(target, spans, AlphaBlend{encode<order>(color)});
-}
-
-// Source-over of one colour on pixels that are covered in part, each pixel by its own alpha: calls lay(pixel, alpha).
-template <int pixel_bytes, class Lay>
-void cover_each(const detail::Target& target, std::span<const CoverSpan> spans, unsigned alpha, const Lay& lay) {
-    for (const auto& [y, x, length, each, all] : spans) {
-        if (each == nullptr) continue;
-        auto* pixel = pixel_address<pixel_bytes>(target, {.x = x, .y = y});
-        for (int i = 0; i < length; ++i, pixel += pixel_bytes) {
-            lay(pixel, alpha == 255 ? each[i] : product_255(alpha, each[i]));
-        }
-    }
-}
-
 // (s*a + d*(255 - a)) / 255, rounded to the nearest, for four bytes, two at a time.
 std::uint32_t mixed_bytes(std::uint32_t source, std::uint32_t below, std::uint32_t alpha) noexcept {
     constexpr auto every_other = std::uint32_t{0x00ff00ff};
@@ -135,34 +99,96 @@ void write_bytes(std::uint32_t word, std::uint8_t* bytes) noexcept {
     for (std::size_t i = 0; i < count; ++i) bytes[i] = static_cast<std::uint8_t>(word >> (8 * i));
 }
 
-void cover_gray(const detail::Target& target, std::span<const CoverSpan> spans, Color color) {
-    const std::uint32_t source = luma(color);
-    cover_each<1>(target, spans, color.alpha, [=](std::uint8_t* pixel, unsigned alpha) {
+// Source-over of one colour: on one pixel by some alpha, and what is made ready for long runs, on so many pixels.
+struct GrayLayer {
+    static constexpr int pixel_bytes = 1;
+    explicit GrayLayer(Color color) noexcept : source{luma(color)} {}
+    void operator()(std::uint8_t* pixel, unsigned alpha) const noexcept {
         *pixel = static_cast<std::uint8_t>(mixed_bytes(source, *pixel, alpha));
-    });
-}
+    }
+    [[nodiscard]] auto ready(std::uint8_t alpha) const noexcept { return OpaqueBlend{&source, 1, alpha}; }
+
+    std::uint8_t source;
+};
 
 template <Order order>
-void cover_rgb(const detail::Target& target, std::span<const CoverSpan> spans, Color color) {
-    const auto source = read_bytes<3>(encode<order>(color).data());
-    cover_each<3>(target, spans, color.alpha, [=](std::uint8_t* pixel, unsigned alpha) {
-        write_bytes<3>(mixed_bytes(source, read_bytes<3>(pixel), alpha), pixel);
-    });
-}
+struct OpaqueLayer {
+    static constexpr int pixel_bytes = 3;
+    explicit OpaqueLayer(Color color) noexcept : source{encode<order>(color)}, bytes{read_bytes<3>(source.data())} {}
+    void operator()(std::uint8_t* pixel, unsigned alpha) const noexcept {
+        write_bytes<3>(mixed_bytes(bytes, read_bytes<3>(pixel), alpha), pixel);
+    }
+    [[nodiscard]] auto ready(std::uint8_t alpha) const noexcept {
+        return [blend = OpaqueBlend{source.data(), 3, alpha}](std::uint8_t* pixels, std::size_t count) {
+            blend(pixels, 3 * count);
+        };
+    }
+
+    Bytes4 source;
+    std::uint32_t bytes;
+};
 
 template <Order order>
-void cover_alpha(const detail::Target& target, std::span<const CoverSpan> spans, Color color) {
-    const auto full = encode<order>(with_alpha(color, 255));
-    const auto full_bytes = read_bytes<4>(full.data());
-    cover_each<4>(target, spans, color.alpha, [=](std::uint8_t* pixel, unsigned alpha) {
+struct AlphaLayer {
+    static constexpr int pixel_bytes = 4;
+    explicit AlphaLayer(Color color) noexcept
+        : full{encode<order>(with_alpha(color, 255))}, bytes{read_bytes<4>(full.data())} {}
+    void operator()(std::uint8_t* pixel, unsigned alpha) const noexcept {
         if (pixel[alpha_place] == 255) {
-            write_bytes<4>(mixed_bytes(full_bytes, read_bytes<4>(pixel), alpha), pixel);
+            write_bytes<4>(mixed_bytes(bytes, read_bytes<4>(pixel), alpha), pixel);
         } else {
-            auto source = full;
-            source[alpha_place] = static_cast<std::uint8_t>(alpha);
-            over(pixel, source.data());
+            over(pixel, with_alpha_of(alpha).data());
         }
-    });
+    }
+    [[nodiscard]] auto ready(std::uint8_t alpha) const noexcept { return AlphaBlend{with_alpha_of(alpha)}; }
+
+    [[nodiscard]] Bytes4 with_alpha_of(unsigned alpha) const noexcept {
+        auto source = full;
+        source[alpha_place] = static_cast<std::uint8_t>(alpha);
+        return source;
+    }
+
+    Bytes4 full;
+    std::uint32_t bytes;
+};
+
+// Whether spans have so few pixels that making ready for long runs would take longer than they do.
+bool are_few(std::span<const Span> spans) noexcept {
+    constexpr auto few = 24;
+    std::int64_t pixels = 0;
+    for (std::size_t i = 0; i < spans.size() && pixels <= few; ++i) pixels += spans[i].length;
+    return pixels <= few;
+}
+
+template <class Layer>
+void blend(const detail::Target& target, std::span<const Span> spans, Color color) {
+    constexpr auto pixel_bytes = Layer::pixel_bytes;
+    const Layer layer{color};
+    if (are_few(spans)) {
+        for (const auto& run : spans) {
+            auto* pixel = pixel_address<pixel_bytes>(target, {.x = run.x, .y = run.y});
+            for (int i = 0; i < run.length; ++i, pixel += pixel_bytes) layer(pixel, color.alpha);
+        }
+        return;
+    }
+    const auto ready = layer.ready(color.alpha);
+    for (const auto& run : spans) {
+        ready(pixel_address<pixel_bytes>(target, {.x = run.x, .y = run.y}), static_cast<std::size_t>(run.length));
+    }
+}
+
+// On pixels that are covered in part, each by its own alpha.
+template <class Layer>
+void cover(const detail::Target& target, std::span<const CoverSpan> spans, Color color) {
+    constexpr auto pixel_bytes = Layer::pixel_bytes;
+    const Layer layer{color};
+    for (const auto& [y, x, length, each, all] : spans) {
+        if (each == nullptr) continue;
+        auto* pixel = pixel_address<pixel_bytes>(target, {.x = x, .y = y});
+        for (int i = 0; i < length; ++i, pixel += pixel_bytes) {
+            layer(pixel, color.alpha == 255 ? each[i] : product_255(color.alpha, each[i]));
+        }
+    }
 }
 
 constexpr bool is_color(const Order& order) noexcept {
@@ -174,8 +200,8 @@ constexpr FormatKernel opaque_kernel() noexcept {
     return {.pixel_bits = 24,
             .load = load<order, 3>,
             .store = store<order, 3>,
-            .blend = blend_opaque<order>,
-            .cover = cover_rgb<order>};
+            .blend = blend<OpaqueLayer<order>>,
+            .cover = cover<OpaqueLayer<order>>};
 }
 
 template <Order order>
@@ -185,8 +211,8 @@ constexpr FormatKernel alpha_kernel() noexcept {
             .is_color = is_color(order),
             .load = load<order, 4>,
             .store = store<order, 4>,
-            .blend = blend_alpha<order>,
-            .cover = cover_alpha<order>};
+            .blend = blend<AlphaLayer<order>>,
+            .cover = cover<AlphaLayer<order>>};
 }
 
 // One byte of a pixel of several, as gray.
@@ -202,8 +228,8 @@ constexpr FormatKernel gray8_kernel{.pixel_bits = 8,
                                     .is_gray = true,
                                     .load = load_gray<1>,
                                     .store = store_gray<1>,
-                                    .blend = blend_gray,
-                                    .cover = cover_gray};
+                                    .blend = blend<GrayLayer>,
+                                    .cover = cover<GrayLayer>};
 constexpr FormatKernel rgb8_kernel = opaque_kernel<rgb>();
 constexpr FormatKernel bgr8_kernel = opaque_kernel<bgr>();
 constexpr FormatKernel rgba8_kernel = alpha_kernel<rgb>();

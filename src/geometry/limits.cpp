@@ -52,9 +52,13 @@ void refuse_anchor(int number) {
                   {"top_left", "top", "top_right", "left", "center", "right", "bottom_left", "bottom", "bottom_right"});
 }
 
-void check_edge(std::string_view what, Edge edge) { check_choice(what, "edge", edge, {"crisp", "smooth"}); }
+void refuse_edge(std::string_view what, Edge edge) {
+    refuse_choice(what, "edge", static_cast<int>(edge), {"crisp", "smooth"});
+}
 
-void check_rule(std::string_view what, FillRule rule) { check_choice(what, "rule", rule, {"even_odd", "nonzero"}); }
+void refuse_rule(std::string_view what, FillRule rule) {
+    refuse_choice(what, "rule", static_cast<int>(rule), {"even_odd", "nonzero"});
+}
 
 void check_box(std::string_view shape, const Box& box) {
     check_point(shape, "at", box.at);

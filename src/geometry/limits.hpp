@@ -57,8 +57,14 @@ void check_choice(std::string_view what, std::string_view field, Choice choice,
     if (number < 0 || number >= static_cast<int>(names.size())) refuse_choice(what, field, number, names);
 }
 
-void check_edge(std::string_view what, Edge edge);
-void check_rule(std::string_view what, FillRule rule);
+[[noreturn]] void refuse_edge(std::string_view what, Edge edge);
+[[noreturn]] void refuse_rule(std::string_view what, FillRule rule);
+inline void check_edge(std::string_view what, Edge edge) {
+    if (edge != Edge::crisp && edge != Edge::smooth) refuse_edge(what, edge);
+}
+inline void check_rule(std::string_view what, FillRule rule) {
+    if (rule != FillRule::even_odd && rule != FillRule::nonzero) refuse_rule(what, rule);
+}
 
 // A box to be drawn has at least one pixel, and its corner pixels or its size are within max_coordinate.
 void check_box(std::string_view shape, const Box& box);

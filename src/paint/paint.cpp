@@ -3,6 +3,7 @@
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
 #include "paint/blending.hpp"
+#include "paint/brush.hpp"
 #include "paint/masks.hpp"
 #include "paint/opaque_writer.hpp"
 
@@ -180,53 +181,54 @@ class GeneralPainter {
 };
 
 // The pixel that an ink of one colour, laid as usual, sets everywhere; nothing if it is not as simple.
-std::optional<Pixel> simple_pixel(const Surface& surface, const Ink& ink) {
+std::optional<Pixel> simple_pixel(const Target& target, const Ink& ink) {
     const auto& how = ink.how();
     const auto is_usual =
         how.opacity == 1 && how.channels == Channels::all && (how.blend == Blend::over || how.blend == Blend::replace);
     // What is covered in part is mixed as light only where all colours are.
     const auto is_light = how.light == Light::linear && how.blend != Blend::replace;
-    const auto is_channel = surface.kernel->is_sparse && surface.kernel->pixel_bits > 1;
+    const auto is_channel = target.kernel->is_sparse && target.kernel->pixel_bits > 1;
     if (!is_usual || is_light || is_channel) return std::nullopt;
+    if (const auto* const color = ink.color()) {
+        if (color->alpha != 255 && how.blend != Blend::replace) return std::nullopt;
+        return encode(target, *color);
+    }
     if (const auto* const entry = std::get_if<PaletteEntry>(&ink.of())) {
-        const auto is_whole = palette_of(surface)[static_cast<std::size_t>(entry->number)].alpha == 255;
+        const auto is_whole = palette_of(target)[static_cast<std::size_t>(entry->number)].alpha == 255;
         if (!is_whole && how.blend != Blend::replace) return std::nullopt;
         return Pixel{static_cast<std::uint8_t>(entry->number)};
     }
-    if (const auto* const deep = std::get_if<Color16>(&ink.of())) {
-        if (deep->alpha != 65535 && how.blend != Blend::replace) return std::nullopt;
-        return encode(surface, *deep);
-    }
-    const auto* const color = ink.color();
-    if (color == nullptr || (color->alpha != 255 && how.blend != Blend::replace)) return std::nullopt;
-    return encode(surface, *color);
+    const auto* const deep = std::get_if<Color16>(&ink.of());
+    if (deep == nullptr || (deep->alpha != 65535 && how.blend != Blend::replace)) return std::nullopt;
+    return encode(target, *deep);
 }
 
-// The colour that an ink of one colour has, if it is laid source-over and the format knows how to.
-std::optional<Color> simple_blend(const Surface& surface, const Ink& ink) {
+// Whether an ink of one colour is laid source-over, and the format knows how to.
+bool is_blended(const Target& target, const Ink& ink) noexcept {
     auto how = ink.how();
     how.opacity = 1;
-    if (ink.color() == nullptr || how != Laying{} || surface.kernel->blend == nullptr) return std::nullopt;
-    const auto alpha = ink.color()->alpha * ink.how().opacity;
-    return with_alpha(*ink.color(), nearest_whole<std::uint8_t>(alpha));
+    return ink.color() != nullptr && how == Laying{} && target.kernel->blend != nullptr;
 }
 
-Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, const SpanReceiver* parts,
-                 const AreaRef& area) {
-    OpaquePainter painter{.surface = surface,
-                          .pattern{pixel, surface.kernel->pixel_bytes()},
-                          .color = ink.color() != nullptr ? *ink.color() : Color{},
-                          .parts = parts};
-    return scan_masked(surface, area, opaque_receiver(painter));
+OpaquePainter opaque_painter(const Surface& surface, const Brush& brush, const SpanReceiver* parts) noexcept {
+    const auto* const color = brush.ink->color();
+    return {.surface = surface,
+            .pattern{brush.pixel, surface.kernel->pixel_bytes()},
+            .color = color != nullptr ? *color : Color{},
+            .parts = parts};
 }
 
-Box paint_opaque(const Surface& surface, const Ink& ink, const Pixel& pixel, const AreaRef& area) {
-    const auto can_cover = surface.kernel->cover != nullptr && ink.color() != nullptr;
-    if (can_cover && ink.how().blend != Blend::replace) return paint_opaque(surface, ink, pixel, nullptr, area);
+Box paint_opaque(const Surface& surface, const Brush& brush, const AreaRef& area) {
+    const auto& ink = *brush.ink;
+    if (surface.kernel->cover != nullptr && ink.color() != nullptr && ink.how().blend != Blend::replace) {
+        auto painter = opaque_painter(surface, brush, nullptr);
+        return scan_masked(surface, area, opaque_receiver(painter));
+    }
     // Where coverage cannot be laid on as quickly, it goes the general way; but most of a shape is whole.
     GeneralPainter for_parts{surface, ink, Box{}};
     const auto parts = for_parts.receiver();
-    return paint_opaque(surface, ink, pixel, &parts, area);
+    auto painter = opaque_painter(surface, brush, &parts);
+    return scan_masked(surface, area, opaque_receiver(painter));
 }
 
 Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
@@ -236,13 +238,50 @@ Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
     return scan_masked(surface, area, painter.receiver());
 }
 
+SpanReceiver blending_receiver(BlendingPainter& painter) noexcept {
+    return {.context = &painter,
+            .take = BlendingPainter::take,
+            .repeats = Repeats::never,
+            .take_cover = BlendingPainter::take_cover};
+}
+
 Box paint_blended(const Surface& surface, Color color, const AreaRef& area) {
     BlendingPainter painter{.surface = surface, .color = color};
-    return scan_masked(surface, area,
-                       {.context = &painter,
-                        .take = BlendingPainter::take,
-                        .repeats = Repeats::never,
-                        .take_cover = BlendingPainter::take_cover});
+    return scan_masked(surface, area, blending_receiver(painter));
+}
+
+// One pixel of the window.
+void put(const Surface& surface, const Pixel& pixel, Point at) noexcept {
+    const auto bytes = surface.kernel->pixel_bytes();
+    if (bytes == 0) return write_bits(surface, {.y = at.y, .x = at.x, .length = 1}, pixel[0] != 0);
+    auto* const to = pixel_address(surface, at.x, at.y);
+    if (bytes == 4) {
+        std::memcpy(to, pixel.data(), 4);
+    } else {
+        for (int i = 0; i < bytes; ++i) to[i] = pixel[static_cast<std::size_t>(i)];
+    }
+}
+
+constexpr auto one_pixel = Size{.width = 1, .height = 1};
+
+Box paint_pixel(const Surface& surface, const Pixel& pixel, Point at) noexcept {
+    if (!coldbrick::contains(surface.window, at)) return {};
+    put(surface, pixel, at);
+    return {.at = at, .size = one_pixel};
+}
+
+// A box of pixels, which needs no scan.
+Box paint_box(const Surface& surface, const SpanReceiver& receiver, const Box& box) {
+    const auto seen = intersection(box, surface.window);
+    const auto end = seen.at.y + seen.size.height;
+    constexpr auto at_once = 32;
+    Span rows[at_once];
+    for (auto y = seen.at.y; y < end;) {
+        std::size_t count = 0;
+        for (; count < at_once && y < end; ++y) rows[count++] = {.y = y, .x = seen.at.x, .length = seen.size.width};
+        receiver.take(receiver.context, {rows, count});
+    }
+    return seen;
 }
 
 // Alpha, opacity and coverage are rounded once, together: what is covered in part cannot be laid in a colour whose
@@ -267,31 +306,76 @@ Box paint_weakened(const Surface& surface, const Ink& ink, Color whole, const Ar
 
 }  // namespace
 
-void check_ink(const Surface& surface, const Ink& ink) {
+void check_ink(const Target& target, const Ink& ink) {
     const auto* const entry = std::get_if<PaletteEntry>(&ink.of());
     if (entry == nullptr) return;
-    if (surface.kernel != &index8_kernel) {
+    if (target.kernel != &index8_kernel) {
         throw Error{"ink: palette entry " + std::to_string(entry->number) +
                     " is given for a buffer without palette; allowed are colours, or Index8 buffers"};
     }
-    const auto last = static_cast<int>(palette_of(surface).size()) - 1;
+    const auto last = static_cast<int>(palette_of(target).size()) - 1;
     if (entry->number < 0 || entry->number > last) refuse("ink", "palette entry", entry->number, 0, last);
 }
 
-Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
-    check_ink(surface, ink);
-    if (const auto pixel = simple_pixel(surface, ink)) return paint_opaque(surface, ink, *pixel, area);
-    if (const auto color = simple_blend(surface, ink)) {
-        return ink.how().opacity == 1 ? paint_blended(surface, *color, area)
-                                      : paint_weakened(surface, ink, *color, area);
+Brush brush_for(const Target& target, const Ink& ink) {
+    check_ink(target, ink);
+    if (const auto pixel = simple_pixel(target, ink)) {
+        return {.ink = &ink, .way = Brush::Way::opaque, .pixel = *pixel};
     }
-    return paint_general(surface, ink, area);
+    if (!is_blended(target, ink)) return {.ink = &ink};
+    const auto alpha = ink.color()->alpha * ink.how().opacity;
+    return {.ink = &ink,
+            .way = ink.how().opacity == 1 ? Brush::Way::blended : Brush::Way::weakened,
+            .color = with_alpha(*ink.color(), nearest_whole<std::uint8_t>(alpha))};
+}
+
+Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
+    const auto* const box = surface.clips ? nullptr : whole_box(area);
+    switch (brush.way) {
+        case Brush::Way::opaque: {
+            if (box == nullptr) return paint_opaque(surface, brush, area);
+            if (box->size == one_pixel) return paint_pixel(surface, brush.pixel, box->at);
+            auto painter = opaque_painter(surface, brush, nullptr);
+            return paint_box(surface, opaque_receiver(painter), *box);
+        }
+        case Brush::Way::blended:
+        case Brush::Way::weakened: {
+            if (box == nullptr) {
+                return brush.way == Brush::Way::blended ? paint_blended(surface, brush.color, area)
+                                                        : paint_weakened(surface, *brush.ink, brush.color, area);
+            }
+            BlendingPainter painter{.surface = surface, .color = brush.color};
+            return paint_box(surface, blending_receiver(painter), *box);
+        }
+        case Brush::Way::general:
+            break;
+    }
+    return paint_general(surface, *brush.ink, area);
+}
+
+Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    return paint(surface, brush_for(surface, ink), area);
+}
+
+Brushes::Brushes(const Target& target, const std::vector<Ink>& inks)
+    : last_color{Color{}}, last{brush_for(target, last_color)} {
+    by_number.reserve(inks.size());
+    for (const auto& ink : inks) by_number.push_back(brush_for(target, ink));
+}
+
+const Brush& Brushes::of(const Target& target, Color color) {
+    if (*last_color.color() == color) return last;
+    last_color = Ink{color};
+    last = brush_for(target, last_color);
+    return last;
 }
 
 Box mark(const Surface& surface, Point at, const Ink& ink) {
     check_point("mark", "at", at);
-    const auto pixel = Box{.at = at, .size = {.width = 1, .height = 1}};
-    return paint(surface, ink, area_ref(pixel));
+    const auto brush = brush_for(surface, ink);
+    if (brush.way == Brush::Way::opaque && !surface.clips) return paint_pixel(surface, brush.pixel, at);
+    const auto pixel = Box{.at = at, .size = one_pixel};
+    return paint(surface, brush, area_ref(pixel));
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -146,6 +146,17 @@ Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
                       [&](const auto& shape, const auto& how) { return scan_shape(shape, how, area, clip, receiver); });
 }
 
+const Box* whole_box(const AreaRef& area) {
+    if (area.shape.kind != number_in<Box, AllShapes> || area.shape.own_calls != nullptr || area.fill == nullptr ||
+        area.stroke != nullptr || is_moved(area)) {
+        return nullptr;
+    }
+    check_how(*area.fill);
+    const auto& box = *static_cast<const Box*>(area.shape.shape);
+    check_box("box", box);
+    return &box;
+}
+
 Box bounds_of(const AreaRef& area) {
     if (area.shape.own_calls != nullptr) {
         constexpr auto everything =

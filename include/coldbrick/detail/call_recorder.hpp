@@ -58,11 +58,19 @@ class CallRecorder {
     std::uint64_t tag_;
 };
 
+// paint/brush.hpp
+struct Brushes;
+
 // Draws the calls of a drawing, which it keeps by reference, on a surface.
 class CallRenderer {
   public:
     // Throws Error for an ink that the surface cannot take.
     CallRenderer(const Drawing& drawing, const Surface& surface);
+    CallRenderer(const CallRenderer&) = delete;
+    CallRenderer(CallRenderer&&) = delete;
+    CallRenderer& operator=(const CallRenderer&) = delete;
+    CallRenderer& operator=(CallRenderer&&) = delete;
+    ~CallRenderer();
 
     // Draws one call, and gives the box that was touched.
     Box draw(std::size_t number);
@@ -72,6 +80,7 @@ class CallRenderer {
     Surface surface_;
     Surface clipped_;
     std::uint32_t clipped_by_ = 0;
+    Brushes* brushes_;  // for the inks of the calls
 };
 
 }  // namespace detail

@@ -169,7 +169,7 @@ void check_whole_width(const Stroke& how) {
                   "any from 1/256 on");
 }
 
-void check_stroke(const Stroke& how) {
+void check_each_of(const Stroke& how) {
     check_choice("stroke", "align", how.align, {"center", "inside", "outside"});
     check_choice("stroke", "cap", how.cap, {"flush", "square", "round"});
     check_choice("stroke", "join", how.join, {"miter", "bevel", "round"});

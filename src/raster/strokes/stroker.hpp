@@ -63,7 +63,14 @@ inline void draw_stroke(const Track& track, const Pen& pen, const Stroke& how, C
 }
 
 // Throws Error for what a stroke may not have.
-void check_stroke(const Stroke& how);
+void check_each_of(const Stroke& how);
+inline void check_stroke(const Stroke& how) {
+    const auto is_usual = how.align == Align::center && how.cap == Cap::flush && how.join == Join::miter &&
+                          (how.edge == Edge::crisp || how.edge == Edge::smooth) && how.width.pixels() > 0 &&
+                          how.width.pixels() <= max_coordinate && how.miter_limit >= 1 && how.dash_offset == 0 &&
+                          how.dash.empty();
+    if (!is_usual) check_each_of(how);
+}
 
 // Throws Error for a width that is not whole.
 void check_whole_width(const Stroke& how);

@@ -1,0 +1,46 @@
+// An ink made ready for a format: once for a call, or once for many.
+#pragma once
+
+#include "formats/kernels.hpp"
+
+#include "coldbrick/ink.hpp"
+#include "coldbrick/pixels.hpp"
+#include "coldbrick/spans.hpp"
+
+#include <vector>
+
+namespace coldbrick::inline v0::detail {
+
+// What does not depend on where the ink is laid. Of an ink and a palette that outlive it.
+struct Brush {
+    enum class Way : std::uint8_t {
+        opaque,    // one pixel, over and over
+        blended,   // one colour, source-over, by the format's own way
+        weakened,  // the same with an opacity, which is not rounded before it meets coverage
+        general,   // colours taken out, laid on, put back
+    };
+    const Ink* ink;
+    Way way = Way::general;
+    Pixel pixel{};  // of opaque ones
+    Color color{};  // of those that are blended, the opacity in its alpha
+};
+
+// Throws Error for an ink that the target cannot take.
+Brush brush_for(const Target& target, const Ink& ink);
+
+// Lays the ink on the area, as far as it lies in the surface's clips.
+Box paint(const Surface& surface, const Brush& brush, const AreaRef& area);
+
+// Brushes for the inks that many calls have by number, and one for the colour of the last other call.
+struct Brushes {
+    // Throws Error for an ink that the target cannot take.
+    Brushes(const Target& target, const std::vector<Ink>& inks);
+
+    const Brush& of(const Target& target, Color color);
+
+    std::vector<Brush> by_number;
+    Ink last_color;
+    Brush last;
+};
+
+}  // namespace coldbrick::inline v0::detail
