@@ -257,4 +257,19 @@ TEST_F(Files, SixteenBitsWithoutAlpha) {
     EXPECT_THROW((void)encode(deep, FileFormat::png, {.storage = Storage::without_alpha}), Error);
 }
 
+// What the list says of each format is what its files are found by.
+TEST(FileFormats, AreFoundBySuffixAndFirstBytes) {
+    const auto formats = file_formats();
+    EXPECT_EQ(formats.size(), 9U);
+    const Bitmap<Bit1> picture{{3, 2}, colors::white};
+    for (const auto format : formats) {
+        ASSERT_FALSE(suffixes_of(format).empty());
+        for (const auto& suffix : suffixes_of(format)) EXPECT_EQ(file_format_of("quay" + suffix), format) << suffix;
+        const auto written = format == FileFormat::pnm ? FileFormat::pgm : format;  // of a gray picture
+        EXPECT_EQ(file_format_of(encode(picture, format)), written) << name_of(format);
+    }
+    EXPECT_TRUE(suffixes_of(static_cast<FileFormat>(77)).empty());
+    EXPECT_EQ(file_format_of(std::vector<std::uint8_t>{'B', 'M'}), std::nullopt);
+}
+
 }  // namespace

@@ -1,5 +1,6 @@
 // coldbrick: draws scenes written as text. Arguments in, messages out.
 #include "commands.hpp"
+#include "output.hpp"
 #include "picture_commands.hpp"
 
 #include "coldbrick/error.hpp"
@@ -101,8 +102,8 @@ CLI::App* add_command(CLI::App& app, const char* name, const char* what) {
 void add_save(CLI::App& command, coldbrick::tool::SaveArguments& arguments) {
     command
         .add_option("--kind", arguments.kind,
-                    "png, jpg, pbm (black and white), pgm (gray), ppm, pnm, pam, bmp or qoi. Without it the suffix of "
-                    "the picture's name says; on standard output: png")
+                    coldbrick::tool::kinds_in_words("or") +
+                        ". Without it the suffix of the picture's name says; on standard output: png")
         ->type_name("KIND");
     command.add_flag("--small", arguments.small,
                      "The smallest PNG, however long it takes: in fewer bits where they hold the picture");

@@ -11,8 +11,17 @@
 #include <string>
 
 #include <fmt/core.h>
+#include <fmt/format.h>
 
 namespace coldbrick::tool {
+
+std::string kinds_in_words(std::string_view before_last) {
+    std::vector<std::string> kinds;
+    for (const auto format : file_formats()) kinds.push_back(suffixes_of(format).front().substr(1));
+    const auto last = std::move(kinds.back());
+    kinds.pop_back();
+    return fmt::format("{} {} {}", fmt::join(kinds, ", "), before_last, last);
+}
 
 FileFormat format_for(const SaveArguments& arguments) {
     try {
@@ -20,8 +29,7 @@ FileFormat format_for(const SaveArguments& arguments) {
         return arguments.picture == "-" ? FileFormat::png : file_format_of(std::filesystem::path{arguments.picture});
     } catch (const Error& error) {
         if (arguments.kind.empty()) throw WrongCall{error.what()};
-        throw WrongCall{
-            fmt::format("--kind is {}; allowed are png, jpg, pbm, pgm, ppm, pnm, pam, bmp and qoi", arguments.kind)};
+        throw WrongCall{fmt::format("--kind is {}; allowed are {}", arguments.kind, kinds_in_words("and"))};
     }
 }
 

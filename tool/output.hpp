@@ -11,6 +11,9 @@
 
 namespace coldbrick::tool {
 
+// The kinds of picture files that --kind takes: "png, jpg, ... and qoi".
+[[nodiscard]] std::string kinds_in_words(std::string_view before_last);
+
 // The format that is asked for. Throws WrongCall if there is none of that name or suffix.
 [[nodiscard]] FileFormat format_for(const SaveArguments& arguments);
 

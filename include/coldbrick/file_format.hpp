@@ -10,6 +10,7 @@
 #include <string>
 #include <string_view>
 #include <utility>
+#include <vector>
 
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
@@ -50,6 +51,12 @@ enum class FileFormat {
 
 // The format that a file's first bytes tell; nothing if they are those of none. Never pnm.
 [[nodiscard]] std::optional<FileFormat> file_format_of(std::span<const std::uint8_t> file) noexcept;
+
+// All of them, in the order of their numbers.
+[[nodiscard]] std::vector<FileFormat> file_formats();
+
+// The suffixes of a format's files, the usual one first: ".jpg" and ".jpeg" of jpeg.
+[[nodiscard]] std::vector<std::string> suffixes_of(FileFormat format);
 
 // "png", "jpeg", "pbm" and so on.
 [[nodiscard]] std::string_view name_of(FileFormat format) noexcept;

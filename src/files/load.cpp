@@ -1,7 +1,7 @@
 // Files, streams and memory to pictures.
 #include "coldbrick/load.hpp"
 
-#include "files/readers.hpp"
+#include "files/codecs.hpp"
 
 #include <algorithm>
 #include <array>
@@ -26,38 +26,18 @@ namespace {
 
 using detail::FileBytes;
 
-struct Kind {
-    FileFormat format;
-    std::string_view name;
-    std::string_view suffix;
-};
-constexpr auto kinds = std::to_array<Kind>({{FileFormat::png, "png", ".png"},
-                                            {FileFormat::jpeg, "jpeg", ".jpg"},
-                                            {FileFormat::jpeg, "jpeg", ".jpeg"},
-                                            {FileFormat::pbm, "pbm", ".pbm"},
-                                            {FileFormat::pgm, "pgm", ".pgm"},
-                                            {FileFormat::ppm, "ppm", ".ppm"},
-                                            {FileFormat::pnm, "pnm", ".pnm"},
-                                            {FileFormat::pam, "pam", ".pam"},
-                                            {FileFormat::bmp, "bmp", ".bmp"},
-                                            {FileFormat::qoi, "qoi", ".qoi"}});
-
-bool begins_with(std::span<const std::uint8_t> file, std::string_view magic) noexcept {
-    return file.size() >= magic.size() && std::equal(magic.begin(), magic.end(), file.begin(), [](char c, auto byte) {
-               return static_cast<std::uint8_t>(c) == byte;
-           });
-}
-
 void check_length(std::uint64_t length, const LoadLimits& limits) {
     if (length <= limits.file_bytes) return;
     throw Error{"the file has " + std::to_string(length) + " bytes; allowed are " + std::to_string(limits.file_bytes)};
 }
 
-// The format that the first bytes tell; throws Error for those of none.
-FileFormat known_format(std::span<const std::uint8_t> file) {
-    if (const auto format = file_format_of(file)) return *format;
-    throw Error{file.empty() ? "the file is empty"
-                             : "the file is none of png, jpeg, pbm, pgm, ppm, pam, bmp and qoi, by its first bytes"};
+// The kind that the first bytes tell; throws Error for those of none.
+const detail::Codec& codec_for(FileBytes file) {
+    if (const auto* const codec = detail::codec_of(file)) return *codec;
+    if (file.empty()) throw Error{"the file is empty"};
+    const auto names = detail::codecs_in_words(
+        [](const detail::Codec& codec) { return std::array{codec.read != nullptr ? codec.name : std::string_view{}}; });
+    throw Error{"the file is none of " + names + ", by its first bytes"};
 }
 
 // As far as the limit, and one byte further; no further than its first bytes if those are of no picture.
@@ -75,7 +55,7 @@ std::vector<std::uint8_t> read_all(const LoadLimits& limits, std::uint64_t lengt
         const auto count = read(bytes.data() + before, at_once);
         bytes.resize(before + count);
         if (before == 0) {
-            (void)known_format(bytes);
+            (void)codec_for(bytes);
             if (length > 0) bytes.reserve(static_cast<std::size_t>(length) + usual);
         }
         if (count < at_once) break;
@@ -154,20 +134,7 @@ std::vector<std::uint8_t> read_regular_file(const fs::path& path, const LoadLimi
 
 PictureInfo read_file_into(FileBytes file, const LoadLimits& limits, detail::PixelSink& sink) {
     check_length(file.size(), limits);
-    switch (known_format(file)) {
-        case FileFormat::png:
-            return detail::read_png(file, limits, sink);
-        case FileFormat::jpeg:
-            return detail::read_jpeg(file, limits, sink);
-        case FileFormat::pam:
-            return detail::read_pam(file, limits, sink);
-        case FileFormat::bmp:
-            return detail::read_bmp(file, limits, sink);
-        case FileFormat::qoi:
-            return detail::read_qoi(file, limits, sink);
-        default:
-            return detail::read_pnm(file, limits, sink);
-    }
+    return codec_for(file).read(file, limits, sink);
 }
 
 // Error with the file's name before what is wrong.
@@ -231,41 +198,41 @@ FileFormat file_format_of(const FilePath& path) {
     auto suffix = fs::path{path.name()}.extension().string();
     std::transform(suffix.begin(), suffix.end(), suffix.begin(),
                    [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
-    const auto* const found =
-        std::find_if(kinds.begin(), kinds.end(), [&](const Kind& kind) { return kind.suffix == suffix; });
-    if (found != kinds.end()) return found->format;
+    for (const auto& codec : detail::codecs()) {
+        if (!suffix.empty() &&
+            std::find(codec.suffixes.begin(), codec.suffixes.end(), suffix) != codec.suffixes.end()) {
+            return codec.format;
+        }
+    }
     throw Error{printable(path.name()) + ": " +
-                (suffix.empty() ? "the name has no suffix" : "the suffix is " + printable(suffix)) +
-                "; allowed are .png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp and .qoi"};
+                (suffix.empty() ? "the name has no suffix" : "the suffix is " + printable(suffix)) + "; allowed are " +
+                detail::codecs_in_words([](const detail::Codec& codec) { return codec.suffixes; })};
 }
 
 std::optional<FileFormat> file_format_of(std::span<const std::uint8_t> file) noexcept {
-    if (begins_with(file, "\x89PNG\r\n\x1a\n")) return FileFormat::png;
-    if (begins_with(file, "\xff\xd8\xff")) return FileFormat::jpeg;
-    if (begins_with(file, "BM")) return FileFormat::bmp;
-    if (begins_with(file, "qoif")) return FileFormat::qoi;
-    if (file.size() < 3 || file[0] != 'P') return std::nullopt;
-    switch (file[1]) {
-        case '1':
-        case '4':
-            return FileFormat::pbm;
-        case '2':
-        case '5':
-            return FileFormat::pgm;
-        case '3':
-        case '6':
-            return FileFormat::ppm;
-        case '7':
-            return FileFormat::pam;
-        default:
-            return std::nullopt;
-    }
+    const auto* const codec = detail::codec_of(file);
+    return codec != nullptr ? std::optional{codec->format} : std::nullopt;
 }
 
 std::string_view name_of(FileFormat format) noexcept {
-    const auto* const found =
-        std::find_if(kinds.begin(), kinds.end(), [=](const Kind& kind) { return kind.format == format; });
-    return found != kinds.end() ? found->name : std::string_view{};
+    const auto* const codec = detail::codec_of(format);
+    return codec != nullptr ? codec->name : std::string_view{};
+}
+
+std::vector<FileFormat> file_formats() {
+    std::vector<FileFormat> formats;
+    for (const auto& codec : detail::codecs()) formats.push_back(codec.format);
+    return formats;
+}
+
+std::vector<std::string> suffixes_of(FileFormat format) {
+    std::vector<std::string> suffixes;
+    const auto* const codec = detail::codec_of(format);
+    if (codec == nullptr) return suffixes;
+    for (const auto suffix : codec->suffixes) {
+        if (!suffix.empty()) suffixes.emplace_back(suffix);
+    }
+    return suffixes;
 }
 
 void detail::check_size(std::string_view kind, std::int64_t width, std::int64_t height, const LoadLimits& limits) {

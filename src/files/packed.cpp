@@ -107,6 +107,13 @@ Packed pack_as_is(const Surface& picture) {
     return has_alpha(picture) ? pack<Rgba8>(picture) : pack<Rgb8>(picture);
 }
 
+Packed of_8_bits(Packed packed, std::string_view format) {
+    if (packed.bits == 8) return packed;
+    throw Error{
+        std::string{format} +
+        ": the file holds 8 bits a channel, and the picture has 16 (make it 8 bits first, or write png, ppm or pam)"};
+}
+
 Packed pack_rows_of_bits(const Surface& picture) {
     const auto& [at, size] = picture.window;
     Packed packed{.size = size, .channels = 1, .bits = 1, .bytes = {}};

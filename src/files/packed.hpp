@@ -46,6 +46,9 @@ Packed pack_with_palette(const Surface& picture);
 Packed pack_gray(const Surface& picture, std::string_view format);
 Packed pack_rgb(const Surface& picture, std::string_view format);
 
+// Refuses 16 bits where a format has only 8: throws Error "<format>: ...".
+Packed of_8_bits(Packed packed, std::string_view format);
+
 // In the smallest kind that holds every pixel exactly.
 Packed pack_fewest_bits(const Surface& picture);
 

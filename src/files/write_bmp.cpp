@@ -37,9 +37,20 @@ void put_rows(Bytes& file, const Packed& picture) {
     }
 }
 
+Packed pack_for_bmp(const Surface& picture) {
+    auto packed = pack_with_palette(picture);
+    if (packed.palette) {
+        for (const auto& color : packed.palette->colors()) {
+            if (color.alpha != 255) return pack_as_is(picture);
+        }
+    }
+    return of_8_bits(std::move(packed), "bmp");
+}
+
 }  // namespace
 
-Bytes write_bmp(const Packed& picture, const SaveOptions& options) {
+Bytes write_bmp(const Surface& surface, const SaveOptions& options) {
+    const auto picture = pack_for_bmp(surface);
     const auto has_alpha = picture.channels == 4;
     const auto has_palette = picture.channels == 1;
     const std::uint32_t header = has_alpha ? 108 : 40;

@@ -79,9 +79,24 @@ void write(JpegWriter& writer, const Packed& picture, int quality, const std::op
     jpeg_finish_compress(&jpeg);
 }
 
+// JPEG has 8 bits a channel.
+Packed pack_for_jpeg(const Surface& picture) {
+    auto fits = is_gray(picture) ? pack_gray(picture, "jpeg") : pack_rgb(picture, "jpeg");
+    if (fits.bits == 8) return fits;
+    auto narrow = fits;
+    narrow.bits = 8;
+    narrow.bytes.clear();
+    for (std::size_t i = 0; i < fits.bytes.size(); i += 2) {
+        const auto value = static_cast<unsigned>(fits.bytes[i] << 8U | fits.bytes[i + 1]);
+        narrow.bytes.push_back(static_cast<std::uint8_t>((value + 128) / 257));
+    }
+    return narrow;
+}
+
 }  // namespace
 
-Bytes write_jpeg(const Packed& picture, const SaveOptions& options) {
+Bytes write_jpeg(const Surface& surface, const SaveOptions& options) {
+    const auto picture = pack_for_jpeg(surface);
     JpegWriter writer;
     writer.jpeg.err = writer.faults.set_up();
     const auto density = options.density ? std::optional{density_of(*options.density)} : std::nullopt;

@@ -185,9 +185,16 @@ void add_text(Chunks& chunks, const TextEntry& entry) {
     });
 }
 
+Packed pack_for_png(const Surface& picture, Storage storage) {
+    if (picture.kernel == &bit1_kernel) return pack_rows_of_bits(picture);
+    if (storage == Storage::without_alpha && !is_gray(picture)) return pack_rgb(picture, "png");
+    return storage == Storage::fewest_bits ? pack_fewest_bits(picture) : pack_with_palette(picture);
+}
+
 }  // namespace
 
-Bytes write_png(const Packed& picture, const SaveOptions& options) {
+Bytes write_png(const Surface& surface, const SaveOptions& options) {
+    const auto picture = pack_for_png(surface, options.storage);
     const auto pixels = options.effort == Effort::most ? compressed_most(picture) : compressed_usually(picture);
     Bytes file;
     file.reserve(pixels.size() + 2000);

@@ -1,6 +1,8 @@
 // PNM, kinds P1 to P6, and PAM.
 #include "files/writers.hpp"
 
+#include "coldbrick/error.hpp"
+
 #include <string>
 
 namespace coldbrick::inline v0::detail {
@@ -44,9 +46,7 @@ Bytes with_pixels(const std::string& header, const Packed& picture) {
     return file;
 }
 
-}  // namespace
-
-Bytes write_pnm(const Packed& picture, Notation notation) {
+Bytes with_samples(const Packed& picture, Notation notation) {
     const auto is_gray = picture.channels == 1;
     const auto is_plain = notation == Notation::plain;
     const auto* const kind = is_plain ? (is_gray ? "P2\n" : "P3\n") : (is_gray ? "P5\n" : "P6\n");
@@ -65,8 +65,19 @@ Bytes write_pnm(const Packed& picture, Notation notation) {
     return file;
 }
 
-Bytes write_pbm(const Packed& picture, Notation notation) {
-    const auto is_plain = notation == Notation::plain;
+Packed pack_bits_for_pbm(const Surface& picture) {
+    if (picture.kernel == &bit1_kernel) return pack_rows_of_bits(picture);
+    auto packed = pack_fewest_bits(picture);
+    const auto is_two_tone = packed.channels == 1 && packed.bits == 1 && !packed.palette;
+    if (!is_two_tone) throw Error{"pbm: the file holds black and white only, and the picture has other colours"};
+    return packed;
+}
+
+}  // namespace
+
+Bytes write_pbm(const Surface& surface, const SaveOptions& options) {
+    const auto picture = pack_bits_for_pbm(surface);
+    const auto is_plain = options.notation == Notation::plain;
     const auto header = (is_plain ? "P1\n" : "P4\n") + size_line(picture.size);
     Bytes file{header.begin(), header.end()};
     PlainSamples samples{file};
@@ -87,7 +98,21 @@ Bytes write_pbm(const Packed& picture, Notation notation) {
     return file;
 }
 
-Bytes write_pam(const Packed& picture) {
+Bytes write_pgm(const Surface& picture, const SaveOptions& options) {
+    return with_samples(pack_gray(picture, "pgm"), options.notation);
+}
+
+Bytes write_ppm(const Surface& picture, const SaveOptions& options) {
+    return with_samples(pack_rgb(picture, "ppm"), options.notation);
+}
+
+Bytes write_pnm(const Surface& picture, const SaveOptions& options) {
+    return with_samples(is_gray(picture) ? pack_gray(picture, "pnm") : pack_rgb(picture, "pnm"), options.notation);
+}
+
+Bytes write_pam(const Surface& surface, const SaveOptions& options) {
+    const auto is_rgb = options.storage == Storage::without_alpha && !is_gray(surface);
+    const auto picture = is_rgb ? pack_rgb(surface, "pam") : pack_as_is(surface);
     const auto* const tuple = picture.channels == 1 ? "GRAYSCALE" : picture.channels == 3 ? "RGB" : "RGB_ALPHA";
     return with_pixels("P7\nWIDTH " + std::to_string(picture.size.width) + "\nHEIGHT " +
                            std::to_string(picture.size.height) + "\nDEPTH " + std::to_string(picture.channels) +

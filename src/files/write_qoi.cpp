@@ -72,7 +72,8 @@ class QoiWriter {
 
 }  // namespace
 
-Bytes write_qoi(const Packed& picture) {
+Bytes write_qoi(const Surface& surface, const SaveOptions&) {
+    const auto picture = of_8_bits(pack_as_is(surface), "qoi");
     Bytes file;
     put_text(file, "qoif");
     put_big(file, static_cast<std::uint32_t>(picture.size.width), 4);

@@ -1,4 +1,5 @@
-// One writer for each kind of picture file: each gives the bytes of the file.
+// One writer for each kind of picture file: each gives the bytes of the file, and throws Error for a picture that it
+// cannot hold.
 #pragma once
 
 #include "files/packed.hpp"
@@ -11,13 +12,15 @@
 
 namespace coldbrick::inline v0::detail {
 
-Bytes write_png(const Packed& picture, const SaveOptions& options);
-Bytes write_jpeg(const Packed& picture, const SaveOptions& options);
-Bytes write_pbm(const Packed& picture, Notation notation);
-Bytes write_pnm(const Packed& picture, Notation notation);
-Bytes write_pam(const Packed& picture);
-Bytes write_bmp(const Packed& picture, const SaveOptions& options);
-Bytes write_qoi(const Packed& picture);
+Bytes write_png(const Surface& picture, const SaveOptions& options);
+Bytes write_jpeg(const Surface& picture, const SaveOptions& options);
+Bytes write_pbm(const Surface& picture, const SaveOptions& options);
+Bytes write_pgm(const Surface& picture, const SaveOptions& options);
+Bytes write_ppm(const Surface& picture, const SaveOptions& options);
+Bytes write_pnm(const Surface& picture, const SaveOptions& options);
+Bytes write_pam(const Surface& picture, const SaveOptions& options);
+Bytes write_bmp(const Surface& picture, const SaveOptions& options);
+Bytes write_qoi(const Surface& picture, const SaveOptions& options);
 
 // Puts numbers and texts at the end of a file.
 inline void put_big(Bytes& file, std::uint32_t value, int bytes) {

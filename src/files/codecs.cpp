@@ -1,0 +1,50 @@
+#include "files/codecs.hpp"
+
+#include <algorithm>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+using namespace std::string_view_literals;
+
+constexpr auto all = std::to_array<Codec>({
+    {FileFormat::png, "png", {".png"}, {"\x89PNG\r\n\x1a\n"sv}, read_png, write_png},
+    {FileFormat::jpeg, "jpeg", {".jpg", ".jpeg"}, {"\xff\xd8\xff"sv}, read_jpeg, write_jpeg},
+    {FileFormat::pbm, "pbm", {".pbm"}, {"P1"sv, "P4"sv}, read_pnm, write_pbm},
+    {FileFormat::pgm, "pgm", {".pgm"}, {"P2"sv, "P5"sv}, read_pnm, write_pgm},
+    {FileFormat::ppm, "ppm", {".ppm"}, {"P3"sv, "P6"sv}, read_pnm, write_ppm},
+    {FileFormat::pnm, "pnm", {".pnm"}, {}, nullptr, write_pnm},
+    {FileFormat::pam, "pam", {".pam"}, {"P7"sv}, read_pam, write_pam},
+    {FileFormat::bmp, "bmp", {".bmp"}, {"BM"sv}, read_bmp, write_bmp},
+    {FileFormat::qoi, "qoi", {".qoi"}, {"qoif"sv}, read_qoi, write_qoi},
+});
+
+// A shorter file than this is none, whatever it begins with.
+constexpr std::size_t shortest = 3;
+
+bool begins_with(FileBytes file, std::string_view first) noexcept {
+    return !first.empty() && file.size() >= std::max(shortest, first.size()) &&
+           std::equal(first.begin(), first.end(), file.begin(),
+                      [](char c, auto byte) { return static_cast<std::uint8_t>(c) == byte; });
+}
+
+}  // namespace
+
+std::span<const Codec> codecs() noexcept { return all; }
+
+const Codec* codec_of(FileFormat format) noexcept {
+    const auto* const found =
+        std::find_if(all.begin(), all.end(), [=](const Codec& codec) { return codec.format == format; });
+    return found != all.end() ? found : nullptr;
+}
+
+const Codec* codec_of(FileBytes file) noexcept {
+    const auto* const found = std::find_if(all.begin(), all.end(), [=](const Codec& codec) {
+        return std::any_of(codec.first_bytes.begin(), codec.first_bytes.end(),
+                           [=](std::string_view first) { return begins_with(file, first); });
+    });
+    return found != all.end() ? found : nullptr;
+}
+
+}  // namespace coldbrick::inline v0::detail
