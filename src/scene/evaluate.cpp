@@ -1,8 +1,7 @@
 #include "scene/evaluate.hpp"
 
-#include "scene/grammar.hpp"
 #include "scene/inks.hpp"
-#include "scene/report.hpp"
+#include "scene/statements.hpp"
 
 #include "coldbrick/pattern.hpp"
 #include "coldbrick/smooth_region.hpp"
@@ -14,42 +13,26 @@
 #include <utility>
 #include <variant>
 
-namespace coldbrick::inline v0 {
-
-namespace detail {
+namespace coldbrick::inline v0::detail {
 
 namespace {
 
 constexpr std::uint64_t pixel_bytes = bytes_per_pixel<Rgba8>;
 
-// What begins something that has an end.
-bool is_group(std::string_view verb) { return verb == "move" || verb == "turn" || verb == "scale" || verb == "shear"; }
-bool has_end(std::string_view verb) { return verb == "clip" || verb == "pattern" || is_group(verb); }
-
 }  // namespace
 
 void Evaluator::take(const ParsedStatement& statement) {
-    const auto& verb = statement.verb.text;
-    if (verb == "sheet") return sheet(statement);
-    if (verb == "end") return end(statement);
-    if (verb == "clip") return begin_clip(statement);
-    if (verb == "pattern") return begin_pattern(statement);
-    if (is_group(verb)) return begin_group(statement);
-    if (verb == "color" || verb == "gradient" || verb == "hatch") return define(statement);
-    if (verb == "edges") return edges(statement);
-    if (verb == "palette") return palette(statement);
-    if (verb == "paste") return paste(statement);
-    drawing(statement);
+    (this->*statement_kind(statement.verb.text)->take)(statement);
 }
 
 void Evaluator::take_faulty(const Statement& statement) {
     const auto& verb = statement.words[0];
-    if (has_end(verb.text)) blocks_.push_back(inner(verb));
     if (verb.text == "palette") has_faulty_palette_ = true;
+    const auto* const kind = statement_kind(verb.text);
+    if (kind == nullptr) return;
+    if (kind->has_end) blocks_.push_back(inner(verb));
     // What it would have defined is known, so that its uses are not told as wrong too.
-    const auto is_definition =
-        verb.text == "color" || verb.text == "gradient" || verb.text == "hatch" || verb.text == "pattern";
-    if (is_definition && statement.words.size() > 1) values_.define(statement.words[1], Color{});
+    if (kind->defines() && statement.words.size() > 1) values_.define(statement.words[1], Color{});
 }
 
 void Evaluator::finish() {
@@ -376,66 +359,4 @@ void Evaluator::palette(const ParsedStatement& statement) {
     }
 }
 
-namespace {
-
-constexpr auto advice_to_begin = "begin with, for example: sheet size 720,450 ink navy";
-
-const Word& beginning() {
-    static const Word place{.text = "", .place = {.line = 1, .column = 1}};
-    return place;
-}
-
-// Says so if a scene draws before there is a sheet.
-void check_first(const Word& first, Faults& faults) {
-    const auto is_drawing = first.text != "sheet" && std::find(verbs.begin(), verbs.end(), first.text) != verbs.end();
-    if (is_drawing) faults.add(first, "the first statement must be the sheet", advice_to_begin);
-}
-
-void read_statements(std::string_view text, Evaluator& evaluator, Budget& budget, Faults& faults) {
-    StatementReader reader{text, faults};
-    auto sheet_seen = false;
-    auto is_first = true;
-    while (const auto statement = budget.is_spent() ? std::nullopt : reader.next()) {
-        const auto& verb = statement->words[0];
-        if (std::exchange(is_first, false)) check_first(verb, faults);
-        budget.count_statement(verb);
-        const auto word_bytes = statement->words.size() * sizeof(Word);
-        if (budget.is_spent() || !budget.spend(word_bytes, verb)) return;
-        const auto is_sheet = verb.text == "sheet";
-        if (is_sheet && sheet_seen) {
-            faults.add(verb, "the sheet is given twice", "a scene has one sheet, its first statement");
-        } else {
-            const auto parsed = parse_statement(*statement, faults);
-            parsed ? evaluator.take(*parsed) : evaluator.take_faulty(*statement);
-        }
-        sheet_seen = sheet_seen || is_sheet;
-        budget.give_back(word_bytes);
-    }
-    if (is_first) faults.add(beginning(), "the scene is empty", advice_to_begin);
-}
-
-}  // namespace
-
-}  // namespace detail
-
-Scene parse_scene(std::string_view text, std::string_view name, std::string_view folder, const SceneLimits& limits) {
-    detail::Faults faults;
-    detail::Budget budget{limits, faults};
-    detail::ValueReader values{faults};
-    detail::PictureReader pictures{folder, budget, faults};
-    Scene scene{.name = std::string{name}, .size = {}, .ground = {}, .drawing = {}, .seconds = limits.seconds};
-    detail::Evaluator evaluator{values, pictures, budget, faults, scene};
-    if (text.size() > limits.scene_bytes) {
-        budget.refuse(detail::beginning(),
-                      "the scene has " + std::to_string(text.size()) + " bytes; allowed are " +
-                          std::to_string(limits.scene_bytes),
-                      "scene_bytes");
-    }
-    detail::read_statements(text, evaluator, budget, faults);
-    if (!budget.is_spent()) evaluator.finish();
-    if (faults.count() == 0) return scene;
-    const auto count = faults.count();
-    detail::throw_scene_error(std::move(faults).sorted(), count, text, name);
-}
-
-}  // namespace coldbrick::inline v0
+}  // namespace coldbrick::inline v0::detail

@@ -17,6 +17,18 @@ class Evaluator {
 
     void take(const ParsedStatement& statement);
 
+    // What it does for each kind: those that draw, those that begin or end something, those that give a name to an ink.
+    void sheet(const ParsedStatement& statement);
+    void drawing(const ParsedStatement& statement);
+    void paste(const ParsedStatement& statement);
+    void begin_clip(const ParsedStatement& statement);
+    void begin_group(const ParsedStatement& statement);
+    void begin_pattern(const ParsedStatement& statement);
+    void end(const ParsedStatement& statement);
+    void define(const ParsedStatement& statement);
+    void edges(const ParsedStatement& statement);
+    void palette(const ParsedStatement& statement);
+
     // One that has been told as wrong: what it begins still has an end, and what it names is still a name.
     void take_faulty(const Statement& statement);
 
@@ -35,18 +47,8 @@ class Evaluator {
         Placing placing = Placing::target;
     };
 
-    void sheet(const ParsedStatement& statement);
-    void drawing(const ParsedStatement& statement);
-    void paste(const ParsedStatement& statement);
     void add_call(const ParsedStatement& statement, const Drawn& what, const std::optional<Ink>& ink);
     std::uint64_t kind_number(const ParsedStatement& statement);
-    void end(const ParsedStatement& statement);
-    void begin_clip(const ParsedStatement& statement);
-    void begin_group(const ParsedStatement& statement);
-    void begin_pattern(const ParsedStatement& statement);
-    void define(const ParsedStatement& statement);
-    void edges(const ParsedStatement& statement);
-    void palette(const ParsedStatement& statement);
     void check_entry(const Ink& ink, Arguments& given);
     std::optional<Drawn> region_figure(const ParsedStatement& statement, Arguments& given);
     std::optional<Transform> group_transform(std::string_view verb, Arguments& given);

@@ -1,6 +1,7 @@
 #include "scene/grammar.hpp"
 
 #include "scene/shape_statements.hpp"
+#include "scene/statements.hpp"
 
 #include <algorithm>
 #include <map>
@@ -8,17 +9,13 @@
 
 namespace coldbrick::inline v0::detail {
 
-namespace {
-
 using Words = std::vector<std::string_view>;
 
-const Words& stroke_words(std::string_view shape) {
+const Words& stroke_words(bool is_line) {
     static const Words of_lines{"width", "cap", "join", "miter_limit", "dash", "dash_offset"};
     static const Words of_closed{"width", "align", "cap", "join", "miter_limit", "dash", "dash_offset"};
-    return is_line(shape) ? of_lines : of_closed;
+    return is_line ? of_lines : of_closed;
 }
-
-// How ink is laid, and how a shape's rim looks.
 const Words& laying_words() {
     static const Words words{"opacity", "blend", "channels", "light"};
     return words;
@@ -28,50 +25,45 @@ const Words& rim_words() {
     return words;
 }
 
-void append(Words& words, const Words& more) { words.insert(words.end(), more.begin(), more.end()); }
+Words joined(Words words, const Words& more) {
+    words.insert(words.end(), more.begin(), more.end());
+    return words;
+}
+
+namespace {
 
 using AllForms = std::map<std::string, std::vector<StatementForm>, std::less<>>;
 
+// Of what fills or strokes a shape, and of the parts of a region.
+void add_forms_of(const ShapeStatement& shape, AllForms& all) {
+    const auto name = std::string{shape.name};
+    const auto add = [&](const std::string& verb, const StatementForm& form, const Words& words) {
+        const auto optional = joined(joined(form.optional, words), rim_words());
+        const auto part = verb == "fill" ? "part " : "stroke part ";
+        all[part + name].push_back({form.needed, optional});
+        all[verb + " " + name].push_back({joined(form.needed, {"ink"}), joined(optional, laying_words())});
+    };
+    for (const auto& form : shape.forms) {
+        if (shape.read_filled != nullptr) add("fill", form, shape.filling);
+        add("stroke", form, stroke_words(is_line(shape.name)));
+    }
+}
+
 AllForms all_forms() {
-    static const Words gradient_words{"spread", "placing", "dither"};
-    AllForms all{{"sheet", {{{"size"}, {"ink"}}, {{"from"}, {}}}},
-                 {"paste", {{{"at"}, {"size", "part", "turned", "mirrored", "scaling", "without"}}}},
-                 {"mark", {{{"at", "ink"}, laying_words()}}},
-                 {"flood", {{{"from", "ink"}, {"tolerance", "neighbors"}}}},
-                 {"fill region", {{{"ink"}, laying_words()}}},
-                 {"stroke region", {{{"ink"}, stroke_words("region")}}},
-                 {"move", {{{"by"}, {}}}},
-                 {"turn", {{{"by"}, {"about"}}}},
-                 {"scale", {{{"by"}, {"about"}}}},
-                 {"shear", {{{"by"}, {"about"}}}},
-                 {"gradient linear", {{{"from", "to", "stops"}, gradient_words}}},
-                 {"gradient radial", {{{"center", "radius", "stops"}, gradient_words}}},
-                 {"gradient conic", {{{"center", "stops"}, {"from", "placing", "dither"}}}},
-                 {"hatch", {{{"spacing", "ink"}, {"angle", "width", "ground", "offset", "placing"}}}},
-                 {"pattern", {{{"size"}, {"ink", "offset", "placing"}}}}};
-    append(all["flood"].front().optional, laying_words());
-    append(all["paste"].front().optional, laying_words());
-    append(all["stroke region"].front().optional, laying_words());
-    append(all["stroke region"].front().optional, rim_words());
-    for (const auto& [shape, forms, filling, read_filled, read_stroked] : shape_statements()) {
-        const auto name = std::string{shape};
-        for (const auto& form : forms) {
-            auto filled = form;
-            append(filled.optional, filling);
-            append(filled.optional, rim_words());
-            auto stroked = form;
-            append(stroked.optional, stroke_words(shape));
-            append(stroked.optional, rim_words());
-            if (read_filled != nullptr) all["part " + name].push_back(filled);
-            all["stroke part " + name].push_back(stroked);
-            filled.needed.emplace_back("ink");
-            stroked.needed.emplace_back("ink");
-            append(filled.optional, laying_words());
-            append(stroked.optional, laying_words());
-            if (read_filled != nullptr) all["fill " + name].push_back(filled);
-            all["stroke " + name].push_back(stroked);
+    AllForms all;
+    for (const auto& kind : statement_kinds()) {
+        if (kind.forms.empty()) continue;
+        if (kind.head == Head::nothing || kind.head == Head::picture || kind.head == Head::name) {
+            all[std::string{kind.verb}] = kind.forms;
+            continue;
+        }
+        // One form for each gradient; that of a region for shapes.
+        const auto names = kind.head == Head::shape ? Words{"region"} : Words{gradients.begin(), gradients.end()};
+        for (std::size_t i = 0; i < names.size(); ++i) {
+            all[std::string{kind.verb} + " " + std::string{names[i]}] = {kind.forms[i]};
         }
     }
+    for (const auto& shape : shape_statements()) add_forms_of(shape, all);
     return all;
 }
 

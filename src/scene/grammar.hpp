@@ -1,4 +1,4 @@
-// The statements of the language: which keywords each takes. parse.cpp and evaluate.cpp read these tables.
+// The keywords of the language, and the forms that statements have of them.
 #pragma once
 
 #include <array>
@@ -66,9 +66,6 @@ inline constexpr auto keywords = std::to_array<Keyword>({{"about"},
                                                          {"width"},
                                                          {"without"}});
 
-inline constexpr auto verbs = std::to_array<std::string_view>({"clip", "color", "edges", "end", "fill", "flood",
-                                                               "gradient", "hatch", "mark", "move", "palette", "paste",
-                                                               "pattern", "scale", "shear", "sheet", "stroke", "turn"});
 inline constexpr auto gradients = std::to_array<std::string_view>({"conic", "linear", "radial"});
 
 // How the parts of a region are joined to those before.
@@ -79,6 +76,15 @@ struct StatementForm {
     std::vector<std::string_view> needed;
     std::vector<std::string_view> optional;
 };
+
+// How ink is laid, how a shape's rim looks, and how a shape is stroked: keywords that many statements take.
+[[nodiscard]] const std::vector<std::string_view>& laying_words();
+[[nodiscard]] const std::vector<std::string_view>& rim_words();
+[[nodiscard]] const std::vector<std::string_view>& stroke_words(bool is_line);
+
+// Both lists, one after the other.
+[[nodiscard]] std::vector<std::string_view> joined(std::vector<std::string_view> words,
+                                                   const std::vector<std::string_view>& more);
 
 // The forms of a statement, by its verb and shape ("fill circle"); empty for a statement that there is not. Those of
 // "part circle" are of a filled part of a region, "stroke part circle" of a stroked one: without ink.
