@@ -24,6 +24,28 @@ void add_clear(const std::string& name, double allowed) {
          .other = memset_of(spans_of(Box{.at = {}, .size = sheet}), bitmap)});
 }
 
+// One bit a pixel: memset of as many bytes as a span has eight of, at least one.
+template <class Area>
+void add_bits(const std::string& name, const Area& area, double allowed) {
+    const auto bitmap = shared_bitmap<Bit1>();
+    const auto spans = std::make_shared<std::vector<Span>>(spans_of(area));
+    add({.name = name,
+         .reference = "memset of its spans, an eighth of them",
+         .allowed = allowed,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(fill(*bitmap, area, ink)); },
+         .other =
+             [=] {
+                 auto* const bytes = const_cast<std::uint8_t*>(bitmap->bytes().data());
+                 constexpr auto row = static_cast<std::size_t>(row_bytes<Bit1>(sheet.width));
+                 for (const auto& run : *spans) {
+                     const auto first = static_cast<std::size_t>(run.y) * row + static_cast<std::size_t>(run.x / 8);
+                     std::memset(bytes + first, 255, static_cast<std::size_t>(run.length + 7) / 8);
+                 }
+                 written(bytes);
+             }});
+}
+
 template <class Draw>
 void add_huge(const std::string& name, const Draw& draw) {
     const auto view = std::make_shared<Bitmap<Rgba8>>(Size{.width = 640, .height = 480}, gray(20));
@@ -51,6 +73,9 @@ void add_fills() {
     add_fill<Rgba8>("ten-pointed star, 4 bytes", ten_pointed_star(), 1.5);
     add_fill<Rgb8>("ten-pointed star, 3 bytes", ten_pointed_star(), 1.5);
     add_fill<Rgba8>("ten-pointed star, shared edges, 4 bytes", filled(ten_pointed_star(), {.edges = Edges::shared}), 0);
+    add_bits("box 1800x1000, 1 bit", box, 1.5);
+    add_bits("circle of radius 400, 1 bit", circle, 0);
+    add_bits("ten-pointed star, 1 bit", ten_pointed_star(), 0);
     add_huge("filled circle of radius 10^9 in 640x480",
              [](auto& view, const Circle& c) { benchmark::DoNotOptimize(fill(view, c, ink)); });
     add_huge("circle outline of radius 10^9 in 640x480",

@@ -170,6 +170,9 @@ void add_small_shapes() {
         [](const auto& view, const Circle& circle) { return fill(view, circle, ink); },
         [](const auto& canvas, const Circle& circle) { textbook_circle(canvas, circle); });
     constexpr std::size_t million = 1'000'000;
+    add_million("box of one pixel", many<Box>(million, [&](const auto& number) {
+                    return Box{.at = somewhere(number), .size = {.width = 1, .height = 1}};
+                }));
     add_million("box 9x9", many<Box>(million, [&](const auto& number) {
                     return Box{.at = somewhere(number), .size = {.width = 9, .height = 9}};
                 }));

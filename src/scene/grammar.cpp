@@ -25,7 +25,7 @@ const Words& rim_words() {
     return words;
 }
 
-Words joined(Words words, const Words& more) {
+Words with_words(Words words, const Words& more) {
     words.insert(words.end(), more.begin(), more.end());
     return words;
 }
@@ -38,10 +38,10 @@ using AllForms = std::map<std::string, std::vector<StatementForm>, std::less<>>;
 void add_forms_of(const ShapeStatement& shape, AllForms& all) {
     const auto name = std::string{shape.name};
     const auto add = [&](const std::string& verb, const StatementForm& form, const Words& words) {
-        const auto optional = joined(joined(form.optional, words), rim_words());
+        const auto optional = with_words(with_words(form.optional, words), rim_words());
         const auto part = verb == "fill" ? "part " : "stroke part ";
         all[part + name].push_back({form.needed, optional});
-        all[verb + " " + name].push_back({joined(form.needed, {"ink"}), joined(optional, laying_words())});
+        all[verb + " " + name].push_back({with_words(form.needed, {"ink"}), with_words(optional, laying_words())});
     };
     for (const auto& form : shape.forms) {
         if (shape.read_filled != nullptr) add("fill", form, shape.filling);

@@ -83,8 +83,8 @@ struct StatementForm {
 [[nodiscard]] const std::vector<std::string_view>& stroke_words(bool is_line);
 
 // Both lists, one after the other.
-[[nodiscard]] std::vector<std::string_view> joined(std::vector<std::string_view> words,
-                                                   const std::vector<std::string_view>& more);
+[[nodiscard]] std::vector<std::string_view> with_words(std::vector<std::string_view> words,
+                                                       const std::vector<std::string_view>& more);
 
 // The forms of a statement, by its verb and shape ("fill circle"); empty for a statement that there is not. Those of
 // "part circle" are of a filled part of a region, "stroke part circle" of a stroked one: without ink.

@@ -11,7 +11,7 @@ namespace {
 std::vector<StatementKind> all_kinds() {
     using Words = std::vector<std::string_view>;
     const Words gradient_words{"spread", "placing", "dither"};
-    const Words outline_words = joined(joined(stroke_words(false), laying_words()), rim_words());
+    const Words outline_words = with_words(with_words(stroke_words(false), laying_words()), rim_words());
     return {
         {.verb = "clip",
          .body = Body::areas,
@@ -33,7 +33,7 @@ std::vector<StatementKind> all_kinds() {
          .example = "fill circle center 236,148 radius 34 ink gold",
          .take = &Evaluator::drawing},
         {.verb = "flood",
-         .forms = {{{"from", "ink"}, joined({"tolerance", "neighbors"}, laying_words())}},
+         .forms = {{{"from", "ink"}, with_words({"tolerance", "neighbors"}, laying_words())}},
          .example = "flood from 12,40 ink teal",
          .take = &Evaluator::drawing},
         {.verb = "gradient",
@@ -60,7 +60,7 @@ std::vector<StatementKind> all_kinds() {
         {.verb = "palette", .body = Body::values, .forms = {}, .example = "palette quay", .take = &Evaluator::palette},
         {.verb = "paste",
          .head = Head::picture,
-         .forms = {{{"at"}, joined({"size", "part", "turned", "mirrored", "scaling", "without"}, laying_words())}},
+         .forms = {{{"at"}, with_words({"size", "part", "turned", "mirrored", "scaling", "without"}, laying_words())}},
          .example = "paste \"quay.png\" at 24,18",
          .take = &Evaluator::paste},
         {.verb = "pattern",
