@@ -43,6 +43,7 @@ struct Laying;
 struct LinearGradient;
 struct LoadedPicture;
 struct LoadLimits;
+struct Lettering;
 struct Paste;
 struct PictureInfo;
 struct Point;
@@ -55,6 +56,8 @@ struct Size;
 struct SourcePlace;
 struct Span;
 struct Stroke;
+struct Text;
+struct TextLayout;
 struct Sweep;
 struct VertexList;
 

@@ -63,6 +63,12 @@ struct SceneLimits {
     std::vector<std::string> files_from = {};  // folders from which pictures may be read, besides the scene's own
 };
 
+// Something to be noticed in a scene that is no fault: a text that hangs over the sheet, or has no room in its box.
+struct Remark {
+    Place place;
+    std::string what;
+};
+
 // A scene that can be drawn.
 struct Scene {
     std::string name;  // as given to parse_scene; stands before places in messages
@@ -73,6 +79,7 @@ struct Scene {
     std::optional<Palette> palette = std::nullopt;          // if the scene names one
     detail::Shared<detail::KeptPicture> picture = nullptr;  // the ground, if it is a picture
     double seconds = SceneLimits{}.seconds;                 // that drawing it may take
+    std::vector<Remark> remarks = {};
 
     // Which kind a call of the drawing is, and where its statement begins.
     [[nodiscard]] const std::string& kind_of(std::size_t number) const {

@@ -6,7 +6,10 @@
 #include <cmath>
 #include <cstdint>
 
-namespace coldbrick::inline v0::detail {
+// The layers above the core use these too.
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
+namespace detail {
 
 // A vector, or a place relative to another, in pixels.
 struct Vec {
@@ -50,4 +53,6 @@ constexpr Vec turned(Vec a, Vec direction) noexcept {
     return {a.x * direction.x - a.y * direction.y, a.x * direction.y + a.y * direction.x};
 }
 
-}  // namespace coldbrick::inline v0::detail
+}  // namespace detail
+}  // namespace v0
+}  // namespace coldbrick

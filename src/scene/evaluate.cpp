@@ -150,7 +150,31 @@ void Evaluator::drawing(const ParsedStatement& statement) {
     }
     const auto ink = read_ink(given);
     if (ink) check_entry(*ink, given);
+    if (figure && statement.shape && statement.shape->text == "text")
+        remark_overhang(statement, std::get<Figure>(*figure));
     if (figure) add_call(statement, *figure, ink && faults_.count() == before ? ink : std::nullopt);
+}
+
+// What of a text is beyond the edges of the sheet.
+void Evaluator::remark_overhang(const ParsedStatement& statement, const Figure& text) {
+    const auto sheet = drawn_box();
+    const auto around = [&]() -> Box {
+        try {
+            return bounds(text.then(inner(statement.verb).by));
+        } catch (const Error&) {
+            return {};  // told where it is drawn
+        }
+    }();
+    if (around.empty() || intersection(around, sheet).empty() || intersection(around, sheet) == around) return;
+    std::string sides;
+    const auto add = [&](int by, std::string_view side) {
+        if (by > 0) sides += (sides.empty() ? "" : ", ") + std::string{side} + " by " + std::to_string(by);
+    };
+    add(sheet.at.x - around.at.x, "on the left");
+    add(sheet.at.y - around.at.y, "at the top");
+    add(around.last().x - sheet.last().x, "on the right");
+    add(around.last().y - sheet.last().y, "at the bottom");
+    faults_.remark(*statement.shape, "this text hangs over the sheet: " + sides + " pixels");
 }
 
 // Without ink, it is only looked at whether it could be drawn.

@@ -49,6 +49,7 @@ class Evaluator {
 
     void add_call(const ParsedStatement& statement, const Drawn& what, const std::optional<Ink>& ink);
     std::uint64_t kind_number(const ParsedStatement& statement);
+    void remark_overhang(const ParsedStatement& statement, const Figure& text);
     void check_entry(const Ink& ink, Arguments& given);
     std::optional<Drawn> region_figure(const ParsedStatement& statement, Arguments& given);
     std::optional<Transform> group_transform(std::string_view verb, Arguments& given);

@@ -1,6 +1,7 @@
 #include "scene/figures.hpp"
 
 #include "scene/shape_statements.hpp"
+#include "scene/texts.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -232,23 +233,7 @@ Either<Ring, subpixel::Ring> read_ring(Arguments& given) {
 }
 
 // "M 10,80 C ...": a fault is told at its place in the string.
-std::optional<std::variant<Path>> read_path(Arguments& given) {
-    const auto& word = given.value("data");
-    if (word.text.size() < 2 || !word.text.starts_with('"')) {
-        given.faults().add(word, "path data stands between quotes",
-                           "for example: data \"M 10,80 C 40,10 65,10 95,80\"");
-        return std::nullopt;
-    }
-    try {
-        return parse_path(std::string_view{word.text}.substr(1, word.text.size() - 2));
-    } catch (const PathError& error) {
-        const auto at = std::min(error.position() + 1, word.text.size() - 1);
-        const auto what = std::string_view{error.what()};
-        given.faults().add(part_of(word, at, at + 1),
-                           "in the path data: " + std::string{what.substr(what.find(": ", 6) + 2)});
-        return std::nullopt;
-    }
-}
+std::optional<std::variant<Path>> read_path(Arguments& given) { return read_path_data(given, "data"); }
 
 std::optional<Fill> read_fill(Arguments& given) {
     const auto rule = given.choice<FillRule>("rule", {{"evenodd", FillRule::even_odd}, {"nonzero", FillRule::nonzero}});
@@ -310,6 +295,12 @@ std::optional<Figure> read_stroked(Arguments& given) {
     return std::visit([&](auto& of) -> Figure { return stroked(std::move(of), *how); }, *shape);
 }
 
+// What all texts take, and some more.
+template <class... More>
+std::vector<std::string_view> text_words(More... more) {
+    return {more..., "face", "height", "em", "weight", "slant", "letter_spacing", "line_spacing"};
+}
+
 std::vector<ShapeStatement> all_shapes() {
     const std::vector<std::string_view> rules{"rule", "edges"};
     const std::vector<StatementForm> round_parts{
@@ -350,10 +341,34 @@ std::vector<ShapeStatement> all_shapes() {
              {{{"center", "radius", "points"}, {"inner_radius", "turned"}}},
              rules,
              read_filled<read_star>,
-             read_stroked<read_star>}};
+             read_stroked<read_star>},
+            {"text",
+             {{{"words", "at"}, text_words("anchor", "lines", "wrap", "fit", "overflow")},
+              {{"words", "along"}, text_words("place", "side", "offset")}},
+             {},
+             read_filled<read_text>,
+             read_stroked<read_text>}};
 }
 
 }  // namespace
+
+std::optional<Path> read_path_data(Arguments& given, std::string_view keyword) {
+    const auto& word = given.value(keyword);
+    if (word.text.size() < 2 || !word.text.starts_with('"')) {
+        given.faults().add(word, "path data stands between quotes",
+                           "for example: " + std::string{keyword} + " \"M 10,80 C 40,10 65,10 95,80\"");
+        return std::nullopt;
+    }
+    try {
+        return parse_path(std::string_view{word.text}.substr(1, word.text.size() - 2));
+    } catch (const PathError& error) {
+        const auto at = std::min(error.position() + 1, word.text.size() - 1);
+        const auto what = std::string_view{error.what()};
+        given.faults().add(part_of(word, at, at + 1),
+                           "in the path data: " + std::string{what.substr(what.find(": ", 6) + 2)});
+        return std::nullopt;
+    }
+}
 
 std::span<const ShapeStatement> shape_statements() {
     static const auto all = all_shapes();

@@ -66,6 +66,11 @@ class ArgumentReader {
 
     std::vector<Argument> read() {
         std::vector<Argument> arguments;
+        // Words to be drawn need no keyword.
+        if (!words_.empty() && words_[0].text.starts_with('"') && includes(known_, "words")) {
+            arguments.push_back({.keyword = {.text = "words", .place = words_[0].place}, .values = {words_[0]}});
+            ++at_;
+        }
         while (at_ < words_.size()) {
             const auto& word = words_[at_];
             const auto* const keyword = find_keyword(word.text);

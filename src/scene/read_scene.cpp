@@ -67,7 +67,10 @@ Scene parse_scene(std::string_view text, std::string_view name, std::string_view
     }
     detail::read_statements(text, evaluator, budget, faults);
     if (!budget.is_spent()) evaluator.finish();
-    if (faults.count() == 0) return scene;
+    if (faults.count() == 0) {
+        scene.remarks = faults.take_remarks();
+        return scene;
+    }
     const auto count = faults.count();
     detail::throw_scene_error(std::move(faults).sorted(), count, text, name);
 }

@@ -97,6 +97,10 @@ class LineSplitter {
 
 }  // namespace
 
+void Faults::remark(const Word& word, std::string what) {
+    remarks_.push_back({.place = word.place, .what = std::move(what)});
+}
+
 void Faults::add(const Word& word, std::string what, std::string advice) {
     constexpr std::size_t most_kept = 1000;
     if (++count_ > most_kept) return;

@@ -6,6 +6,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
@@ -27,6 +28,10 @@ class Faults {
     // Something about a whole word, or about a part of it.
     void add(const Word& word, std::string what, std::string advice = {});
 
+    // Something to be noticed that is no fault.
+    void remark(const Word& word, std::string what);
+    [[nodiscard]] std::vector<Remark> take_remarks() noexcept { return std::move(remarks_); }
+
     // In the order of their places.
     [[nodiscard]] std::vector<Fault> sorted() &&;
     [[nodiscard]] std::size_t count() const noexcept { return count_; }
@@ -37,6 +42,7 @@ class Faults {
   private:
     std::vector<Fault> faults_;  // the first ones
     std::size_t count_ = 0;
+    std::vector<Remark> remarks_;
 };
 
 // How many characters (code points) UTF-8 text has.

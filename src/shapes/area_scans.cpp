@@ -128,6 +128,12 @@ Box with_own(const AreaRef& area, const Box& seen, const Use& use) {
         lent.shape = shape_ref(outline);
         return use(lent);
     }
+    if (calls->find_lettering != nullptr) {
+        Lettering letters;
+        calls->find_lettering(shape, letters);
+        lent.shape = shape_ref(letters);
+        return use(lent);
+    }
     const auto is_plain = area.fill != nullptr && area.fill->edge == Edge::crisp && !is_moved(area);
     constexpr auto everything =
         Box::between({.from = {-max_coordinate, -max_coordinate}, .to = {max_coordinate, max_coordinate}});

@@ -53,6 +53,8 @@ std::size_t bytes_beside(const ShapeRef& ref) noexcept {
             return of.spans().size() * sizeof(Span);
         } else if constexpr (requires { of.steps(); }) {
             return of.steps().size() * sizeof(Path::Step);
+        } else if constexpr (requires { of.outlines; }) {
+            return (of.outlines.steps().size() + of.lines.steps().size()) * sizeof(Path::Step);
         } else if constexpr (requires { of.indices; }) {
             return of.at.size() * sizeof(Position) + of.indices.size() * sizeof(of.indices[0]);
         } else {

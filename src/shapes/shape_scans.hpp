@@ -8,6 +8,7 @@
 #include "raster/forms/forms.hpp"
 
 #include "coldbrick/detail/area_ref.hpp"
+#include "coldbrick/lettering.hpp"
 #include "coldbrick/region.hpp"
 #include "coldbrick/vertices.hpp"
 
@@ -40,6 +41,7 @@ template <class Number>
 Form form_of(const BasicPolygon<Number>& shape, const Detail& detail);
 Form form_of(const Path& shape, const Detail& detail);
 Form form_of(const Region& shape, const Detail& detail);
+Form form_of(const Lettering& shape, const Detail& detail);
 Form form_of(const VertexList& shape, const Detail& detail);
 Form form_of(const VertexElement& shape, const Detail& detail);
 

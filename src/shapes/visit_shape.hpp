@@ -2,6 +2,7 @@
 #pragma once
 
 #include "coldbrick/detail/area_ref.hpp"
+#include "coldbrick/lettering.hpp"
 #include "coldbrick/region.hpp"
 #include "coldbrick/vertices.hpp"
 

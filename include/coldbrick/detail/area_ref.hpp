@@ -18,6 +18,7 @@ inline namespace v0 {
 
 class Path;
 class Region;
+struct Lettering;
 struct VertexList;
 
 namespace detail {
@@ -37,8 +38,8 @@ struct ShapeKinds {
 // The one list of all shapes; those of a VertexList refer to memory of others.
 using LastingKinds = ShapeKinds<BasicBox, BasicRoundedBox, BasicCircle, BasicEllipse, BasicRing, BasicSector,
                                 BasicChord, BasicArc, BasicLine, BasicPolyline, BasicPolygon>;
-using LastingShapes = LastingKinds::And<Path, Region>;
-using AllShapes = LastingKinds::And<Path, Region, VertexList, VertexElement>;
+using LastingShapes = LastingKinds::And<Path, Region, Lettering>;
+using AllShapes = LastingKinds::And<Path, Region, Lettering, VertexList, VertexElement>;
 
 template <class Type, class List>
 inline constexpr bool is_one_of = false;
@@ -66,11 +67,16 @@ concept HasSpans = requires(const Shape& shape, const Box& clip) {
     { spans(shape, clip) } -> std::convertible_to<std::vector<Span>>;
 };
 template <class Shape>
-concept OwnShape = HasOutline<Shape> || HasSpans<Shape>;
+concept HasLettering = requires(const Shape& shape) {
+    { lettering(shape) } -> std::convertible_to<Lettering>;
+};
+template <class Shape>
+concept OwnShape = HasOutline<Shape> || HasLettering<Shape> || HasSpans<Shape>;
 
-// How a shape of one's own is asked; of the first two, one is null.
+// How a shape of one's own is asked; of the first three, two are null.
 struct OwnShapeCalls {
     void (*find_outline)(const void* shape, Path& outline);
+    void (*find_lettering)(const void* shape, Lettering& lettering);
     std::vector<Span> (*find_spans)(const void* shape, const Box& clip);
     bool (*are_equal)(const void* a, const void* b);
 };
@@ -87,6 +93,10 @@ constexpr OwnShapeCalls calls_of() noexcept {
     };
     if constexpr (HasOutline<Shape>) {
         calls.find_outline = [](const void* shape, Path& found) { found = outline(*static_cast<const Shape*>(shape)); };
+    } else if constexpr (HasLettering<Shape>) {
+        calls.find_lettering = [](const void* shape, Lettering& found) {
+            found = lettering(*static_cast<const Shape*>(shape));
+        };
     } else {
         calls.find_spans = [](const void* shape, const Box& clip) -> std::vector<Span> {
             return spans(*static_cast<const Shape*>(shape), clip);

@@ -69,7 +69,7 @@ constexpr GroupTruth group_truth(const Holds& holds) noexcept {
 
 // What is covered.
 struct CoverRule {
-    GroupTruth truth = group_truth([](unsigned groups) { return groups == 1; });
+    GroupTruth truth = group_truth([](unsigned groups) { return (groups & 1U) != 0; });  // the first one alone counts
     // Of each group: the bits of the winding number that count. 1 is even-odd, all is nonzero.
     int masks[most_groups] = {-1, -1, -1, -1, -1};
     // If not 0, what is covered is what lies inside of the first group but not of the second, which lies within it; the

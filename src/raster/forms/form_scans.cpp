@@ -155,10 +155,25 @@ Box scan_outline_of(const Form& form, const How& how, const Placement& placement
     });
 }
 
+// Letters of which a pen of breadth 1 draws the lines: hairlines, and what is inside of the outlines.
+bool is_of_hairlines(const LettersForm& letters, const Placement& placement) {
+    return letters.weight == 1 && !letters.lines.tracks.empty() && placement.whole_move();
+}
+Box scan_thin_letters(const LettersForm& letters, const Placement& placement, const Box& clip,
+                      const SpanReceiver& receiver) {
+    const auto lines = spans_of(
+        [&](const SpanReceiver& gather) { scan_thin_tracks(placement(letters.lines), Stroke{}, clip, gather); });
+    if (letters.outlines.tracks.empty()) return pass_on(lines, receiver);
+    const auto inside = spans_of([&](const SpanReceiver& gather) {
+        scan_inside_tracks(placement(letters.outlines), FillRule::nonzero, clip, gather);
+    });
+    return pass_on(union_of(lines, inside), receiver);
+}
+
 // The pixels of a fill that have one of their four neighbours outside.
 SpanSet rim_pixels(const Form& form, const Placement& placement, const Box& clip) {
     const auto inside =
-        spans_of([&](const SpanReceiver& gather) { scan_outline_of(form, Fill{}, placement, clip.inset(-1), gather); });
+        spans_of([&](const SpanReceiver& gather) { scan_form(form, Fill{}, placement, clip.inset(-1), gather); });
     return spans_of([&](const SpanReceiver& gather) { scan_set_outline(inside, clip, gather); });
 }
 
@@ -215,6 +230,10 @@ Box scan_form(const Form& form, const Fill& how, const Placement& placement, con
               const SpanReceiver& receiver) {
     if (const auto* const lines = as_polygonal(form); lines != nullptr && how.edge == Edge::crisp) {
         return scan_flat(placement(lines->flat), how, clip, receiver);
+    }
+    if (const auto* const letters = as<LettersForm>(form);
+        letters != nullptr && how.edge == Edge::crisp && is_of_hairlines(*letters, placement)) {
+        return scan_thin_letters(*letters, placement, clip, receiver);
     }
     return scan_outline_of(form, how, placement, clip, receiver);
 }

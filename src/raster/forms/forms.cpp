@@ -58,12 +58,24 @@ Surroundings around_sweep(const EllipseForm& form, const Sweep& sweep) noexcept 
     return around.box;
 }
 
-Surroundings around_nodes(const LinesForm& lines) noexcept {
-    Around all;
-    for (const auto& track : lines.flat.tracks) {
+void add_nodes(const FlatPath& flat, Around& all) noexcept {
+    for (const auto& track : flat.tracks) {
         for (const auto& node : track.nodes) all.add(node.at);
     }
+}
+
+Surroundings around_nodes(const LinesForm& lines) noexcept {
+    Around all;
+    add_nodes(lines.flat, all);
     return lines.margin == 0 ? all.box : all.box.grown(lines.margin);
+}
+
+Surroundings around_letters(const LettersForm& letters) noexcept {
+    Around all;
+    add_nodes(letters.lines, all);
+    if (!letters.lines.tracks.empty()) all.box = all.box.grown(letters.weight / 2);
+    add_nodes(letters.outlines, all);
+    return all.box.grown(letters.margin);
 }
 
 // The ellipse that lies so far inside a circle; nothing if it has no area.
@@ -86,6 +98,7 @@ Point origin_of(const Form& form) noexcept {
         [](const auto& of) -> Point {
             if constexpr (requires { of.of; }) return of.of.origin();
             if constexpr (requires { of.flat; }) return of.flat.origin;
+            if constexpr (requires { of.outlines; }) return of.lines.origin;
             if constexpr (requires { of.bounds; }) return of.bounds.at;
             if constexpr (requires { of.corner_radius; }) return of.origin;
             if constexpr (requires { of.half_width(); }) return of.origin();
@@ -96,6 +109,7 @@ Point origin_of(const Form& form) noexcept {
 bool is_straight(const Form& form) noexcept {
     if (const auto* const lines = as<LinesForm>(form)) return lines->is_straight;
     if (const auto* const box = as<BoxForm>(form)) return box->corner_radius == 0;
+    if (const auto* const letters = as<LettersForm>(form)) return letters->is_straight;
     return as<PixelsForm>(form) != nullptr;
 }
 
@@ -103,6 +117,7 @@ Surroundings surroundings_of(const Form& form) {
     if (const auto* const ellipse = as<EllipseForm>(form)) return around_ellipse(*ellipse);
     if (const auto* const box = as<BoxForm>(form)) return {{box->left, box->top}, {box->right, box->bottom}};
     if (const auto* const lines = as<LinesForm>(form)) return around_nodes(*lines);
+    if (const auto* const letters = as<LettersForm>(form)) return around_letters(*letters);
     if (const auto* const pixels = as<PixelsForm>(form)) {
         const auto& size = pixels->bounds.size;
         return {{-1, -1}, {double{1} * size.width, double{1} * size.height}};

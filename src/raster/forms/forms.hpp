@@ -58,7 +58,18 @@ struct PixelsForm {
     Box bounds;
 };
 
-using Form = std::variant<EllipseForm, BoxForm, SectorForm, ChordForm, ArcForm, RingForm, LinesForm, PixelsForm>;
+// What lies inside of outlines by the nonzero rule, and what a round pen of some breadth covers along lines; both from
+// one origin.
+struct LettersForm {
+    FlatPath outlines;
+    FlatPath lines;
+    double weight = 0;
+    bool is_straight = true;  // whether nothing is round
+    double margin = 0;
+};
+
+using Form =
+    std::variant<EllipseForm, BoxForm, SectorForm, ChordForm, ArcForm, RingForm, LinesForm, PixelsForm, LettersForm>;
 
 template <class Kind>
 const Kind* as(const Form& form) noexcept {

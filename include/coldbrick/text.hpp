@@ -1,0 +1,140 @@
+// coldbrick/text.hpp - words as a shape.
+//
+//     fill  (board, Text{.words = "BERTH 4", .at = {44, 306}, .height = 18}, colors::white);
+//     fill  (board, Text{.words = "Tarn Quay", .at = {360, 40}, .anchor = TextAnchor::baseline_center, .height = 40},
+//            Edge::smooth, sunset);                                     // any ink
+//     stroke(board, heading, {.width = 3, .edge = Edge::smooth}, navy); // hollow
+//     Region letters{heading};                                          // united, cut, clipped by
+//     Box    pixels = bounds(filled(heading, {.edge = Edge::smooth}));  // before anything is drawn
+//     auto   layout = measure(heading);                                 // lines, baselines, carets
+//
+// `height` is that of the capitals: a crisp H of height 18 has 18 rows. The layout box of a text reaches from the top
+// of the capitals of its first line to the baseline of its last one, and is as wide as its longest line; accents and
+// descenders hang out of it. `at` is the pixel at one of its nine points, or at one of three on the first baseline:
+// letters that stand on the line have their lowest pixels in the row of `at`.
+#pragma once
+
+#include "coldbrick/angle.hpp"
+#include "coldbrick/detail/public.hpp"
+#include "coldbrick/face.hpp"
+#include "coldbrick/geometry.hpp"
+#include "coldbrick/lettering.hpp"
+#include "coldbrick/shapes.hpp"
+#include "coldbrick/spans.hpp"
+
+#include <cstddef>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
+
+// Which point of a text `at` is: the nine of Anchor, and the left end, the middle and the right end of the first
+// baseline.
+enum class TextAnchor {
+    top_left,
+    top,
+    top_right,
+    left,
+    center,
+    right,
+    bottom_left,
+    bottom,
+    bottom_right,
+    baseline,
+    baseline_center,
+    baseline_right
+};
+
+// How lines of different lengths lie below each other. justified: all but the last of a paragraph as long as the
+// longest, or as wide as the wrap; the spaces between words grow.
+enum class TextLines { left, center, right, justified };
+
+// What is done with a text that is larger than a box. shrink: its height becomes smaller, in whole pixels, down to the
+// least height of its face. cut: letters that have no room are left out, and an ellipsis says so.
+enum class Overflow { shrink, cut };
+
+struct TextFit {
+    Size box;
+    Overflow by = Overflow::shrink;
+    friend bool operator==(const TextFit&, const TextFit&) = default;
+};
+
+// Where words go along a path: the baseline follows it.
+struct TextPath {
+    // From where on, and towards where, the letters are laid.
+    enum class Place { start, center, end };
+    // left: the letters stand on the path, as seen in its direction. right: they hang on its other side.
+    enum class Side { left, right };
+
+    Path path;
+    Place place = Place::start;
+    Side side = Side::left;
+    double offset = 0;  // by how many pixels further along
+
+    // A line, an arc from where its sweep begins, or a circle, clockwise from its leftmost point.
+    static TextPath along(const subpixel::Line& line);
+    static TextPath along(const subpixel::Arc& arc);
+    static TextPath along(const subpixel::Circle& circle);
+
+    friend bool operator==(const TextPath&, const TextPath&) = default;
+};
+
+struct Text {
+    std::string words;  // UTF-8; line feeds end lines
+    Position at = {};
+    TextAnchor anchor = TextAnchor::top_left;
+    Face face = {};
+    double height = 12;  // of the capitals, in pixels: 1 to 16384
+    // The size of the type in place of the height: capitals are 3/4 of it.
+    std::optional<double> em = std::nullopt;
+    // The breadth of the pen, of faces that have one. Left out: a ninth of the height, in whole pixels.
+    std::optional<double> weight = std::nullopt;
+    Angle slant = {};           // -60 to 60 degrees; to the right where it is above 0
+    double letter_spacing = 0;  // pixels more between letters
+    double line_spacing = 1;    // of what the face has from line to line
+    TextLines lines = TextLines::left;
+    std::optional<double> wrap = std::nullopt;  // lines are broken to be at most that wide
+    std::optional<TextFit> fit = std::nullopt;
+    std::optional<TextPath> along = std::nullopt;  // then `at`, `anchor`, `lines`, `wrap` and `fit` play no part
+
+    friend bool operator==(const Text&, const Text&) = default;
+};
+
+// How a text lies, in pixels.
+struct TextLayout {
+    struct Line {
+        std::size_t begin = 0;  // bytes of the words
+        std::size_t end = 0;
+        subpixel::Box box;    // from the top of the capitals to the baseline, as wide as the line
+        double baseline = 0;  // the row on which letters stand
+        // Where a caret stands before each character, and after the last one: places on the baseline.
+        std::vector<Position> carets = {};
+    };
+    Box pixels;         // around what filling it crisp touches: bounds(text)
+    subpixel::Box box;  // the layout box
+    std::vector<Line> lines;
+    double height = 0;         // that of the capitals, after shrinking
+    double weight = 0;         // of the pen; 0: there is none
+    std::size_t left_out = 0;  // characters that were cut, or had no room on the path
+    bool is_over = false;      // whether it is larger than the box that it was to fit even so
+};
+
+// All throw Error for what a text may not be: words that are no UTF-8 (with the position of the first wrong byte), a
+// height, breadth, spacing or slant that is not allowed, a height that the face does not have, a wrap in which not a
+// single letter has room.
+[[nodiscard]] TextLayout measure(const Text& text);
+
+// The same without its pixels, which take the most time.
+[[nodiscard]] TextLayout lay_out(const Text& text);
+
+// The characters that its face has no drawing of, each once, in the order in which they come.
+[[nodiscard]] std::vector<char32_t> missing(const Text& text);
+
+// What makes it a shape: outlines and pen lines, as they come to lie. The lines of a face that has a pen can so be
+// stroked by others, dashed, or engraved.
+[[nodiscard]] Lettering lettering(const Text& text);
+
+}  // namespace v0
+}  // namespace coldbrick

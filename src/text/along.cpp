@@ -1,0 +1,152 @@
+// Words along a path.
+#include "geometry/limits.hpp"
+#include "text/layout.hpp"
+
+#include "coldbrick/error.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coldbrick::inline v0 {
+
+namespace detail {
+
+namespace {
+
+// The straight pieces of a path, by how far along they begin.
+class Way {
+  public:
+    explicit Way(const Path& path) {
+        const auto lists = flattened(path);
+        for (const auto& list : lists) {
+            for (std::size_t i = 0; i + 1 < list.size(); ++i) add(list[i], list[i + 1]);
+        }
+        if (pieces_.empty()) throw Error{"text: the path that the words follow has no length"};
+    }
+
+    [[nodiscard]] double length() const noexcept { return length_; }
+
+    struct Place {
+        Vec at;
+        Vec along;
+    };
+    [[nodiscard]] Place operator()(double distance) const noexcept {
+        auto after = std::upper_bound(pieces_.begin(), pieces_.end(), distance,
+                                      [](double value, const Piece& piece) { return value < piece.begin; });
+        if (after != pieces_.begin()) --after;
+        return {after->from + after->along * (distance - after->begin), after->along};
+    }
+
+  private:
+    struct Piece {
+        double begin;
+        Vec from;
+        Vec along;
+    };
+
+    void add(Position from, Position to) {
+        const auto way = Vec{to.x - from.x, to.y - from.y};
+        const auto way_length = detail::length(way);
+        if (!(way_length > 0)) return;
+        pieces_.push_back({.begin = length_, .from = {from.x, from.y}, .along = way * (1 / way_length)});
+        length_ += way_length;
+    }
+
+    std::vector<Piece> pieces_;
+    double length_ = 0;
+};
+
+}  // namespace
+
+void lay_along(const TextPath& along, double letter_spacing, double slant,
+               const std::vector<PlacedCharacter>& characters, LaidText& text) {
+    check_choice("text", "along.place", along.place, {"start", "center", "end"});
+    check_choice("text", "along.side", along.side, {"left", "right"});
+    if (!(std::abs(along.offset) <= max_coordinate)) {
+        throw Error{"text: along.offset is " + in_digits(along.offset) + "; allowed is " +
+                    std::to_string(-max_coordinate) + " to " + std::to_string(max_coordinate)};
+    }
+    const Way way{along.path};
+    const auto& face = *text.face;
+    std::vector<double> begins;
+    auto x = 0.0;
+    for (std::size_t i = 0; i < characters.size(); ++i) {
+        begins.push_back(x);
+        const auto letter = characters[i].character;
+        x += face.width(letter);
+        if (i + 1 < characters.size()) x += face.gap(letter, characters[i + 1].character) + letter_spacing;
+    }
+    const auto room = way.length() - x;
+    const auto part = along.place == TextPath::Place::center ? room / 2
+                      : along.place == TextPath::Place::end  ? room
+                                                             : 0;
+    const auto begin = along.offset + part;
+    const auto is_right = along.side == TextPath::Side::right;
+    // On the other side the letters hang: they are turned round, and go against the path.
+    const auto at = [&](double distance) {
+        auto place = way(is_right ? way.length() - distance : distance);
+        if (is_right) place.along = -place.along;
+        return place;
+    };
+    TextLayout::Line line{.begin = 0, .end = characters.empty() ? 0 : characters.back().at, .box = {}, .baseline = 0};
+    for (std::size_t i = 0; i < characters.size(); ++i) {
+        const auto letter = characters[i].character;
+        const auto half = face.width(letter) / 2;
+        const auto middle = begin + begins[i] + half;
+        // What does not fit is left out.
+        constexpr auto hardly = 1e-6;
+        if (begin + begins[i] < -hardly || middle + half > way.length() + hardly) {
+            ++text.layout.left_out;
+            continue;
+        }
+        const auto [center, direction] = at(middle);
+        const auto origin = center - direction * half;
+        line.carets.push_back({.x = origin.x, .y = origin.y});
+        text.letters.push_back({.letter = letter, .place = {.at = origin, .along = direction, .slant = slant}});
+    }
+    text.layout.lines.push_back(std::move(line));
+}
+
+}  // namespace detail
+
+TextPath TextPath::along(const subpixel::Line& line) {
+    TextPath result;
+    result.path.move(line.from).line(line.to);
+    return result;
+}
+
+TextPath TextPath::along(const subpixel::Circle& circle) {
+    return along(subpixel::Arc{.of = circle, .sweep = {.from = Angle::degrees(180), .by = Angle::degrees(360)}});
+}
+
+TextPath TextPath::along(const subpixel::Arc& arc) {
+    const auto& box = arc.of.box();
+    // The line is that in the middle of the outline of width 1.
+    const auto center = detail::Vec{box.at.x + (box.size.width - 1) / 2, box.at.y + (box.size.height - 1) / 2};
+    const auto radii = detail::Vec{(box.size.width - 1) / 2, (box.size.height - 1) / 2};
+    const auto turn = detail::direction_of(arc.of.turn());
+    const auto rim = [&](double degrees) -> Position {
+        const auto direction = detail::direction_of(Angle::degrees(degrees));
+        const auto own = detail::turned(direction, {turn.x, -turn.y});
+        const auto reach = detail::length({own.x / radii.x, own.y / radii.y});
+        const auto [x, y] = center + direction * (1 / reach);
+        return {.x = x, .y = y};
+    };
+    if (!(radii.x > 0 && radii.y > 0)) throw Error{"text: the arc that the words follow has no length"};
+    const auto by = std::clamp(arc.sweep.by.in_degrees(), -360.0, 360.0);
+    const auto from = arc.sweep.from.in_degrees();
+    TextPath result;
+    result.path.move(rim(from));
+    // In parts of less than half a turn, of which each is clear.
+    constexpr auto parts = 4;
+    for (int i = 1; i <= parts; ++i) {
+        result.path.arc({.radii = {.x = radii.x, .y = radii.y},
+                         .turned = arc.of.turn(),
+                         .large = false,
+                         .clockwise = by > 0,
+                         .to = rim(from + by * i / parts)});
+    }
+    return result;
+}
+
+}  // namespace coldbrick::inline v0
