@@ -293,7 +293,7 @@ TEST(Texts, MovedByWholePixelsAreTheSamePixelsMoved) {
                     Bitmap<Gray8> there{{400, 100}};
                     fill(here, text, edge, colors::white);
                     fill(there, moved, edge, colors::white);
-                    for (int y = 25; y < 70; ++y) {
+                    for (int y = 25; y < 75; ++y) {
                         for (int x = 15; x < 380; ++x) {
                             ASSERT_EQ(here.color_at({x, y}), there.color_at(Point{x, y} + by)) << x << "," << y;
                         }

@@ -250,11 +250,7 @@ class CoverSweep {
             active_.push_back(edges_[started_]);
             is_whole = false;
         }
-        if (is_dense()) {
-            bands_.take_sampled_row(active_, y);
-        } else {
-            is_whole ? bands_.take_whole_row(active_) : bands_.take_cut_row(active_, y);
-        }
+        bands_.take_row(active_, y, is_whole && is_sorted_);
         hand_over(y);
     }
 
@@ -272,7 +268,8 @@ class CoverSweep {
             ++kept;
         }
         active_.resize(kept);
-        if (is_dense()) return;
+        is_sorted_ = !is_dense();
+        if (!is_sorted_) return;
         sort_nearly_sorted(active_, [](const CoverEdge& a, const CoverEdge& b) { return a.x < b.x; });
     }
 
@@ -299,6 +296,7 @@ class CoverSweep {
     std::size_t started_ = 0;  // how many of the edges have begun
     std::vector<CoverEdge> active_;
     bool has_ends_ = false;
+    bool is_sorted_ = true;  // whether the active edges are, but for those that have just begun
     std::vector<RowLine> lines_;
 };
 
