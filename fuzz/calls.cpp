@@ -113,7 +113,7 @@ Box draw_shape(Target& target, Choices& of, const Ink& ink) {
     };
     const auto box = [&] { return Box{of.point(), {of.coordinate(), of.coordinate()}}; };
     const auto sweep = [&] { return Sweep{of.angle(), of.angle()}; };
-    switch (of.below(15)) {
+    switch (of.below(17)) {
         case 0:
             return draw_all(target, of, box(), ink);
         case 1:
@@ -153,6 +153,26 @@ Box draw_shape(Target& target, Choices& of, const Ink& ink) {
                 subpixel::Ring{
                     .center = of.position(), .radius = of.number(), .inner_radius = of.number(), .sweep = sweep()},
                 ink);
+        case 14: {
+            Lettering letters{.weight = of.number()};
+            letters.lines.move(of.position())
+                .line(of.position())
+                .cubic({.control_1 = of.position(), .control_2 = of.position(), .to = of.position()});
+            if (of.below(2) == 1) letters.outlines.move(of.position()).line(of.position()).line(of.position()).close();
+            return draw_all(target, of, letters, ink);
+        }
+        case 15: {
+            Text text{.at = of.position(), .anchor = of.choice<TextAnchor>(12), .height = 1.0 * of.below(60)};
+            for (auto i = of.below(12); i > 0; --i) text.words += static_cast<char>(of.byte());
+            if (of.below(4) == 0) text.face = of.below(2) == 0 ? faces::pixel() : faces::tiny();
+            if (of.below(4) == 0) text.weight = of.number();
+            if (of.below(4) == 0) text.wrap = of.number();
+            if (of.below(4) == 0) text.fit = TextFit{.box = {of.below(60), of.below(60)}, .by = of.choice<Overflow>(2)};
+            if (of.below(4) == 0)
+                text.along = TextPath::along(subpixel::Line{.from = of.position(), .to = of.position()});
+            text.lines = of.choice<TextLines>(4);
+            return draw_all(target, of, text, ink);
+        }
         default:
             return draw_all(target, of, subpixel::Polygon{of.position(), of.position(), of.position()}, ink);
     }

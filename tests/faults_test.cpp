@@ -32,7 +32,7 @@ const std::string all_verbs =
     "shear, "
     "sheet, stroke and turn";
 const auto all_shapes =
-    std::string{"allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, ring, sector and star"};
+    std::string{"allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, ring, sector, star and text"};
 
 void expect_told(const std::vector<Case>& cases) {
     for (const auto& expected : cases) {

@@ -19,7 +19,7 @@ using namespace coldbrick::literals;
 using colors::coral, colors::gold, colors::magenta, colors::navy, colors::seagreen, colors::teal, colors::white;
 template <class... Values> void use(const Values&...) {}
 struct Given {
-    Bitmap<Rgb8> chart{{720, 450}}, page{{720, 450}}, photo{{300, 200}}, before{{9, 9}}, after{{9, 9}};
+    Bitmap<Rgb8> chart{{720, 450}}, board{{720, 450}}, page{{720, 450}}, photo{{300, 200}}, before{{9, 9}}, after{{9, 9}};
     Bitmap<Rgba8> stamp{{30, 20}}, sprites{{64, 32}}, dots{{4, 4}};
     Bitmap<Index8> display{{128, 96}};
     void* memory = nullptr;
@@ -37,7 +37,7 @@ struct Given {
     int sum = 0;
 };
 """
-NAMES = ("chart page photo before after stamp sprites dots display memory camera bytes moon lamp dial shoal sky water sand "
+NAMES = ("chart board page photo before after stamp sprites dots display memory camera bytes moon lamp dial shoal sky water sand "
          "mask clip box sheet mast leading_line slate pen floats count inks sum").split()
 # Shapes with names that samples give to other things too.
 EXTRA = {"star": "star_shape", "frame": "frame_box", "wave": "mast", "waves": "sky", "area": "moon"}

@@ -45,4 +45,7 @@ struct ShapesArguments : OutputArguments {
 // Draws a sheet of every shape and kind of stroke.
 Exit shapes(const ShapesArguments& arguments);
 
+// Draws a sheet of all faces that are always there.
+Exit faces(const ShapesArguments& arguments);
+
 }  // namespace coldbrick::tool

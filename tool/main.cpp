@@ -70,6 +70,9 @@ Statements, drawn from top to bottom, later ones on top:
     star     center X,Y radius R points N          also inner_radius R, turned ANGLE
     path     data "M 10,80 C 40,10 65,10 95,80"    path data as in SVG
     line     from X,Y to X,Y                       or: through X,Y X,Y ... [closed]. Lines are only stroked
+    text     "WORDS" at X,Y height N              capitals are N high; anchor, also baseline|baseline_center|baseline_right;
+                                                   face line|pixel|tiny, weight N, slant ANGLE, wrap N, lines left|center|
+                                                   right|justified, fit W,H, letter_spacing N, line_spacing N; or along "PATH"
     region   SHAPE plus|minus|within|xor SHAPE ... also for clip
 
 Boxes, circles and ellipses given by 'at' take 'anchor' top_left|top|top_right|left|center|right|bottom_left|
@@ -151,6 +154,16 @@ void add_shapes(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {
     shapes->add_flag("--scene", arguments.as_scene,
                      "Print the sheet's scene instead, to look up how something is said");
     shapes->footer(shapes_footer);
+}
+
+void add_faces(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {
+    auto* const faces = add_command(app, "faces", "Draw all letters of the faces that are always there");
+    faces->add_option("-o,--output", arguments.picture, "The picture file; - for standard output")
+        ->type_name("PICTURE");
+    add_output(*faces, arguments);
+    faces->add_flag("--scene", arguments.as_scene, "Print the sheet's scene instead");
+    faces->footer(
+        "\nWords at several heights, in pixels of their capitals, and every character: of face line, pixel, tiny.\n");
 }
 
 void add_info(CLI::App& app, coldbrick::tool::InfoArguments& arguments) {
@@ -247,6 +260,7 @@ int complain(std::string_view message, coldbrick::tool::Exit code) {
 struct Arguments {
     coldbrick::tool::RenderArguments render;
     coldbrick::tool::ShapesArguments shapes;
+    coldbrick::tool::ShapesArguments faces;
     coldbrick::tool::InfoArguments info;
     coldbrick::tool::ResaveArguments resave;
     coldbrick::tool::PickArguments pick;
@@ -266,6 +280,7 @@ void describe(CLI::App& app, Arguments& arguments) {
     app.get_formatter()->label("Positionals", "It takes");
     add_render(app, arguments.render);
     add_shapes(app, arguments.shapes);
+    add_faces(app, arguments.faces);
     add_info(app, arguments.info);
     add_resave(app, arguments.resave);
     add_pick(app, arguments.pick);
@@ -279,6 +294,7 @@ int do_command(const CLI::App& app, const Arguments& arguments) {
         if (app.got_subcommand("resave")) return coldbrick::tool::resave(arguments.resave);
         if (app.got_subcommand("pick")) return coldbrick::tool::pick(arguments.pick);
         if (app.got_subcommand("render")) return coldbrick::tool::render(arguments.render);
+        if (app.got_subcommand("faces")) return coldbrick::tool::faces(arguments.faces);
         return coldbrick::tool::shapes(arguments.shapes);
     };
     return static_cast<int>(done());

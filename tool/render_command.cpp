@@ -1,3 +1,4 @@
+#include "faces_sheet.hpp"
 #include "output.hpp"
 #include "shapes_sheet.hpp"
 
@@ -172,15 +173,24 @@ Exit render(const RenderArguments& arguments) {
     return Exit::done;
 }
 
-Exit shapes(const ShapesArguments& arguments) {
+namespace {
+
+// A sheet of the tool's own, or its scene.
+Exit draw_sheet(const char* name, const std::string& scene, const ShapesArguments& arguments) {
     if (arguments.as_scene) {
-        fmt::print("{}", shapes_sheet());
+        fmt::print("{}", scene);
         return Exit::done;
     }
-    if (arguments.picture.empty()) throw WrongCall{"shapes needs -o PICTURE, or --scene"};
+    if (arguments.picture.empty()) throw WrongCall{fmt::format("{} needs -o PICTURE, or --scene", name)};
     const auto format = format_for(arguments);
-    draw_to(parse_scene(shapes_sheet(), "shapes"), outputs_for(arguments), format);
+    draw_to(parse_scene(scene, name), outputs_for(arguments), format);
     return Exit::done;
 }
+
+}  // namespace
+
+Exit shapes(const ShapesArguments& arguments) { return draw_sheet("shapes", shapes_sheet(), arguments); }
+
+Exit faces(const ShapesArguments& arguments) { return draw_sheet("faces", faces_sheet(), arguments); }
 
 }  // namespace coldbrick::tool

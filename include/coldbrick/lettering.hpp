@@ -4,7 +4,7 @@
 //     Lettering wave{.lines = parse_path("M 20,80 C 40,40 60,40 80,80 S 120,120 140,80"), .weight = 9};
 //     fill  (chart, wave, colors::teal);                             // as the pen draws it
 //     stroke(chart, wave, {.width = 2}, colors::white);              // around that, on both sides
-//     fill  (chart.within(Region{wave}), chart.box(), hatch);        // only there
+//     fill  (chart.within(Region{wave}), chart.box(), gold);         // only there
 //
 // docs/pixel-rules.md, "Letters", says which pixels that are.
 #pragma once

@@ -1,8 +1,8 @@
 // coldbrick/text.hpp - words as a shape.
 //
 //     fill  (board, Text{.words = "BERTH 4", .at = {44, 306}, .height = 18}, colors::white);
-//     fill  (board, Text{.words = "Tarn Quay", .at = {360, 40}, .anchor = TextAnchor::baseline_center, .height = 40},
-//            Edge::smooth, sunset);                                     // any ink
+//     Text heading{.words = "Tarn Quay", .at = {360, 60}, .anchor = TextAnchor::baseline_center, .height = 40};
+//     fill  (board, heading, Edge::smooth, gold);                       // any ink
 //     stroke(board, heading, {.width = 3, .edge = Edge::smooth}, navy); // hollow
 //     Region letters{heading};                                          // united, cut, clipped by
 //     Box    pixels = bounds(filled(heading, {.edge = Edge::smooth}));  // before anything is drawn

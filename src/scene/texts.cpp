@@ -11,7 +11,7 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// What stands between quotes, with a line's end for each \n.
+// What stands between quotes: \n is a line's end, \" a quote, \\ a backslash.
 std::optional<std::string> read_words(Arguments& given) {
     const auto& word = given.value("words");
     const auto& text = word.text;
@@ -26,9 +26,8 @@ std::optional<std::string> read_words(Arguments& given) {
         if (is_escape && text[i + 1] == 'n') {
             words += '\n';
             ++i;
-        } else if (is_escape && text[i + 1] == '\\') {
-            words += '\\';
-            ++i;
+        } else if (is_escape && (text[i + 1] == '\\' || text[i + 1] == '"')) {
+            words += text[++i];
         } else {
             words += text[i];
         }

@@ -34,6 +34,10 @@ class LineSplitter {
     static std::size_t comment_in(std::string_view line) noexcept {
         auto in_quotes = false;
         for (std::size_t i = 0; i < line.size(); ++i) {
+            if (line[i] == '\\' && in_quotes) {
+                ++i;  // what follows is no quote
+                continue;
+            }
             if (line[i] == '"') in_quotes = !in_quotes;
             if (!in_quotes && line.substr(i, 2) == "//") return i;
         }
@@ -61,10 +65,11 @@ class LineSplitter {
         return word_from(begin, at_);
     }
 
-    // From one quote to the next, both belong to the word.
+    // From one quote to the next that has no backslash before it; both belong to the word.
     Word next_quoted() {
         const auto begin = at_;
-        const auto end = line_.find('"', begin + 1);
+        auto end = line_.find_first_of("\"\\", begin + 1);
+        while (end != std::string_view::npos && line_[end] == '\\') end = line_.find_first_of("\"\\", end + 2);
         if (end == std::string_view::npos) {
             sound_ = false;
             faults_.add(word_from(begin, begin + 1), "this quote is not closed", "write the '\"' on the same line");

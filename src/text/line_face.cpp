@@ -101,6 +101,9 @@ void finish(Letter& letter) {
 }
 
 bool is_figure(char32_t letter) noexcept { return letter >= U'0' && letter <= U'9'; }
+bool is_of_number(char32_t letter) noexcept {
+    return is_figure(letter) || letter == U'.' || letter == U',' || letter == U':';
+}
 
 class Drawings {
   public:
@@ -338,8 +341,8 @@ class SizedLines final : public SizedFace {
     [[nodiscard]] double gap(char32_t before, char32_t after) const override {
         if (is_zero_width(before) || is_zero_width(after)) return 0;
         const auto& drawn = drawings();
-        const auto is_row_of_figures = is_figure(before) && is_figure(after);
-        const auto nearer = is_row_of_figures ? 0 : nearer_by(drawn[before], drawn[after]);
+        const auto is_number = is_of_number(before) && is_of_number(after);
+        const auto nearer = is_number ? 0 : nearer_by(drawn[before], drawn[after]);
         // A heavier pen takes some of the space.
         const auto space = (space_units - nearer) * (height_ / capital_units) * (1 - weight_ / height_);
         return fitted(std::max(space, std::min(1.0, height_ / 9)));

@@ -169,23 +169,26 @@ class CoverBands {
         is_sorted ? add_lines(crossings_, 1) : cut_at_crossings(1);
     }
 
-    // Edges of which some begin or end in the row.
+    // Edges of which some begin or end in the row: a band between each two heights at which one does.
     void take_cut_row(Edges active, double top) {
         cuts_.clear();
+        cuts_.push_back(top);
+        cuts_.push_back(top + 1);
         for (const auto& edge : active) {
             if (edge.top > top) cuts_.push_back(edge.top);
             if (edge.bottom < top + 1) cuts_.push_back(edge.bottom);
         }
-        if (cuts_.size() > few_cuts && (cuts_.size() + 1) * active.size() > exact_work)
-            return take_sampled_row(active, top);
         std::sort(cuts_.begin(), cuts_.end());
+        cuts_.erase(std::unique(cuts_.begin(), cuts_.end()), cuts_.end());
+        if (!find_stays(active, top)) return take_sampled_row(active, top);
         work_ = 0;
-        auto begin = top;
-        for (const auto cut : cuts_) {
-            if (cut > begin) take_band(active, begin, cut);
-            begin = std::max(begin, cut);
+        in_band_.clear();
+        std::size_t next = 0;
+        for (std::uint32_t band = 0; band + 1 < cuts_.size(); ++band) {
+            std::erase_if(in_band_, [=](const Stay& of) { return of.end <= band; });
+            for (; next < stays_.size() && stays_[next].begin == band; ++next) in_band_.push_back(stays_[next]);
+            take_band(active, cuts_[band], cuts_[band + 1]);
         }
-        if (begin < top + 1) take_band(active, begin, top + 1);
     }
 
     // In bands of one height, as many as there is time for.
@@ -202,11 +205,39 @@ class CoverBands {
         int group;
     };
 
-    // What goes all through a band.
+    // An edge, and the bands that it goes through.
+    struct Stay {
+        std::uint32_t begin;
+        std::uint32_t end;
+        std::uint32_t edge;
+    };
+
+    // Of all edges, in the order of the bands in which they begin; says whether there is time to look at each.
+    bool find_stays(Edges active, double top) {
+        const auto band_at = [&](double height) {
+            return static_cast<std::uint32_t>(std::lower_bound(cuts_.begin(), cuts_.end(), height) - cuts_.begin());
+        };
+        stays_.clear();
+        std::size_t work = 0;
+        for (std::uint32_t i = 0; i < active.size(); ++i) {
+            const auto& edge = active[i];
+            const auto begin = edge.top > top ? band_at(edge.top) : 0;
+            const auto end =
+                edge.bottom < top + 1 ? band_at(edge.bottom) : static_cast<std::uint32_t>(cuts_.size() - 1);
+            if (begin >= end) continue;
+            work += end - begin;
+            stays_.push_back({.begin = begin, .end = end, .edge = i});
+        }
+        if (work > exact_work) return false;
+        std::stable_sort(stays_.begin(), stays_.end(), [](const Stay& a, const Stay& b) { return a.begin < b.begin; });
+        return true;
+    }
+
+    // What goes through a band.
     void take_band(Edges active, double begin, double end) {
         crossings_.clear();
-        for (const auto& edge : active) {
-            if (edge.top > begin || edge.bottom < end) continue;
+        for (const auto& stay : in_band_) {
+            const auto& edge = active[stay.edge];
             crossings_.push_back({.above = edge.x + (begin - edge.top) * edge.slope,
                                   .below = edge.x + (end - edge.top) * edge.slope,
                                   .direction = edge.direction,
@@ -272,10 +303,10 @@ class CoverBands {
         }
     }
 
-    // Rows in which more happens than that, in edges times bands, are measured in bands of one height: where thousands
+    // Rows in which more happens than that, in edges by the bands that each goes through, are measured in bands of one
+    // height: where thousands
     // of edges come together in a row, no single one is seen any more.
     static constexpr std::size_t exact_work = 16384;
-    static constexpr std::size_t few_cuts = 8;
     static int bands_for(std::size_t edges) noexcept {
         constexpr std::size_t work = 1 << 15;
         return static_cast<int>(std::clamp<std::size_t>(work / std::max<std::size_t>(edges, 1), 1, 256));
@@ -368,6 +399,8 @@ class CoverBands {
     const CoverTruth& covers_;
     CoverRow<Steps>& row_;
     std::vector<double> cuts_;
+    std::vector<Stay> stays_;
+    std::vector<Stay> in_band_;
     std::vector<Crossing> crossings_;
     std::vector<Crossing> dealt_;
     std::vector<Passing> passing_;
