@@ -123,7 +123,8 @@ TEST(Faces, PixelLettersDiffer) {
         const auto is_tiny = face == faces::tiny();
         std::map<std::set<std::pair<int, int>>, std::u32string> drawn;
         for (const auto c : face.characters()) drawn[pixels_of(one_letter(c, face, is_tiny ? 5 : 7))] += c;
-        for (const auto& [pixels, characters] : drawn) {
+        for (const auto& [pixels, alike_characters] : drawn) {
+            const auto characters = alike_characters;
             for (const auto c : characters.substr(1)) {
                 const auto& known = look_alikes(is_tiny);
                 const auto is_known = std::any_of(known.begin(), known.end(), [&](const std::u32string& alike) {
@@ -539,6 +540,8 @@ TEST(Texts, SayWhatTheyMayNotBe) {
               "text: fit.box.width is 0; allowed is 1 to 1073741823");
     EXPECT_EQ(refused({.words = "a", .along = TextPath{.path = parse_path("M 5,5")}}),
               "text: the path that the words follow has no length");
+    EXPECT_EQ(refused({.words = std::string(262145, 'a')}),
+              "text: the words have 262145 characters; allowed are 262144");
     const auto none = std::numeric_limits<double>::quiet_NaN();
     for (const auto bad : {none, std::numeric_limits<double>::infinity(), -1e300, 1e300}) {
         EXPECT_NE(refused({.words = "a", .at = {bad, 0}}), "no error");
@@ -562,6 +565,30 @@ TEST(Texts, SayWhatTheyMayNotBe) {
     // Letters with marks behind them are the composed ones.
     EXPECT_EQ(pixels_of(Text{.words = "A\u030angstro\u0308m", .height = 12}),
               pixels_of(Text{.words = "Ångström", .height = 12}));
+}
+
+// As many as there may be, in all that goes along them more than once.
+TEST(Texts, ManyLettersTakeTheirTimeOnce) {
+    std::string many;
+    for (int i = 0; i < 100'000; ++i) many += i % 7 == 6 ? ' ' : static_cast<char>('a' + i % 26);
+    const Text row{.words = many, .height = 10};
+    auto cut = row;
+    cut.fit = TextFit{.box = {300, 20}, .by = Overflow::cut};
+    EXPECT_GT(lay_out(cut).left_out, 99'000U);
+    EXPECT_LE(lay_out(cut).box.size.width, 300);
+    auto justified = row;
+    justified.wrap = 300'000;
+    justified.lines = TextLines::justified;
+    EXPECT_EQ(lay_out(justified).lines.front().box.size.width, 300'000);
+    auto small = row;
+    small.height = 16'000;
+    small.fit = TextFit{.box = {700'000, 9}};
+    EXPECT_EQ(lay_out(small).height, 9);
+    Bitmap<Gray8> sheet{{200, 40}};
+    auto at_one_place = row;
+    at_one_place.words = many.substr(0, 3000);
+    at_one_place.letter_spacing = -30;
+    EXPECT_FALSE(fill(sheet, at_one_place, Edge::smooth, colors::white).empty());
 }
 
 class SceneTexts : public FolderTest {};
@@ -627,6 +654,9 @@ TEST_F(SceneTexts, AreThoseOfTheLibrary) {
             fill(to, Text{.words = "Otter", .at = {100, 5}, .height = 40, .fit = TextFit{.box = {60, 20}}},
                  colors::red);
         });
+    expect_same("fill text \"say \\\"now\\\" // C:\\\\n\" at 5,20 ink red // a comment", [](auto& to) {
+        fill(to, Text{.words = "say \"now\" // C:\\n", .at = {5, 20}}, colors::red);
+    });
     expect_same("clip text \"CLIP\" at 10,10 height 40 weight 10\nfill box at 0,20 size 200,10 ink lime\nend",
                 [](auto& to) {
                     fill(to.within(Region{Text{.words = "CLIP", .at = {10, 10}, .height = 40, .weight = 10}}),

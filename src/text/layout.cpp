@@ -133,13 +133,14 @@ class Layouter {
         }
         if (spaces.empty() || row.width >= width) return;
         const auto more = width - row.width;
-        for (std::size_t number = 0; number < spaces.size(); ++number) {
-            const auto share = [&](std::size_t count) {
-                const auto part = more * static_cast<double>(count) / static_cast<double>(spaces.size());
-                return face_.is_fitted() ? std::floor(part + 0.5) : part;
-            };
-            const auto by = share(number + 1) - share(number);
-            for (auto i = spaces[number] + 1; i < row.edges.size(); ++i) row.edges[i] += by;
+        const auto share = [&](std::size_t count) {
+            const auto part = more * static_cast<double>(count) / static_cast<double>(spaces.size());
+            return face_.is_fitted() ? std::floor(part + 0.5) : part;
+        };
+        std::size_t passed = 0;
+        for (std::size_t i = 0; i < row.edges.size(); ++i) {
+            row.edges[i] += share(passed);
+            if (passed < spaces.size() && spaces[passed] == i) ++passed;
         }
         row.width = width;
     }
@@ -205,16 +206,20 @@ class Layouter {
         return end;
     }
 
-    // Leaves out characters at the end until the row has room with an ellipsis; says how many.
+    // Leaves out characters at the end so that the row has room with an ellipsis; says how many. If always, then also
+    // where it has room without.
     std::size_t shorten(Row& row, double width, bool always) const {
         const auto before = row.shown;
-        row.is_cut = true;
-        measure(row);
-        while (row.shown > row.begin && (row.width > width || (always && is_space(at(row.shown - 1))))) {
-            --row.shown;
-            while (row.shown > row.begin && is_space(at(row.shown - 1))) --row.shown;
-            measure(row);
+        const auto mark = face_.width(ellipsis);
+        auto shown = row.begin;
+        for (auto i = row.begin; i < row.shown; ++i) {
+            const auto is_last = i + 1 == row.shown;
+            const auto x = row.edges[i - row.begin] + step(at(i), ellipsis);
+            if (x + mark <= width && !(is_last && !always) && !is_space(at(i))) shown = i + 1;
         }
+        row.is_cut = true;
+        row.shown = shown;
+        measure(row);
         return before - row.shown;
     }
 
@@ -285,6 +290,11 @@ LaidText laid(const Text& text) {
     check_numbers(text);
     const auto slant = slope_of(text);
     const auto characters = characters_of(text.words);
+    constexpr std::size_t most_characters = 1 << 18;
+    if (characters.size() > most_characters) {
+        throw Error{"text: the words have " + std::to_string(characters.size()) + " characters; allowed are " +
+                    std::to_string(most_characters)};
+    }
     const auto& source = text.face.source();
     LaidText result;
     const auto height = height_of(text);

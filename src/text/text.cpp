@@ -2,7 +2,8 @@
 
 #include "text/layout.hpp"
 
-#include <algorithm>
+#include <set>
+#include <utility>
 
 namespace coldbrick::inline v0 {
 
@@ -16,11 +17,12 @@ TextLayout measure(const Text& text) {
 
 std::vector<char32_t> missing(const Text& text) {
     std::vector<char32_t> found;
+    std::set<char32_t> known;
     for (const auto& [character, at] : detail::characters_of(text.words)) {
         const auto is_drawn = character >= U' ' && character != 0x2028 && character != 0x2029 && character != 0x85 &&
                               character != 0x200b && character != 0x200c && character != 0x200d && character != 0xfeff;
         if (!is_drawn || text.face.has(character)) continue;
-        if (std::find(found.begin(), found.end(), character) == found.end()) found.push_back(character);
+        if (known.insert(character).second) found.push_back(character);
     }
     return found;
 }

@@ -1,9 +1,8 @@
 #include "raster/forms/outline.hpp"
 
 #include "raster/forms/arc_outline.hpp"
+#include "raster/forms/letter_outline.hpp"
 #include "raster/strokes/polygon_strokes.hpp"
-
-#include "coldbrick/error.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -255,54 +254,15 @@ Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
     return outline;
 }
 
-// What either of two outlines from one origin covers.
-Outline either(Outline a, Outline b) {
-    const auto groups_of_a = a.groups.size();
-    const auto all_of_a = (1U << groups_of_a) - 1;
-    const auto is_covered = [](GroupTruth truth, unsigned inside) { return ((truth >> inside) & 1U) != 0; };
-    a.truth = group_truth([&](unsigned inside) {
-        const auto inside_b = inside >> groups_of_a;
-        return is_covered(a.truth, inside & all_of_a) ||
-               (inside_b >> b.groups.size() == 0 && is_covered(b.truth, inside_b));
-    });
-    for (auto& group : b.groups) a.groups.push_back(std::move(group));
-    a.is_nested = false;
-    return a;
-}
-
-// A round pen of that radius along lines, whose ends are the middles of its own.
-Group pen_group(const SharedLines& lines, double radius) {
-    const auto pen =
-        Pen{.left = radius, .right = radius, .cap = Cap::round, .join = Join::round, .disc_radius = radius};
-    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
-                for (const auto& track : lines->tracks) draw_track(track, pen, contours);
-            }};
-}
-
 Outline fill_outline(const LettersForm& form, const Fill&, const Detail&) {
     auto outline = Outline{.origin = form.lines.origin, .groups = {}};
     if (!form.lines.tracks.empty()) {
-        outline.groups.push_back(pen_group(std::make_shared<const FlatPath>(form.lines), form.weight / 2));
+        outline.groups.push_back(pen_group(form.lines, form.weight / 2));
     }
     if (!form.outlines.tracks.empty()) {
         outline.groups.push_back(inside_of(std::make_shared<const FlatPath>(form.outlines), FillRule::nonzero));
     }
     if (outline.groups.size() == 2) outline.truth = Outline::in_either;
-    return outline;
-}
-
-// What a pen covers, made broader and thinner, is what pens of other breadths cover.
-Outline stroke_of_pen(const LettersForm& form, const Stroke& how) {
-    if (!how.dash.empty()) {
-        throw Error{
-            "stroke: dash is given for letters that a pen draws; allowed are dashes along their lines, as a Path"};
-    }
-    const auto lines = std::make_shared<const FlatPath>(form.lines);
-    const Band band{how};
-    auto outline = Outline{.origin = lines->origin, .groups = {}, .truth = Outline::in_first_only};
-    outline.groups.push_back(pen_group(lines, form.weight / 2 + band.out));
-    const auto inner = form.weight / 2 - band.in;
-    if (inner > 0) outline.groups.push_back(pen_group(lines, inner));
     return outline;
 }
 

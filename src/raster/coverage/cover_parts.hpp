@@ -1,0 +1,122 @@
+// The edges of a row in parts that columns without edges set apart.
+#pragma once
+
+#include "raster/coverage/cover.hpp"
+
+#include <algorithm>
+#include <numeric>
+#include <span>
+#include <utility>
+#include <vector>
+
+namespace coldbrick::inline v0::detail {
+
+class RowParts {
+  public:
+    using Edges = std::span<const CoverEdge>;
+
+    // Puts the edges into parts, in each of which they keep their order; says whether there are several.
+    bool find(Edges active, double top, int width) {
+        const auto column = [&](double x) { return static_cast<int>(std::clamp(x, -1.0, double{1} * width)) + 1; };
+        const auto columns_of = [&](const CoverEdge& edge) {
+            const auto end = edge.x + edge.slope * (std::min(edge.bottom, top + 1) - edge.top);
+            return std::pair{column(std::min(edge.x, end)), column(std::max(edge.x, end))};
+        };
+        auto least = width + 1;
+        auto most = 0;
+        for (const auto& edge : active) {
+            const auto [first, last] = columns_of(edge);
+            least = std::min(least, first);
+            most = std::max(most, last);
+        }
+        constexpr auto wide = 1 << 17;
+        const auto extent = most - least + 1;
+        if (extent < 3 || extent > wide) return false;
+        // How many edges begin to be in a column, and which part that is.
+        edges_in_.assign(static_cast<std::size_t>(extent) + 1, 0);
+        for (const auto& edge : active) {
+            const auto [first, last] = columns_of(edge);
+            ++edges_in_[static_cast<std::size_t>(first - least)];
+            --edges_in_[static_cast<std::size_t>(last - least) + 1];
+        }
+        auto here = 0;
+        auto number = 0;
+        auto was_free = false;
+        for (auto& of : edges_in_) {
+            here += of;
+            if (here > 0 && was_free) ++number;
+            was_free = here == 0;
+            of = number;
+        }
+        return number > 0 && deal_parts(active, top, static_cast<std::size_t>(number) + 1, [&](const CoverEdge& edge) {
+                   const auto first = columns_of(edge).first;
+                   return static_cast<std::size_t>(edges_in_[static_cast<std::size_t>(first - least)]);
+               });
+    }
+
+    [[nodiscard]] std::size_t count() const noexcept { return part_begins_.size() - 1; }
+    [[nodiscard]] Edges operator[](std::size_t part) const noexcept {
+        return Edges{parted_}.subspan(part_begins_[part], part_begins_[part + 1] - part_begins_[part]);
+    }
+
+  private:
+    // By part_of(edge), of so many parts.
+    template <class PartOf>
+    bool deal_parts(Edges active, double top, std::size_t count, const PartOf& part_of) {
+        deal_by(active, count, part_of);
+        // Parts are one between which something is covered at some height: there, the windings of what begins and ends
+        // left of it do not come to nothing. The net of both for each height and group:
+        heights_.clear();
+        const auto begin_of = [=](const CoverEdge& edge) { return std::max(edge.top, top); };
+        const auto end_of = [=](const CoverEdge& edge) { return std::min(edge.bottom, top + 1); };
+        for (const auto& edge : active) {
+            heights_.push_back(begin_of(edge));
+            heights_.push_back(end_of(edge));
+        }
+        std::sort(heights_.begin(), heights_.end());
+        heights_.erase(std::unique(heights_.begin(), heights_.end()), heights_.end());
+        nets_.assign(heights_.size() * most_groups, 0);
+        auto open = 0;
+        const auto add = [&](double height, int group, int by) {
+            const auto at = std::lower_bound(heights_.begin(), heights_.end(), height) - heights_.begin();
+            auto& net = nets_[static_cast<std::size_t>(at) * most_groups + static_cast<std::size_t>(group)];
+            open += net == 0 ? 1 : 0;
+            net += by;
+            open -= net == 0 ? 1 : 0;
+        };
+        auto kept = std::size_t{1};
+        for (std::size_t part = 0; part < count; ++part) {
+            for (auto i = part_begins_[part]; i < part_begins_[part + 1]; ++i) {
+                const auto& edge = parted_[i];
+                add(begin_of(edge), edge.group, edge.direction);
+                add(end_of(edge), edge.group, -edge.direction);
+            }
+            if (open == 0) part_begins_[kept++] = part_begins_[part + 1];
+        }
+        if (part_begins_[kept - 1] != active.size()) part_begins_[kept++] = active.size();
+        part_begins_.resize(kept);
+        return kept > 2;
+    }
+
+    // Puts the edges into parts, in their order.
+    template <class PartOf>
+    void deal_by(Edges active, std::size_t count, const PartOf& part_of) {
+        part_begins_.assign(count + 1, 0);
+        for (const auto& edge : active) ++part_begins_[part_of(edge) + 1];
+        std::partial_sum(part_begins_.begin(), part_begins_.end(), part_begins_.begin());
+        next_in_part_ = part_begins_;
+        parted_.resize(active.size());
+        for (const auto& edge : active) parted_[next_in_part_[part_of(edge)]++] = edge;
+    }
+
+    // Edges in each column, then its part; heights at which edges begin or end, and the net of them;
+    // where each part begins.
+    std::vector<int> edges_in_;
+    std::vector<double> heights_;
+    std::vector<int> nets_;
+    std::vector<std::size_t> part_begins_;
+    std::vector<std::size_t> next_in_part_;
+    std::vector<CoverEdge> parted_;
+};
+
+}  // namespace coldbrick::inline v0::detail

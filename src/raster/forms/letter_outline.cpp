@@ -1,0 +1,47 @@
+#include "raster/forms/letter_outline.hpp"
+
+#include "coldbrick/error.hpp"
+
+#include <memory>
+#include <utility>
+
+namespace coldbrick::inline v0::detail {
+
+Outline::Group pen_group(const FlatPath& lines, double radius) {
+    const auto shared_lines = std::make_shared<const FlatPath>(lines);
+    const auto pen =
+        Pen{.left = radius, .right = radius, .cap = Cap::round, .join = Join::round, .disc_radius = radius};
+    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
+                for (const auto& track : shared_lines->tracks) draw_track(track, pen, contours);
+            }};
+}
+
+Outline stroke_of_pen(const LettersForm& form, const Stroke& how) {
+    if (!how.dash.empty()) {
+        throw Error{
+            "stroke: dash is given for letters that a pen draws; allowed are dashes along their lines, as a Path"};
+    }
+    // What a pen covers, made broader and thinner, is what pens of other breadths cover.
+    const Band band{how};
+    auto outline = Outline{.origin = form.lines.origin, .groups = {}, .truth = Outline::in_first_only};
+    outline.groups.push_back(pen_group(form.lines, form.weight / 2 + band.out));
+    const auto inner = form.weight / 2 - band.in;
+    if (inner > 0) outline.groups.push_back(pen_group(form.lines, inner));
+    return outline;
+}
+
+Outline either(Outline a, Outline b) {
+    const auto groups_of_a = a.groups.size();
+    const auto all_of_a = (1U << groups_of_a) - 1;
+    const auto is_covered = [](GroupTruth truth, unsigned inside) { return ((truth >> inside) & 1U) != 0; };
+    a.truth = group_truth([&](unsigned inside) {
+        const auto inside_b = inside >> groups_of_a;
+        return is_covered(a.truth, inside & all_of_a) ||
+               (inside_b >> b.groups.size() == 0 && is_covered(b.truth, inside_b));
+    });
+    for (auto& group : b.groups) a.groups.push_back(std::move(group));
+    a.is_nested = false;
+    return a;
+}
+
+}  // namespace coldbrick::inline v0::detail
