@@ -31,8 +31,8 @@ const std::string all_verbs =
     "allowed are clip, color, edges, end, fill, flood, gradient, hatch, mark, move, palette, paste, pattern, scale, "
     "shear, "
     "sheet, stroke and turn";
-const auto all_shapes =
-    std::string{"allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, ring, sector, star and text"};
+const auto all_shapes = std::string{
+    "allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, ring, sector, star and text"};
 
 void expect_told(const std::vector<Case>& cases) {
     for (const auto& expected : cases) {

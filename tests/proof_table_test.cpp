@@ -110,28 +110,29 @@ std::vector<Row> table() {
 
 constexpr Box window{.at = {0, 0}, .size = {62, 56}};
 
-// What lies between two distances from an edge.
-struct Between {
-    Distance distance;
-    Real least;
-    Real most;
-
-    [[nodiscard]] bool has(oracle::Place p) const {
-        const auto away = distance(p);
-        return away <= most && away >= least;
-    }
-    // Whether all places within a pixel, and some more, are alike.
-    [[nodiscard]] bool is_alike_around(oracle::Place p) const {
-        const auto away = distance(p);
-        return std::abs(away - most) > 1 && std::abs(away - least) > 1;
-    }
+// A set of places, and whether all places within a pixel of one, and some more, are alike in it.
+struct Set {
+    Plane has;
+    Plane is_alike_around;
 };
+
+// What lies between two distances from an edge.
+Set between_distances(const Distance& distance, Real least, Real most) {
+    return {[=](oracle::Place p) {
+                const auto away = distance(p);
+                return away <= most && away >= least;
+            },
+            [=](oracle::Place p) {
+                const auto away = distance(p);
+                return std::abs(away - most) > 1 && std::abs(away - least) > 1;
+            }};
+}
 
 constexpr auto everywhere_inside = Real{-1000};
 
 // What a figure covers as it is, and once more turned, made larger and moved. Smooth, one of `stride` pixels is looked
 // at.
-void expect_set(const Figure& figure, const Between& set, Edge how, int stride, const std::string& what) {
+void expect_set(const Figure& figure, const Set& set, Edge how, int stride, const std::string& what) {
     const auto turn = Transform{}.turn_about({31, 27}, Angle::degrees(20)).scale_about({31, 27}, {0.9, 1.15});
     const auto compare = [&](const auto& area, const std::function<oracle::Place(oracle::Place)>& back,
                              const std::string& name) {
@@ -176,14 +177,14 @@ TEST_P(ProofTable, FillsAndStrokesAreWhatTheirDistanceSays) {
     const auto stride = is_slow ? 61 : 5;
     for (const auto edge : {Edge::crisp, Edge::smooth}) {
         const auto edges = edge == Edge::crisp ? " crisp " : " smooth ";
-        expect_set(shape.fill({.edge = edge}), {distance, everywhere_inside, 0}, edge, stride,
+        expect_set(shape.fill({.edge = edge}), between_distances(distance, everywhere_inside, 0), edge, stride,
                    shape.name + edges + "fill");
         for (const auto align : {Align::center, Align::inside, Align::outside}) {
             for (const auto width : {4, 3}) {
                 if (is_slow && width == 3) continue;
                 const auto out = align == Align::center ? width / 2 : align == Align::inside ? 0 : width;
                 expect_set(shape.stroke({.width = width, .align = align, .join = Join::round, .edge = edge}),
-                           {distance, Real(out - width), Real(out)}, edge, stride,
+                           between_distances(distance, Real(out - width), Real(out)), edge, stride,
                            shape.name + edges + "stroke " + std::to_string(width) + " align " +
                                std::to_string(static_cast<int>(align)));
             }
@@ -192,5 +193,102 @@ TEST_P(ProofTable, FillsAndStrokesAreWhatTheirDistanceSays) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Shapes, ProofTable, testing::Range(0, static_cast<int>(table().size())));
+
+// Convex, clockwise; what is filled is grown by half a pixel on each side.
+struct Corners {
+    std::vector<oracle::Place> at;
+
+    [[nodiscard]] bool is_filled(oracle::Place p) const {
+        for (std::size_t i = 0; i < at.size(); ++i) {
+            const auto along_edge = at[(i + 1) % at.size()] - at[i];
+            if (across(along_edge, p - at[i]) < -size_of(along_edge) / 2) return false;
+        }
+        return true;
+    }
+    [[nodiscard]] Real away(oracle::Place p) const {
+        auto least = Real{1e9L};
+        for (std::size_t i = 0; i < at.size(); ++i)
+            least = std::min(least, away_from_segment(p, at[i], at[(i + 1) % at.size()]));
+        return least;
+    }
+};
+
+// Rule 4 for polygons and closed paths, of the edge and the fill.
+Set stroke_of(const Corners& corners, Align align, int width) {
+    const auto has = [=](oracle::Place p) {
+        const auto away = corners.away(p);
+        const auto filled = corners.is_filled(p);
+        const auto half = Real(width) / 2;
+        if (align == Align::inside) return filled && away <= width - 0.5L;
+        if (align == Align::outside) return !filled && away <= width + 0.5L;
+        return width % 2 == 1 ? away <= half : away <= half - 0.5L || (away <= half + 0.5L && !filled);
+    };
+    return {has, [=](oracle::Place p) { return corners.away(p) > width + 3; }};
+}
+
+TEST(ProofTable, PolygonsAndClosedPathsAreWhatTheirEdgeSays) {
+    struct Outline {
+        std::string name;
+        Corners corners;
+        std::function<Figure(const Fill&)> fill;
+        std::function<Figure(const Stroke&)> stroke;
+    };
+    const auto outline = [](const std::string& name, Corners corners, const auto& shape) {
+        return Outline{name, std::move(corners), [=](const Fill& how) { return Figure{filled(shape, how)}; },
+                       [=](const Stroke& how) { return Figure{stroked(shape, how)}; }};
+    };
+    const std::vector<Outline> outlines{
+        outline("polygon", {{{20, 14}, {44, 18}, {46, 36}, {26, 42}, {14, 30}}},
+                Polygon{{20, 14}, {44, 18}, {46, 36}, {26, 42}, {14, 30}}),
+        outline("fine polygon", {{{20.25L, 14.5L}, {44, 18.75L}, {45.5L, 36}, {26, 41.25L}, {14.75L, 30}}},
+                subpixel::Polygon{{20.25, 14.5}, {44, 18.75}, {45.5, 36}, {26, 41.25}, {14.75, 30}}),
+        outline("closed path", {{{20.25L, 14.5L}, {44, 18.75L}, {45.5L, 36}, {26, 41.25L}, {14.75L, 30}}},
+                parse_path("M 20.25,14.5 L 44,18.75 45.5,36 26,41.25 14.75,30 Z"))};
+    for (const auto& [name, corners, fill, stroke] : outlines) {
+        // Crisp, they are those of hairlines, which other tests look at.
+        {
+            constexpr auto edge = Edge::smooth;
+            const auto of = corners;
+            expect_set(
+                fill({.edge = edge}),
+                {[=](oracle::Place p) { return of.is_filled(p); }, [=](oracle::Place p) { return of.away(p) > 2; }},
+                edge, 5, name + " fill");
+            for (const auto align : {Align::center, Align::inside, Align::outside}) {
+                for (const auto width : {4, 3, 1}) {
+                    expect_set(stroke({.width = width, .align = align, .join = Join::round, .edge = edge}),
+                               stroke_of(corners, align, width), edge, 5,
+                               name + " stroke " + std::to_string(width) + " align " +
+                                   std::to_string(static_cast<int>(align)));
+                }
+            }
+        }
+    }
+}
+
+// A line covers half its width on each side, from half a pixel before its first point to half a pixel behind its last
+// one; of even width, moved to the upper left by half a pixel.
+TEST(ProofTable, LinesAreRectangles) {
+    const auto expect_line = [](const auto& shape, oracle::Place from, oracle::Place to, const std::string& name) {
+        for (const auto edge : {Edge::crisp, Edge::smooth}) {
+            for (const auto width : {4, 3, 7}) {
+                const auto moved = width % 2 == 0 ? oracle::Place{-0.5L, -0.5L} : oracle::Place{0, 0};
+                const auto way = (to - from) * (1 / size_of(to - from));
+                const auto inside = [=](oracle::Place p, Real slack) {
+                    const auto q = p - from;
+                    const auto beside = std::abs(across(way, q - moved));
+                    return beside <= Real(width) / 2 + slack && along(way, q) >= -0.5L - slack &&
+                           along(way, q) <= size_of(to - from) + 0.5L + slack;
+                };
+                expect_set(Figure{stroked(shape, {.width = width, .edge = edge})},
+                           {[=](oracle::Place p) { return inside(p, 0); },
+                            [=](oracle::Place p) { return inside(p, 1.5L) == inside(p, -1.5L); }},
+                           edge, 5, name + " " + std::to_string(width));
+            }
+        }
+    };
+    expect_line(Line{.from = {12, 18}, .to = {47, 33}}, {12, 18}, {47, 33}, "line");
+    expect_line(subpixel::Line{.from = {12.25, 40.5}, .to = {44.75, 14}}, {12.25L, 40.5L}, {44.75L, 14}, "fine line");
+    expect_line(parse_path("M 12.25,40.5 L 44.75,14"), {12.25L, 40.5L}, {44.75L, 14}, "open path");
+}
 
 }  // namespace

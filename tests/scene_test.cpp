@@ -272,4 +272,20 @@ TEST(Scene, NearWordsAreFound) {
     EXPECT_EQ(nearest_word("", {"circle"}), "");
 }
 
+// What the tables have, help has.
+TEST(Scene, UsageNamesAllStatementsAndShapes) {
+    const auto usage = scene_usage();
+    for (const auto* const word :
+         {"sheet",   "clip",  "color",   "edges",   "end",   "fill",   "flood", "gradient", "hatch", "mark",  "move",
+          "palette", "paste", "pattern", "scale",   "shear", "stroke", "turn",  "arc",      "box",   "chord", "circle",
+          "ellipse", "line",  "path",    "polygon", "ring",  "sector", "star",  "text",     "region"}) {
+        EXPECT_NE(usage.find("    " + std::string{word} + " "), std::string::npos) << word;
+    }
+    for (std::size_t begin = 0; begin < usage.size();) {
+        const auto end = usage.find('\n', begin);
+        EXPECT_LE(end - begin, 160U) << usage.substr(begin, end - begin);
+        begin = end + 1;
+    }
+}
+
 }  // namespace

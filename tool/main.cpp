@@ -40,45 +40,11 @@ Exit code: 0 all is drawn, 1 a fault in the scene or a file that cannot be read 
 constexpr auto render_footer = R"(
 Statements, drawn from top to bottom, later ones on top:
 
-    sheet  size W,H [ink COLOUR]                   first, once: the buffer and its ground (white);
-                                                   or: sheet from "PICTURE", a picture file as the ground
-    paste  "PICTURE" at X,Y                        a picture file; size W,H (0 for a side in proportion), part X,Y,W,H,
-                                                   turned ANGLE, mirrored left_right|top_bottom, without COLOUR,
-                                                   scaling nearest|box|bilinear|lanczos
-    mark   at X,Y                                  one pixel
-    flood  from X,Y                                what is connected to it; tolerance N, neighbors four|eight
-    fill   SHAPE, stroke SHAPE                     a shape, or its outline
-    clip   SHAPE ... end                           what stands between is drawn only there
-    move by X,Y, turn by ANGLE, scale by N|X,Y, shear by X,Y [about X,Y] ... end
-                                                   what stands between is moved as a whole
-    edges  smooth|crisp                            how all edges look from here on
-    color  NAME = COLOUR                           a name of your own for a colour
-    gradient NAME = linear from X,Y to X,Y stops 0,COLOUR 50%,COLOUR 1,COLOUR
-                                                   an ink; or: radial center X,Y radius R, conic center X,Y from ANGLE.
-                                                   Also spread pad|repeat|reflect, placing target|shape, dither ordered
-    hatch  NAME = spacing N angle ANGLE width N ink COLOUR [ground COLOUR]
-    pattern NAME = size W,H [ink COLOUR] ... end   what stands between is drawn on a tile that repeats
-    palette NAME|COLOUR ...                        the picture has only these colours; 'ink entry(3)' is one by number
+)";
 
-    box      at X,Y size W,H                       or: from X,Y to X,Y (both corners belong to it); round R
-    circle   center X,Y radius R
-    ellipse  center X,Y radii RX,RY                or: at X,Y size W,H; turned ANGLE
-    arc, sector, chord                             as circle or ellipse, and: sweep FROM,TO [counterclockwise]
-                                                   or: sweep FROM by ANGLE. Arcs are only stroked
-    polygon  through X,Y X,Y X,Y ...               or: center X,Y radius R points N. Also rule evenodd|nonzero,
-                                                   edges inclusive|shared; 'through' again begins another ring
-    star     center X,Y radius R points N          also inner_radius R, turned ANGLE
-    path     data "M 10,80 C 40,10 65,10 95,80"    path data as in SVG
-    line     from X,Y to X,Y                       or: through X,Y X,Y ... [closed]. Lines are only stroked
-    text     "WORDS" at X,Y height N              capitals are N high; anchor, also baseline|baseline_center|baseline_right;
-                                                   face line|pixel|tiny, weight N, slant ANGLE, wrap N, lines left|center|
-                                                   right|justified, fit W,H, letter_spacing N, line_spacing N; or along "PATH"
-    region   SHAPE plus|minus|within|xor SHAPE ... also for clip
-
+constexpr auto render_notes = R"(
 Boxes, circles and ellipses given by 'at' take 'anchor' top_left|top|top_right|left|center|right|bottom_left|
-bottom|bottom_right. Strokes take width N, align center|inside|outside, cap flush|square|round,
-join miter|bevel|round, miter_limit N, dash ON,OFF,..., dash_offset N. Both fills and strokes take smooth, crisp,
-opacity 40%, blend multiply|screen|..., channels red,alpha, light linear.
+bottom|bottom_right. Fills and strokes take smooth, crisp, opacity 40%, blend multiply|screen|..., channels red,alpha, light linear.
 
 Each drawing statement has an ink, as in 'ink seagreen': a CSS colour name, #rgb, #rgba, #rrggbb, #rrggbbaa,
 rgb(11,34,57), rgba(11,34,57,128), gray(196), hsl(210,50%,40%), or a name of your own. Angles are degrees, clockwise from east: 90, 0.25turn, 1.57rad.
@@ -143,7 +109,7 @@ void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
                      "A folder from which the scene may read pictures, besides the one that it is in")
         ->type_name("FOLDER");
     add_limits(*render, arguments.limits);
-    render->footer(render_footer);
+    render->footer(render_footer + coldbrick::scene_usage() + render_notes);
 }
 
 void add_shapes(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {

@@ -137,6 +137,9 @@ std::vector<Box> render(const Scene& scene, T&& target) {
 // The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, and the advice.
 [[nodiscard]] std::string report(const Fault& fault, std::string_view text, std::string_view name);
 
+// All statements and shapes of the language, a line or more each: how they are written, and what they do.
+[[nodiscard]] std::string scene_usage();
+
 // For a call that touched no pixel, one line "name:line:column: nothing of this shows: ..." with the reason.
 [[nodiscard]] std::string explain_unseen(const Scene& scene, std::size_t number);
 

@@ -16,6 +16,8 @@ namespace coldbrick::inline v0::detail {
 
 struct ShapeStatement {
     std::string_view name;
+    std::string_view form;  // for help: how it is written, and what else there is
+    std::string_view meaning;
     std::vector<StatementForm> forms;       // without ink, and without what only filling or stroking takes
     std::vector<std::string_view> filling;  // what else filling takes
     // Read the shape with how it is filled or stroked; nothing if there are faults. Null: it has no inside.

@@ -30,6 +30,8 @@ struct StatementKind {
     Body body = Body::arguments;
     std::vector<StatementForm> forms;  // of those with arguments, but for shapes, which say theirs themselves
     std::string_view example;          // how it may be written
+    std::string_view form;             // for help: what follows the verb, and what it does
+    std::string_view meaning;
     void (Evaluator::*take)(const ParsedStatement& statement);
     bool has_end = false;  // whether it begins something that 'end' ends
 

@@ -17,7 +17,11 @@ class RowParts {
 
     // Puts the edges into parts, in each of which they keep their order; says whether there are several.
     bool find(Edges active, double top, int width) {
-        const auto column = [&](double x) { return static_cast<int>(std::clamp(x, -1.0, double{1} * width)) + 1; };
+        // Places far outside count as just outside, whatever becomes of their sums.
+        const auto column = [&](double x) {
+            if (!(x > -1)) return 0;
+            return x < width ? static_cast<int>(x) + 1 : width + 1;
+        };
         const auto columns_of = [&](const CoverEdge& edge) {
             const auto end = edge.x + edge.slope * (std::min(edge.bottom, top + 1) - edge.top);
             return std::pair{column(std::min(edge.x, end)), column(std::max(edge.x, end))};
