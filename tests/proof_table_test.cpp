@@ -4,6 +4,7 @@
 #include "coverage_oracle.hpp"
 
 #include <coldbrick/figure.hpp>
+#include <coldbrick/path.hpp>
 #include <coldbrick/region.hpp>
 
 namespace {

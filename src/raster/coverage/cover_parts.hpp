@@ -17,6 +17,9 @@ class RowParts {
 
     // Puts the edges into parts, in each of which they keep their order; says whether there are several.
     bool find(Edges active, double top, int width) {
+        // Wider windows are for who asks for bounds.
+        constexpr auto wide = 1 << 17;
+        if (width > wide) return false;
         // Places far outside count as just outside, whatever becomes of their sums.
         const auto column = [&](double x) {
             if (!(x > -1)) return 0;
@@ -33,9 +36,8 @@ class RowParts {
             least = std::min(least, first);
             most = std::max(most, last);
         }
-        constexpr auto wide = 1 << 17;
         const auto extent = most - least + 1;
-        if (extent < 3 || extent > wide) return false;
+        if (extent < 3) return false;
         // How many edges begin to be in a column, and which part that is.
         edges_in_.assign(static_cast<std::size_t>(extent) + 1, 0);
         for (const auto& edge : active) {
