@@ -31,5 +31,6 @@ void add_pictures();
 void add_small_shapes();
 void add_smooth();
 void add_strokes();
+void add_words();
 
 }  // namespace bench

@@ -16,6 +16,7 @@
 #include <coldbrick/region.hpp>
 #include <coldbrick/resize.hpp>
 #include <coldbrick/smooth_region.hpp>
+#include <coldbrick/text.hpp>
 
 #include <array>
 #include <cstdint>
@@ -300,6 +301,34 @@ Checksum regions() {
     return sum;
 }
 
+// Fitted and not, in all faces, crisp, smooth, stroked, along a circle; and on one bit a pixel.
+Checksum words() {
+    Checksum sum;
+    Bitmap<Gray8> sheet{{400, 120}};
+    Bitmap<Bit1> bits{{400, 120}};
+    const std::string all = "Tarn Quay, berth 4: \u00c5ng\u0123 \u03a9\u03c6 \u0416\u0434 3.2 m \u2192 \u25a0";
+    for (const auto height : {7.0, 14.0, 23.5}) {
+        Text text{.words = all, .at = {3, 60}, .anchor = TextAnchor::baseline, .height = height};
+        fill(sheet, text, Edge::crisp, gray(255));
+        fill(bits, text, Edge::crisp, gray(255));
+        text.at = {5.25, 90.5};
+        text.slant = Angle::degrees(13);
+        fill(sheet, text, Edge::smooth, gray(200));
+        text.weight = height / 4;
+        stroke(sheet, text, {.width = 1.5, .edge = Edge::smooth}, gray(90));
+        text.along = TextPath::along(subpixel::Circle{.center = {200, 60}, .radius = 55});
+        fill(sheet, text, Edge::smooth, gray(150));
+        const auto box = lay_out({.words = all, .height = height, .wrap = 90}).box;
+        sum.add(static_cast<std::uint64_t>(box.size.width * 1024) << 32U |
+                static_cast<std::uint64_t>(box.size.height * 1024));
+    }
+    fill(bits, Text{.words = all, .at = {3, 9}, .face = faces::pixel(), .height = 7}, gray(255));
+    fill(sheet, Text{.words = "tiny 0123", .at = {3, 29}, .face = faces::tiny(), .height = 10}, gray(255));
+    sum.add_picture(sheet);
+    sum.add_picture(bits);
+    return sum;
+}
+
 Checksum colors_of_models() {
     Checksum sum;
     for (int i = 0; i < 360; i += 7) {
@@ -331,8 +360,10 @@ int main() {
     tell("blends, gray of 16 bits", blends<Gray16>());
     tell("blends, 565", blends<Rgb565>());
     tell("blends, palette", blends<Index8>());
+    tell("blends, one bit", blends<Bit1>());
     tell("inks", inks());
     tell("pictures", pictures());
     tell("regions", regions());
     tell("colour models", colors_of_models());
+    tell("words", words());
 }
