@@ -8,10 +8,11 @@
 
 using namespace coldbrick;
 
-int main(int argc, char** argv) {
-    Bitmap<Rgb8> board{{720, 420}, 0x0b2239_rgb};
-    const auto white = 0xfff1c9_rgb;
+namespace {
 
+constexpr auto white = 0xfff1c9_rgb;
+
+void draw_names(Bitmap<Rgb8>& board) {
     // A gradient from the top of the letters to their foot.
     const Text heading{.words = "Harbour Office", .at = {360, 92}, .anchor = TextAnchor::baseline_center, .height = 56};
     const auto dusk = LinearGradient{
@@ -36,7 +37,9 @@ int main(int argc, char** argv) {
         }
         stroke(through, wave, {.width = 3, .edge = Edge::smooth}, 0x1c6a8c_rgb);
     }
+}
 
+void draw_along_paths(Bitmap<Rgb8>& board) {
     // Along a fairway, and around a buoy.
     const Path fairway = parse_path("M 24,330 C 130,250 220,420 330,320");
     stroke(board, fairway, {.width = 2, .dash = {6, 5}, .edge = Edge::smooth}, 0x49728c_rgb);
@@ -46,7 +49,9 @@ int main(int argc, char** argv) {
     const subpixel::Circle buoy{.center = {580, 290}, .radius = 46};
     fill(board, subpixel::Circle{.center = {580, 290}, .radius = 36}, Edge::smooth, 0xd94f5c_rgb);
     fill(board, Text{.words = "STARBOARD BUOY 7", .height = 12, .along = TextPath::along(buoy)}, Edge::smooth, white);
+}
 
+void draw_notices(Bitmap<Rgb8>& board) {
     // In lines, in a frame that is made to measure.
     const Text notice{.words = "Spring tide on Friday: move boats and their ropes before noon.",
                       .at = {360, 240},
@@ -65,7 +70,15 @@ int main(int argc, char** argv) {
     fill(board, Text{.words = "engraved", .at = {480, 366}, .height = 30, .slant = 12_deg}, Edge::smooth, 0x35506a_rgb);
     stroke(board, lettering(Text{.words = "engraved", .at = {480, 366}, .height = 30, .slant = 12_deg}).lines,
            {.width = 1, .dash = {3, 2}, .edge = Edge::smooth}, white);
+}
 
+}  // namespace
+
+int main(int argc, char** argv) {
+    Bitmap<Rgb8> board{{720, 420}, 0x0b2239_rgb};
+    draw_names(board);
+    draw_along_paths(board);
+    draw_notices(board);
     const auto* const path = argc > 1 ? argv[1] : "words.png";
     save(board, path);
     std::cout << path << '\n';

@@ -49,7 +49,8 @@ class Width {
     // To the nearest step; numbers that are none, or not allowed anyway, stay as they are.
     static constexpr double rounded(double value, double steps = 256) noexcept {
         if (!(value >= 0 && value <= max_coordinate)) return value;
-        return static_cast<double>(static_cast<std::int64_t>(value * steps + 0.5)) / steps;
+        const auto nearest = (static_cast<std::int64_t>(2 * value * steps) + 1) / 2;
+        return static_cast<double>(nearest) / steps;
     }
 
     double pixels_;

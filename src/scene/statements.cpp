@@ -3,15 +3,16 @@
 #include "scene/evaluate.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace coldbrick::inline v0::detail {
 
 namespace {
 
-std::vector<StatementKind> all_kinds() {
-    using Words = std::vector<std::string_view>;
+using Words = std::vector<std::string_view>;
+
+std::vector<StatementKind> kinds_to_l() {
     const Words gradient_words{"spread", "placing", "dither"};
-    const Words outline_words = with_words(with_words(stroke_words(false), laying_words()), rim_words());
     return {
         {.verb = "clip",
          .body = Body::areas,
@@ -79,6 +80,12 @@ std::vector<StatementKind> all_kinds() {
          .form = "at X,Y",
          .meaning = "one pixel",
          .take = &Evaluator::drawing},
+    };
+}
+
+std::vector<StatementKind> kinds_from_m() {
+    const Words outline_words = with_words(with_words(stroke_words(false), laying_words()), rim_words());
+    return {
         {.verb = "move",
          .forms = {{{"by"}, {}}},
          .example = "move by 10,20",
@@ -146,6 +153,12 @@ std::vector<StatementKind> all_kinds() {
          .take = &Evaluator::begin_group,
          .has_end = true},
     };
+}
+
+std::vector<StatementKind> all_kinds() {
+    auto all = kinds_to_l();
+    for (auto& kind : kinds_from_m()) all.push_back(std::move(kind));
+    return all;
 }
 
 }  // namespace

@@ -56,18 +56,9 @@ class Way {
     double length_ = 0;
 };
 
-}  // namespace
-
-void lay_along(const TextPath& along, double letter_spacing, double slant,
-               const std::vector<PlacedCharacter>& characters, LaidText& text) {
-    check_choice("text", "along.place", along.place, {"start", "center", "end"});
-    check_choice("text", "along.side", along.side, {"left", "right"});
-    if (!(std::abs(along.offset) <= max_coordinate)) {
-        throw Error{"text: along.offset is " + in_digits(along.offset) + "; allowed is " +
-                    std::to_string(-max_coordinate) + " to " + std::to_string(max_coordinate)};
-    }
-    const Way way{along.path};
-    const auto& face = *text.face;
+// Where each letter begins along the way, and where the last one ends.
+std::vector<double> begins_of(const std::vector<PlacedCharacter>& characters, double letter_spacing,
+                              const SizedFace& face) {
     std::vector<double> begins;
     auto x = 0.0;
     for (std::size_t i = 0; i < characters.size(); ++i) {
@@ -76,6 +67,27 @@ void lay_along(const TextPath& along, double letter_spacing, double slant,
         x += face.width(letter);
         if (i + 1 < characters.size()) x += face.gap(letter, characters[i + 1].character) + letter_spacing;
     }
+    begins.push_back(x);
+    return begins;
+}
+
+void check(const TextPath& along) {
+    check_choice("text", "along.place", along.place, {"start", "center", "end"});
+    check_choice("text", "along.side", along.side, {"left", "right"});
+    if (std::abs(along.offset) <= max_coordinate) return;
+    throw Error{"text: along.offset is " + in_digits(along.offset) + "; allowed is " + std::to_string(-max_coordinate) +
+                " to " + std::to_string(max_coordinate)};
+}
+
+}  // namespace
+
+void lay_along(const TextPath& along, double letter_spacing, double slant,
+               const std::vector<PlacedCharacter>& characters, LaidText& text) {
+    check(along);
+    const Way way{along.path};
+    const auto& face = *text.face;
+    const auto begins = begins_of(characters, letter_spacing, face);
+    const auto x = begins.back();
     const auto room = way.length() - x;
     const auto part = along.place == TextPath::Place::center ? room / 2
                       : along.place == TextPath::Place::end  ? room

@@ -49,7 +49,11 @@ class Shared {
 
     Shared(const Shared& other) noexcept : value_{other.value_} { keep(value_); }
     Shared(Shared&& other) noexcept : value_{std::exchange(other.value_, nullptr)} {}
-    Shared& operator=(const Shared& other) noexcept { return *this = Shared{other}; }
+    Shared& operator=(const Shared& other) noexcept {
+        Shared copy{other};
+        std::swap(value_, copy.value_);
+        return *this;
+    }
     Shared& operator=(Shared&& other) noexcept {
         std::swap(value_, other.value_);
         return *this;
