@@ -114,7 +114,7 @@ const std::vector<std::u32string>& look_alikes(bool is_tiny) {
                                                     U"óό",      U"ĆЌ",      U"ḰЌ",  U"ќḱ",
                                                     U"′’ʼ",     U"″”",      U"/⁄",  U"ΌÓ",
                                                     U"3З",      U"ǴЃ"};
-    static const std::vector<std::u32string> tiny{U" \u00a0", U"\u00ef\u0457"};
+    static const std::vector<std::u32string> tiny{U" \u00a0", U"-\u00ad", U"\u00ef\u0457"};
     return is_tiny ? tiny : normal;
 }
 

@@ -23,6 +23,7 @@
 #include "coldbrick/spans.hpp"
 
 #include <cstddef>
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <vector>
@@ -50,6 +51,10 @@ enum class TextAnchor {
 // How lines of different lengths lie below each other. justified: all but the last of a paragraph as long as the
 // longest, or as wide as the wrap; the spaces between words grow.
 enum class TextLines { left, center, right, justified };
+
+// Which way a paragraph goes. by_words: as its first letter that has a direction (rules P2 and P3 of the Unicode
+// Bidirectional Algorithm, UAX 9). Words of the other direction in it go their own way.
+enum class TextDirection { by_words, left_to_right, right_to_left };
 
 // What is done with a text that is larger than a box. shrink: its height becomes smaller, in whole pixels, down to the
 // least height of its face. cut: letters that have no room are left out, and an ellipsis says so.
@@ -87,7 +92,8 @@ struct Text {
     TextAnchor anchor = TextAnchor::top_left;
     Face face = {};
     double height = 12;  // of the capitals, in pixels: 1 to 16384
-    // The size of the type in place of the height: capitals are 3/4 of it.
+    // The size of the type in place of the height: of a font file its em square, of the built-in faces 4/3 of the
+    // capitals.
     std::optional<double> em = std::nullopt;
     // The breadth of the pen, of faces that have one. Left out: a ninth of the height, in whole pixels.
     std::optional<double> weight = std::nullopt;
@@ -95,6 +101,9 @@ struct Text {
     double letter_spacing = 0;  // pixels more between letters
     double line_spacing = 1;    // of what the face has from line to line
     TextLines lines = TextLines::left;
+    TextDirection direction = TextDirection::by_words;
+    // The language of the words as a tag of BCP 47 ("sr", "tr"), for fonts that draw letters in its way. Empty: none.
+    std::string language = {};
     std::optional<double> wrap = std::nullopt;  // lines are broken to be at most that wide
     std::optional<TextFit> fit = std::nullopt;
     std::optional<TextPath> along = std::nullopt;  // then `at`, `anchor`, `lines`, `wrap` and `fit` play no part
@@ -109,7 +118,8 @@ struct TextLayout {
         std::size_t end = 0;
         subpixel::Box box;    // from the top of the capitals to the baseline, as wide as the line
         double baseline = 0;  // the row on which letters stand
-        // Where a caret stands before each character, and after the last one: places on the baseline.
+        // Where a caret stands before each character, and after the last one: places on the baseline. Of letters that
+        // are drawn as one, the carets stand in equal distances in it.
         std::vector<Position> carets = {};
     };
     Box pixels;         // around what filling it crisp touches: bounds(text)
@@ -129,7 +139,19 @@ struct TextLayout {
 // The same without its pixels, which take the most time.
 [[nodiscard]] TextLayout lay_out(const Text& text);
 
-// The characters that its face has no drawing of, each once, in the order in which they come.
+// A drawing of a face, and where it comes to lie: its origin, the left end of its own baseline.
+struct PlacedGlyph {
+    Face face;
+    std::uint32_t number = 0;  // of the font's; of the built-in faces, the character
+    Position origin;
+    std::size_t at = 0;  // the byte of the words where the first of the characters begins that it stands for
+};
+
+// The glyphs of a text in the order in which they are drawn: line by line, from left to right.
+[[nodiscard]] std::vector<PlacedGlyph> glyphs(const Text& text);
+
+// The characters that neither its face nor those to fall back on have a drawing of, each once, in the order in which
+// they come.
 [[nodiscard]] std::vector<char32_t> missing(const Text& text);
 
 // What makes it a shape: outlines and pen lines, as they come to lie. The lines of a face that has a pen can so be

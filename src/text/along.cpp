@@ -56,21 +56,6 @@ class Way {
     double length_ = 0;
 };
 
-// Where each letter begins along the way, and where the last one ends.
-std::vector<double> begins_of(const std::vector<PlacedCharacter>& characters, double letter_spacing,
-                              const SizedFace& face) {
-    std::vector<double> begins;
-    auto x = 0.0;
-    for (std::size_t i = 0; i < characters.size(); ++i) {
-        begins.push_back(x);
-        const auto letter = characters[i].character;
-        x += face.width(letter);
-        if (i + 1 < characters.size()) x += face.gap(letter, characters[i + 1].character) + letter_spacing;
-    }
-    begins.push_back(x);
-    return begins;
-}
-
 void check(const TextPath& along) {
     check_choice("text", "along.place", along.place, {"start", "center", "end"});
     check_choice("text", "along.side", along.side, {"left", "right"});
@@ -81,14 +66,10 @@ void check(const TextPath& along) {
 
 }  // namespace
 
-void lay_along(const TextPath& along, double letter_spacing, double slant,
-               const std::vector<PlacedCharacter>& characters, LaidText& text) {
+void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row, LaidText& text) {
     check(along);
     const Way way{along.path};
-    const auto& face = *text.face;
-    const auto begins = begins_of(characters, letter_spacing, face);
-    const auto x = begins.back();
-    const auto room = way.length() - x;
+    const auto room = way.length() - row.width;
     const auto part = along.place == TextPath::Place::center ? room / 2
                       : along.place == TextPath::Place::end  ? room
                                                              : 0;
@@ -100,22 +81,49 @@ void lay_along(const TextPath& along, double letter_spacing, double slant,
         if (is_right) place.along = -place.along;
         return place;
     };
-    TextLayout::Line line{.begin = 0, .end = characters.empty() ? 0 : characters.back().at, .box = {}, .baseline = 0};
-    for (std::size_t i = 0; i < characters.size(); ++i) {
-        const auto letter = characters[i].character;
-        const auto half = face.width(letter) / 2;
-        const auto middle = begin + begins[i] + half;
+    TextLayout::Line line{
+        .begin = 0, .end = words.characters.empty() ? 0 : words.characters.back().at, .box = {}, .baseline = 0};
+    const auto& glyphs = row.glyphs;
+    std::vector<bool> begins(words.letters.size(), false);
+    for (const auto& glyph : glyphs) begins[glyph.cluster] = true;
+    // Of each character, whether it has no room.
+    std::vector<bool> is_out(words.letters.size(), false);
+    const auto leave_out = [&](std::size_t cluster) {
+        is_out[cluster] = true;
+        for (auto i = cluster + 1; i < is_out.size() && !begins[i]; ++i) is_out[i] = true;
+    };
+    for (std::size_t first = 0; first < glyphs.size();) {
+        // What is of one character, or drawn as one, is turned together.
+        const auto cluster = glyphs[first].cluster;
+        auto end = first + 1;
+        while (end < glyphs.size() && glyphs[end].cluster == cluster) ++end;
+        const auto left = glyphs[first].x;
+        const auto right = glyphs[end - 1].x + glyphs[end - 1].advance - glyphs[end - 1].gap;
+        const auto middle = begin + (left + right) / 2;
         // What does not fit is left out.
         constexpr auto hardly = 1e-6;
-        if (begin + begins[i] < -hardly || middle + half > way.length() + hardly) {
-            ++text.layout.left_out;
+        if (begin + left < -hardly || begin + right > way.length() + hardly) {
+            leave_out(cluster);
+            first = end;
             continue;
         }
         const auto [center, direction] = at(middle);
-        const auto origin = center - direction * half;
-        line.carets.push_back({.x = origin.x, .y = origin.y});
-        text.letters.push_back({.letter = letter, .place = {.at = origin, .along = direction, .slant = slant}});
+        const auto origin = center - direction * ((right - left) / 2);
+        for (; first < end; ++first) {
+            const auto& glyph = glyphs[first];
+            const auto own = turned(Vec{glyph.x - left + glyph.offset.x, glyph.offset.y}, direction);
+            text.letters.push_back({.face = glyph.face,
+                                    .glyph = glyph.number,
+                                    .at = words.characters[cluster].at,
+                                    .place = {.at = origin + own, .along = direction, .slant = slant}});
+        }
     }
+    for (std::size_t i = 0; i < row.carets.size(); ++i) {
+        if (i < is_out.size() ? is_out[i] : i > 0 && is_out[i - 1]) continue;
+        const auto [x, y] = at(std::clamp(begin + row.carets[i], 0.0, way.length())).at;
+        line.carets.push_back({.x = x, .y = y});
+    }
+    text.layout.left_out = static_cast<std::size_t>(std::count(is_out.begin(), is_out.end(), true));
     text.layout.lines.push_back(std::move(line));
 }
 

@@ -2,28 +2,39 @@
 #pragma once
 
 #include "text/face_source.hpp"
-#include "text/utf8.hpp"
+#include "text/rows.hpp"
+#include "text/words.hpp"
 
 #include "coldbrick/text.hpp"
 
 namespace coldbrick::inline v0::detail {
 
 struct PlacedLetter {
-    char32_t letter;
+    std::uint8_t face;  // among all faces
+    std::uint32_t glyph;
+    std::size_t at;  // the byte of its first character
     LetterPlace place;
 };
 
 struct LaidText {
-    std::unique_ptr<SizedFace> face;
+    std::vector<Face> all_faces;
+    SizedFaces faces;                   // null where no letter is of it
     std::vector<PlacedLetter> letters;  // those that are drawn
     TextLayout layout;                  // but for its pixels
+    // How many letters there are up to the end of each line; empty along a path.
+    std::vector<std::size_t> line_ends;
 };
 
 // Throws Error for what the text may not be.
 [[nodiscard]] LaidText laid(const Text& text);
 
-// Of a text that follows a path: puts its letters, and the carets of its only line, in their places.
-void lay_along(const TextPath& along, double letter_spacing, double slant,
-               const std::vector<PlacedCharacter>& characters, LaidText& text);
+// Letters up to that height are drawn one by one, and kept.
+inline constexpr double most_kept_height = 96;
+
+// Of a text that follows a path: puts its glyphs, and the carets of its only line, in their places.
+void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row, LaidText& text);
+
+// Throws Error unless a number of a text is in its range.
+void check_number(const char* field, double value, double least, double most);
 
 }  // namespace coldbrick::inline v0::detail

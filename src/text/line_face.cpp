@@ -3,6 +3,8 @@
 
 #include "geometry/limits.hpp"
 #include "text/line_drawings.hpp"
+#include "text/number_cache.hpp"
+#include "text/unicode.hpp"
 
 #include "coldbrick/error.hpp"
 
@@ -110,25 +112,19 @@ class SizedLines final : public SizedFace {
           scale_{(height - weight) / capital_units},
           is_fitted_{height == std::floor(height) && weight == std::floor(weight)} {}
 
-    [[nodiscard]] double width(char32_t letter) const override {
-        const auto& of = line_drawing(letter);
-        if (of.lines.steps.empty()) return fitted(of.width * scale_);
-        return fitting_of(of)(of.width) + weight_;
+    void shape(const TextRun& run, std::vector<Glyph>& to) const override {
+        shape_letters(
+            run, [this](char32_t letter) { return width(letter); },
+            [this](char32_t before, char32_t after) { return gap(before, after); }, to);
     }
-    [[nodiscard]] double gap(char32_t before, char32_t after) const override {
-        if (is_zero_width(before) || is_zero_width(after)) return 0;
-        const auto is_number = is_of_number(before) && is_of_number(after);
-        const auto nearer = is_number ? 0 : nearer_by(line_drawing(before), line_drawing(after));
-        // A heavier pen takes some of the space.
-        const auto space = (space_units - nearer) * (height_ / capital_units) * (1 - weight_ / height_);
-        return fitted(std::max(space, std::min(1.0, height_ / 9)));
-    }
+    [[nodiscard]] double outer_gap() const override { return spaced(space_units); }
     [[nodiscard]] double line_height() const noexcept override { return fitted(line_units * height_ / capital_units); }
     [[nodiscard]] double height() const noexcept override { return height_; }
     [[nodiscard]] double weight() const noexcept override { return weight_; }
     [[nodiscard]] bool is_fitted() const noexcept override { return is_fitted_; }
 
-    void draw(char32_t letter, const LetterPlace& place, Lettering& to) const override {
+    void draw(std::uint32_t letter, const LetterPlace& place, Lettering& to) const override {
+        if (is_invisible(letter)) return;
         const auto& of = line_drawing(letter);
         auto across = Fitting{scale_, is_fitted_};
         auto down = Fitting{scale_, is_fitted_};
@@ -142,8 +138,28 @@ class SizedLines final : public SizedFace {
     }
 
   private:
-    static bool is_zero_width(char32_t letter) noexcept {
-        return letter == 0x200b || letter == 0x200c || letter == 0x200d || letter == 0xfeff;
+    // How far it reaches from its left edge to its right one.
+    [[nodiscard]] double width(char32_t letter) const {
+        return widths_(letter, [&] {
+            const auto& of = line_drawing(letter);
+            if (of.lines.steps.empty()) return fitted(of.width * scale_);
+            return fitting_of(of)(of.width) + weight_;
+        });
+    }
+    // The space between two letters.
+    [[nodiscard]] double gap(char32_t before, char32_t after) const {
+        const auto find = [&] {
+            const auto is_number = is_of_number(before) && is_of_number(after);
+            return spaced(space_units - (is_number ? 0 : nearer_by(line_drawing(before), line_drawing(after))));
+        };
+        constexpr char32_t most = 0xffff;
+        if (before > most || after > most) return static_cast<float>(find());
+        return gaps_(before << 16U | after, find);
+    }
+    // A heavier pen takes some of the space.
+    [[nodiscard]] double spaced(double units) const noexcept {
+        const auto space = units * (height_ / capital_units) * (1 - weight_ / height_);
+        return fitted(std::max(space, std::min(1.0, height_ / 9)));
     }
 
     template <class Placed>
@@ -181,6 +197,8 @@ class SizedLines final : public SizedFace {
     double weight_;
     double scale_;
     bool is_fitted_;
+    NumberCache<1024> widths_;
+    NumberCache<4096> gaps_;
 };
 
 }  // namespace
@@ -189,7 +207,7 @@ bool LineFace::has(char32_t letter) const { return has_line_drawing(letter); }
 
 std::vector<char32_t> LineFace::characters() const { return line_drawing_characters(); }
 
-std::unique_ptr<SizedFace> LineFace::sized(double height, std::optional<double> weight) const {
+std::shared_ptr<const SizedFace> LineFace::new_size(double height, std::optional<double> weight) const {
     if (height < least_height()) {
         throw Error{"text: height is " + in_digits(height) + "; allowed in face line is " + in_digits(least_height()) +
                     " or more"};
@@ -201,7 +219,7 @@ std::unique_ptr<SizedFace> LineFace::sized(double height, std::optional<double> 
         throw Error{"text: weight is " + in_digits(breadth) + "; allowed for height " + in_digits(height) +
                     " is 1/256 to " + in_digits(most)};
     }
-    return std::make_unique<SizedLines>(height, breadth);
+    return std::make_shared<const SizedLines>(height, breadth);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,6 +1,7 @@
 #include "text/pixel_face.hpp"
 
 #include "geometry/limits.hpp"
+#include "text/unicode.hpp"
 
 #include "coldbrick/error.hpp"
 
@@ -125,16 +126,21 @@ std::vector<std::vector<Vec>> edges_of(const Dots& dots) {
 // Letters of one size.
 class SizedDots final : public SizedFace {
   public:
-    SizedDots(const PixelFace& face, int dot) noexcept : face_{face}, dot_{dot} {}
+    SizedDots(const PixelFace& face, int dot) : face_{face}, dot_{dot} {}
 
-    [[nodiscard]] double width(char32_t letter) const override { return face_.letter(letter).width * dot_; }
-    [[nodiscard]] double gap(char32_t, char32_t) const override { return dot_; }
+    void shape(const TextRun& run, std::vector<Glyph>& to) const override {
+        const auto width = [this](char32_t letter) { return double{1} * face_.letter(letter).width * dot_; };
+        const auto gap = [this](char32_t, char32_t) { return double{1} * dot_; };
+        shape_letters(run, width, gap, to);
+    }
+    [[nodiscard]] double outer_gap() const override { return dot_; }
     [[nodiscard]] double line_height() const noexcept override { return (face_.capitals() + 6) * dot_; }
     [[nodiscard]] double height() const noexcept override { return face_.capitals() * dot_; }
     [[nodiscard]] double weight() const noexcept override { return 0; }
     [[nodiscard]] bool is_fitted() const noexcept override { return true; }
 
-    void draw(char32_t letter, const LetterPlace& place, Lettering& to) const override {
+    void draw(std::uint32_t letter, const LetterPlace& place, Lettering& to) const override {
+        if (is_invisible(letter)) return;
         for (const auto& edge : face_.letter(letter).edges) {
             auto is_first = true;
             for (const auto& corner : edge) {
@@ -193,7 +199,7 @@ const PixelFace::Letter& PixelFace::letter(char32_t of) const noexcept {
     return found == letters_.end() ? missing_ : found->second;
 }
 
-std::unique_ptr<SizedFace> PixelFace::sized(double height, std::optional<double> weight) const {
+std::shared_ptr<const SizedFace> PixelFace::new_size(double height, std::optional<double> weight) const {
     const auto dot = std::floor(height / capitals_);
     if (dot < 1 || dot * capitals_ != height) {
         const auto next = (dot + 1) * capitals_;
@@ -202,7 +208,7 @@ std::unique_ptr<SizedFace> PixelFace::sized(double height, std::optional<double>
                     (dot < 1 ? in_digits(next) : in_digits(dot * capitals_) + " and " + in_digits(next))};
     }
     if (weight) throw Error{"text: weight is given for face " + name_ + "; allowed for faces that have a pen: line"};
-    return std::make_unique<SizedDots>(*this, static_cast<int>(dot));
+    return std::make_shared<const SizedDots>(*this, static_cast<int>(dot));
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -16,7 +16,7 @@ class PixelFace final : public FaceSource {
     [[nodiscard]] std::string name() const override { return name_; }
     [[nodiscard]] bool has(char32_t letter) const override { return letters_.contains(letter); }
     [[nodiscard]] std::vector<char32_t> characters() const override;
-    [[nodiscard]] std::unique_ptr<SizedFace> sized(double height, std::optional<double> weight) const override;
+    [[nodiscard]] double height_of_em(double em) const override { return em * built_in_capitals; }
     [[nodiscard]] double step() const noexcept override { return capitals_; }
     [[nodiscard]] double least_height() const noexcept override { return capitals_; }
 
@@ -28,6 +28,9 @@ class PixelFace final : public FaceSource {
     };
     [[nodiscard]] const Letter& letter(char32_t of) const noexcept;
     [[nodiscard]] int capitals() const noexcept { return capitals_; }
+
+  protected:
+    [[nodiscard]] std::shared_ptr<const SizedFace> new_size(double height, std::optional<double> weight) const override;
 
   private:
     std::string name_;

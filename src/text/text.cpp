@@ -1,8 +1,13 @@
 #include "coldbrick/text.hpp"
 
 #include "text/layout.hpp"
+#include "text/unicode.hpp"
 
+#include "coldbrick/error.hpp"
+
+#include <algorithm>
 #include <set>
+#include <string>
 #include <utility>
 
 namespace coldbrick::inline v0 {
@@ -15,14 +20,25 @@ TextLayout measure(const Text& text) {
     return std::move(laid.layout);
 }
 
+std::vector<PlacedGlyph> glyphs(const Text& text) {
+    const auto laid = detail::laid(text);
+    std::vector<PlacedGlyph> all;
+    all.reserve(laid.letters.size());
+    for (const auto& [face, glyph, at, place] : laid.letters) {
+        all.push_back(
+            {.face = laid.all_faces[face], .number = glyph, .origin = {.x = place.at.x, .y = place.at.y}, .at = at});
+    }
+    return all;
+}
+
 std::vector<char32_t> missing(const Text& text) {
+    const auto faces = detail::all_faces(text.face);
     std::vector<char32_t> found;
     std::set<char32_t> known;
     for (const auto& [character, at] : detail::characters_of(text.words)) {
-        const auto is_drawn = character >= U' ' && character != 0x2028 && character != 0x2029 && character != 0x85 &&
-                              character != 0x200b && character != 0x200c && character != 0x200d && character != 0xfeff;
-        if (!is_drawn || text.face.has(character)) continue;
-        if (known.insert(character).second) found.push_back(character);
+        if (character < U' ' || detail::ends_line(character) || detail::is_invisible(character)) continue;
+        const auto has = [c = character](const Face& face) { return face.source().has(c); };
+        if (known.insert(character).second && std::none_of(faces.begin(), faces.end(), has)) found.push_back(character);
     }
     return found;
 }
@@ -30,8 +46,13 @@ std::vector<char32_t> missing(const Text& text) {
 Lettering lettering(const Text& text) {
     const auto laid = detail::laid(text);
     Lettering all;
-    for (const auto& [letter, place] : laid.letters) {
-        if (letter >= U' ' || letter == U'\t') laid.face->draw(letter, place, all);
+    for (const auto& letter : laid.letters) {
+        laid.faces[letter.face]->draw(letter.glyph, letter.place, all);
+        constexpr std::size_t most = 1U << 23U;
+        if (all.outlines.steps().size() + all.lines.steps().size() > most) {
+            throw Error{"text: its letters have more than " + std::to_string(most) +
+                        " lines and curves; that many are allowed"};
+        }
     }
     return all;
 }
