@@ -28,7 +28,8 @@ const auto form_of_pair = std::string{"a pair is two values and a comma, without
 const auto form_of_value = std::string{"a value is a number, or an expression such as 18+4*25 or (18 + 100)"};
 
 const std::string all_verbs =
-    "allowed are clip, color, edges, end, fill, flood, gradient, hatch, mark, move, palette, paste, pattern, scale, "
+    "allowed are clip, color, edges, end, face, fill, flood, gradient, hatch, mark, move, palette, paste, pattern, "
+    "scale, "
     "shear, "
     "sheet, stroke and turn";
 const auto all_shapes = std::string{

@@ -45,7 +45,11 @@ struct ShapesArguments : OutputArguments {
 // Draws a sheet of every shape and kind of stroke.
 Exit shapes(const ShapesArguments& arguments);
 
-// Draws a sheet of all faces that are always there.
-Exit faces(const ShapesArguments& arguments);
+struct FacesArguments : ShapesArguments {
+    std::vector<std::string> fonts;  // font files; none: the faces that are always there
+};
+
+// Draws a sheet of faces.
+Exit faces(const FacesArguments& arguments);
 
 }  // namespace coldbrick::tool

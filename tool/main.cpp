@@ -122,14 +122,17 @@ void add_shapes(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {
     shapes->footer(shapes_footer);
 }
 
-void add_faces(CLI::App& app, coldbrick::tool::ShapesArguments& arguments) {
-    auto* const faces = add_command(app, "faces", "Draw all letters of the faces that are always there");
+void add_faces(CLI::App& app, coldbrick::tool::FacesArguments& arguments) {
+    auto* const faces = add_command(app, "faces", "Draw all letters of faces");
+    faces->add_option("FONT", arguments.fonts, "Font files. Without any: the faces that are always there");
     faces->add_option("-o,--output", arguments.picture, "The picture file; - for standard output")
         ->type_name("PICTURE");
     add_output(*faces, arguments);
     faces->add_flag("--scene", arguments.as_scene, "Print the sheet's scene instead");
     faces->footer(
-        "\nWords at several heights, in pixels of their capitals, and every character: of face line, pixel, tiny.\n");
+        "\nWords at several heights, in pixels of their capitals, and every character: of face line, pixel, tiny, or "
+        "of\n"
+        "each face of the font files, with its features and axes.\n");
 }
 
 void add_info(CLI::App& app, coldbrick::tool::InfoArguments& arguments) {
@@ -226,7 +229,7 @@ int complain(std::string_view message, coldbrick::tool::Exit code) {
 struct Arguments {
     coldbrick::tool::RenderArguments render;
     coldbrick::tool::ShapesArguments shapes;
-    coldbrick::tool::ShapesArguments faces;
+    coldbrick::tool::FacesArguments faces;
     coldbrick::tool::InfoArguments info;
     coldbrick::tool::ResaveArguments resave;
     coldbrick::tool::PickArguments pick;

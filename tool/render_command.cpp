@@ -176,14 +176,15 @@ Exit render(const RenderArguments& arguments) {
 namespace {
 
 // A sheet of the tool's own, or its scene.
-Exit draw_sheet(const char* name, const std::string& scene, const ShapesArguments& arguments) {
+Exit draw_sheet(const char* name, const std::string& scene, const ShapesArguments& arguments,
+                const SceneLimits& limits = {}) {
     if (arguments.as_scene) {
         fmt::print("{}", scene);
         return Exit::done;
     }
     if (arguments.picture.empty()) throw WrongCall{fmt::format("{} needs -o PICTURE, or --scene", name)};
     const auto format = format_for(arguments);
-    draw_to(parse_scene(scene, name), outputs_for(arguments), format);
+    draw_to(parse_scene(scene, name, "", limits), outputs_for(arguments), format);
     return Exit::done;
 }
 
@@ -191,6 +192,12 @@ Exit draw_sheet(const char* name, const std::string& scene, const ShapesArgument
 
 Exit shapes(const ShapesArguments& arguments) { return draw_sheet("shapes", shapes_sheet(), arguments); }
 
-Exit faces(const ShapesArguments& arguments) { return draw_sheet("faces", faces_sheet(), arguments); }
+Exit faces(const FacesArguments& arguments) {
+    SceneLimits limits;
+    for (const auto& font : arguments.fonts) {
+        limits.files_from.push_back(std::filesystem::absolute(font).parent_path().string());
+    }
+    return draw_sheet("faces", faces_sheet(arguments.fonts), arguments, limits);
+}
 
 }  // namespace coldbrick::tool

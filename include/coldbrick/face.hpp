@@ -106,6 +106,9 @@ class Face {
 [[nodiscard]] int count_faces(std::string_view path);
 [[nodiscard]] int count_faces(std::span<const std::uint8_t> file);
 
+// The bytes of a character in UTF-8. Throws Error for what is none: a surrogate, or beyond U+10FFFF.
+[[nodiscard]] std::string utf8(char32_t character);
+
 // Whether the library has been built with font files.
 [[nodiscard]] bool can_load_faces() noexcept;
 

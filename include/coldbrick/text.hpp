@@ -87,7 +87,7 @@ struct TextPath {
 };
 
 struct Text {
-    std::string words;  // UTF-8, up to 262,144 characters; line feeds end lines
+    std::string words = {};  // UTF-8, up to 262,144 characters; line feeds end lines
     Position at = {};
     TextAnchor anchor = TextAnchor::top_left;
     Face face = {};

@@ -32,7 +32,9 @@ void Evaluator::take_faulty(const Statement& statement) {
     if (kind == nullptr) return;
     if (kind->has_end) blocks_.push_back(inner(verb));
     // What it would have defined is known, so that its uses are not told as wrong too.
-    if (kind->defines() && statement.words.size() > 1) values_.define(statement.words[1], Color{});
+    if (!kind->defines() || statement.words.size() < 2) return;
+    kind->head == Head::name_and_face ? values_.define(statement.words[1], Face{})
+                                      : values_.define(statement.words[1], Color{});
 }
 
 void Evaluator::finish() {
@@ -339,6 +341,12 @@ void Evaluator::define(const ParsedStatement& statement) {
         ink = verb == "gradient" ? read_gradient(statement.shape->text, given) : read_hatch(given);
     }
     if (values_.check_new(*statement.name)) values_.define(*statement.name, ink.value_or(Color{}));
+}
+
+void Evaluator::face(const ParsedStatement& statement) {
+    Arguments given{statement.arguments, values_, faults_};
+    const auto face = faces_.read(statement.values.front(), given);
+    if (values_.check_new(*statement.name)) values_.define(*statement.name, face.value_or(Face{}));
 }
 
 void Evaluator::edges(const ParsedStatement& statement) {

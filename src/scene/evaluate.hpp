@@ -1,6 +1,7 @@
 // Statements to drawing calls.
 #pragma once
 
+#include "scene/faces.hpp"
 #include "scene/figures.hpp"
 #include "scene/pictures.hpp"
 
@@ -12,12 +13,14 @@ namespace coldbrick::inline v0::detail {
 // Takes one statement after the other.
 class Evaluator {
   public:
-    Evaluator(ValueReader& values, PictureReader& pictures, Budget& budget, Faults& faults, Scene& scene)
-        : values_{values}, pictures_{pictures}, budget_{budget}, faults_{faults}, scene_{scene} {}
+    Evaluator(ValueReader& values, PictureReader& pictures, FaceReader& faces, Budget& budget, Faults& faults,
+              Scene& scene)
+        : values_{values}, pictures_{pictures}, faces_{faces}, budget_{budget}, faults_{faults}, scene_{scene} {}
 
     void take(const ParsedStatement& statement);
 
-    // What it does for each kind: those that draw, those that begin or end something, those that give a name to an ink.
+    // What it does for each kind: those that draw, those that begin or end something, those that give a name to an ink
+    // or a face.
     void sheet(const ParsedStatement& statement);
     void drawing(const ParsedStatement& statement);
     void paste(const ParsedStatement& statement);
@@ -26,6 +29,7 @@ class Evaluator {
     void begin_pattern(const ParsedStatement& statement);
     void end(const ParsedStatement& statement);
     void define(const ParsedStatement& statement);
+    void face(const ParsedStatement& statement);
     void edges(const ParsedStatement& statement);
     void palette(const ParsedStatement& statement);
 
@@ -62,6 +66,7 @@ class Evaluator {
 
     ValueReader& values_;
     PictureReader& pictures_;
+    FaceReader& faces_;
     Budget& budget_;
     Faults& faults_;
     Scene& scene_;

@@ -298,7 +298,8 @@ std::optional<Figure> read_stroked(Arguments& given) {
 // What all texts take, and some more.
 template <class... More>
 std::vector<std::string_view> text_words(More... more) {
-    return {more..., "face", "height", "em", "weight", "slant", "letter_spacing", "line_spacing"};
+    return {more..., "face",           "height",       "em",        "weight",
+            "slant", "letter_spacing", "line_spacing", "direction", "language"};
 }
 
 std::vector<ShapeStatement> all_shapes() {
@@ -381,9 +382,10 @@ std::vector<ShapeStatement> all_shapes() {
              read_stroked<read_star>},
             {"text",
              "\"WORDS\" at X,Y height N",
-             "capitals are N high; anchor, also baseline|baseline_center|baseline_right;\nface line|pixel|tiny, weight "
-             "N, slant ANGLE, wrap N, fit W,H, lines left|center|right|justified,\nletter_spacing N, line_spacing N; "
-             "or along \"PATH\" [place start|center|end]",
+             "capitals are N high; anchor, also baseline|baseline_center|baseline_right;\nface line|pixel|tiny|NAME, "
+             "weight N, slant ANGLE, wrap N, fit W,H [overflow shrink|cut],\nlines left|center|right|justified, "
+             "letter_spacing N, line_spacing N, language TAG,\ndirection by_words|left_to_right|right_to_left; or "
+             "along \"PATH\" [place start|center|end]",
              {{{"words", "at"}, text_words("anchor", "lines", "wrap", "fit", "overflow")},
               {{"words", "along"}, text_words("place", "side", "offset")}},
              {},

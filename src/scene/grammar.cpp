@@ -53,7 +53,7 @@ AllForms all_forms() {
     AllForms all;
     for (const auto& kind : statement_kinds()) {
         if (kind.forms.empty()) continue;
-        if (kind.head == Head::nothing || kind.head == Head::picture || kind.head == Head::name) {
+        if (kind.head != Head::shape && kind.head != Head::name_and_kind) {
             all[std::string{kind.verb}] = kind.forms;
             continue;
         }

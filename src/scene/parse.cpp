@@ -134,7 +134,15 @@ std::size_t parse_name(const Statement& statement, const StatementKind& kind, Fa
         return 0;
     }
     parsed.name = words[1];
-    if (kind.head != Head::name_and_kind) return 3;
+    if (kind.head == Head::name) return 3;
+    if (kind.head == Head::name_and_face) {
+        if (words.size() < 4) {
+            faults.add(words[2], "there is no face after '='", "for example: " + std::string{kind.example});
+            return 0;
+        }
+        parsed.values = {words[3]};
+        return 4;
+    }
     if (words.size() < 4 || !includes(gradients, words[3].text)) {
         const auto& place = words.size() < 4 ? words[2] : words[3];
         faults.add(place, words.size() < 4 ? "the gradient has no kind" : "unknown gradient " + in_quotes(place.text),

@@ -13,54 +13,15 @@
 
 namespace coldbrick::inline v0::detail {
 
-namespace {
-
-namespace fs = std::filesystem;
-
-// Whether a path without links and dots is below a folder.
-bool is_below(const fs::path& path, const fs::path& folder) {
-    const auto [in_folder, in_path] = std::mismatch(folder.begin(), folder.end(), path.begin(), path.end());
-    return in_folder == folder.end() || (std::next(in_folder) == folder.end() && in_folder->empty());
-}
-
-}  // namespace
-
-// Links are followed first: one that leaves the folder is of no use.
-std::optional<fs::path> PictureReader::place_of(const Word& name, const std::string& file) {
-    const auto refuse = [&](const std::string& why, std::string advice = {}) {
-        faults_.add(name, "the picture " + in_quotes(file) + " " + why, std::move(advice));
-        return std::nullopt;
-    };
-    if (file.find('\0') != std::string::npos) return refuse("has a NUL byte in its name");
-    std::error_code unknown;
-    const auto base = fs::path{folder_.empty() ? "." : folder_};
-    const auto path = fs::canonical(base / file, unknown);
-    if (unknown) return refuse("cannot be read: " + unknown.message());
-    auto folders = budget_.limits().files_from;
-    folders.push_back(base.string());
-    for (const auto& folder : folders) {
-        const auto real = fs::canonical(folder, unknown);
-        if (!unknown && is_below(path, real)) return path;
-    }
-    return refuse("lies outside of the scene's folder",
-                  "a scene may read files from there only if its user allows it "
-                  "(files_from)");
-}
-
 std::shared_ptr<const Bitmap<Rgba8>> PictureReader::read(const Word& name) {
-    const auto& text = name.text;
-    if (text.size() < 3 || !text.starts_with('"')) {
-        faults_.add(name, "the name of a picture stands between quotes", "for example: \"quay.png\"");
-        return nullptr;
-    }
-    const auto file = text.substr(1, text.size() - 2);
-    if (const auto known = read_.find(file); known != read_.end()) return known->second;
-    read_[file] = load(name, file);
-    return read_[file];
+    const auto file = files_.name_in(name, "picture", "\"quay.png\"");
+    if (!file) return nullptr;
+    if (const auto known = read_.find(*file); known != read_.end()) return known->second;
+    return read_[*file] = load(name, *file);
 }
 
 std::shared_ptr<const Bitmap<Rgba8>> PictureReader::load(const Word& name, const std::string& file) {
-    const auto path = place_of(name, file);
+    const auto path = files_.place_of(name, file, "picture");
     if (!path) return nullptr;
     try {
         auto limits = budget_.limits().pictures;
@@ -70,11 +31,7 @@ std::shared_ptr<const Bitmap<Rgba8>> PictureReader::load(const Word& name, const
         if (!budget_.spend(picture.bytes().size(), name)) return nullptr;
         return std::make_shared<const Bitmap<Rgba8>>(std::move(picture));
     } catch (const Error& error) {
-        // By the name that the scene gives it.
-        const auto what = std::string_view{error.what()};
-        const auto full_name = printable(path->string());
-        faults_.add(name, what.starts_with(full_name) ? printable(file) + std::string{what.substr(full_name.size())}
-                                                      : std::string{what});
+        faults_.add(name, SceneFiles::by_name(error.what(), *path, file));
         return nullptr;
     }
 }

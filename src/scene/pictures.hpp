@@ -2,7 +2,7 @@
 #pragma once
 
 #include "scene/arguments.hpp"
-#include "scene/budget.hpp"
+#include "scene/scene_files.hpp"
 
 #include "coldbrick/scene.hpp"
 
@@ -18,9 +18,8 @@ namespace coldbrick::inline v0::detail {
 // Reads picture files by the names that stand in a scene, each once, and keeps what pastes make of them, each once.
 class PictureReader {
   public:
-    // Names are relative to the folder.
-    PictureReader(std::string_view folder, Budget& budget, Faults& faults)
-        : folder_{folder}, budget_{budget}, faults_{faults} {}
+    PictureReader(SceneFiles& files, Budget& budget, Faults& faults)
+        : files_{files}, budget_{budget}, faults_{faults} {}
 
     // The picture of a name between quotes; null if there is a fault.
     std::shared_ptr<const Bitmap<Rgba8>> read(const Word& name);
@@ -32,20 +31,19 @@ class PictureReader {
   private:
     using Shaped = std::pair<const void*, std::array<int, 10>>;
 
-    std::optional<std::filesystem::path> place_of(const Word& name, const std::string& file);
     std::shared_ptr<const Bitmap<Rgba8>> load(const Word& name, const std::string& file);
 
-    std::string folder_;
+    SceneFiles& files_;
     Budget& budget_;
     Faults& faults_;
     std::map<std::string, std::shared_ptr<const Bitmap<Rgba8>>, std::less<>> read_;
     std::map<Shaped, std::shared_ptr<const Bitmap<Rgba8>>> shaped_;
 };
 
-// A picture as it is laid on.
 // The picture as a drawing keeps it.
 [[nodiscard]] Shared<KeptPicture> kept(const std::shared_ptr<const Bitmap<Rgba8>>& picture);
 
+// A picture as it is laid on.
 struct Pasted {
     Shared<KeptPicture> picture;
     Point at;           // its upper left pixel

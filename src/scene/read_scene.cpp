@@ -56,9 +56,11 @@ Scene parse_scene(std::string_view text, std::string_view name, std::string_view
     detail::Faults faults;
     detail::Budget budget{limits, faults};
     detail::ValueReader values{faults};
-    detail::PictureReader pictures{folder, budget, faults};
+    detail::SceneFiles files{folder, budget, faults};
+    detail::PictureReader pictures{files, budget, faults};
+    detail::FaceReader faces{files, budget, faults};
     Scene scene{.name = std::string{name}, .size = {}, .ground = {}, .drawing = {}, .seconds = limits.seconds};
-    detail::Evaluator evaluator{values, pictures, budget, faults, scene};
+    detail::Evaluator evaluator{values, pictures, faces, budget, faults, scene};
     if (text.size() > limits.scene_bytes) {
         budget.refuse(detail::beginning(),
                       "the scene has " + std::to_string(text.size()) + " bytes; allowed are " +

@@ -19,6 +19,7 @@ enum class Head {
     picture,        // a file's name
     name,           // NAME =
     name_and_kind,  // NAME = and the kind of gradient
+    name_and_face,  // NAME = and a font file's name, or a face
 };
 
 // What follows: arguments with keywords; areas that make up a region; or values alone, so many of them.
@@ -35,7 +36,9 @@ struct StatementKind {
     void (Evaluator::*take)(const ParsedStatement& statement);
     bool has_end = false;  // whether it begins something that 'end' ends
 
-    [[nodiscard]] bool defines() const noexcept { return head == Head::name || head == Head::name_and_kind; }
+    [[nodiscard]] bool defines() const noexcept {
+        return head == Head::name || head == Head::name_and_kind || head == Head::name_and_face;
+    }
 };
 
 // In the order of their verbs.

@@ -35,13 +35,6 @@ std::optional<std::string> read_words(Arguments& given) {
     return words;
 }
 
-std::optional<Face> read_face(Arguments& given) {
-    enum class Name { line, pixel, tiny };
-    const auto name = given.choice<Name>("face", {{"line", Name::line}, {"pixel", Name::pixel}, {"tiny", Name::tiny}});
-    if (!name) return std::nullopt;
-    return *name == Name::line ? faces::line() : *name == Name::pixel ? faces::pixel() : faces::tiny();
-}
-
 std::optional<TextAnchor> read_text_anchor(Arguments& given) {
     return given.choice<TextAnchor>("anchor", {{"top_left", TextAnchor::top_left},
                                                {"top", TextAnchor::top},
@@ -134,29 +127,35 @@ void remark(const Text& text, const TextLayout& layout, const Word& word, Faults
 
 }  // namespace
 
-std::optional<std::variant<Lettering>> read_text(Arguments& given) {
+std::optional<std::variant<Text>> read_text(Arguments& given) {
     Text text;
     auto words = read_words(given);
-    const auto face = read_face(given);
+    const auto face = given.has("face") ? given.values().face(given.value("face")) : Face{};
     const auto anchor = read_text_anchor(given);
     const auto lines = given.choice<TextLines>("lines", {{"left", TextLines::left},
                                                          {"center", TextLines::center},
                                                          {"right", TextLines::right},
                                                          {"justified", TextLines::justified}});
+    const auto direction = given.choice<TextDirection>("direction", {{"by_words", TextDirection::by_words},
+                                                                     {"left_to_right", TextDirection::left_to_right},
+                                                                     {"right_to_left", TextDirection::right_to_left}});
     const auto at = given.position_or("at", {});
     const auto has_numbers = read_numbers(given, text);
     const auto has_fit = read_fit(given, text);
     const auto has_along = read_along(given, text);
-    if (!words || !face || !anchor || !lines || !at || !has_numbers || !has_fit || !has_along) return std::nullopt;
+    if (!words || !face || !anchor || !lines || !direction || !at || !has_numbers || !has_fit || !has_along)
+        return std::nullopt;
     text.words = std::move(*words);
     text.face = *face;
     text.anchor = *anchor;
     text.lines = *lines;
+    text.direction = *direction;
+    if (given.has("language")) text.language = given.value("language").text;
     text.at = *at;
     const auto& word = given.value("words");
     try {
         remark(text, lay_out(text), word, given.faults());
-        return lettering(text);
+        return text;
     } catch (const Error& error) {
         given.faults().add(word, error.what());
         return std::nullopt;

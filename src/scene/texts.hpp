@@ -11,8 +11,8 @@
 
 namespace coldbrick::inline v0::detail {
 
-// The letters of a text; remarks on what it has no room or no drawing for.
-[[nodiscard]] std::optional<std::variant<Lettering>> read_text(Arguments& given);
+// A text; remarks on what it has no room or no drawing for.
+[[nodiscard]] std::optional<std::variant<Text>> read_text(Arguments& given);
 
 // Path data between quotes.
 [[nodiscard]] std::optional<Path> read_path_data(Arguments& given, std::string_view keyword);

@@ -1,6 +1,7 @@
 #include "scene/values.hpp"
 
 #include "scene/budget.hpp"
+#include "scene/faces.hpp"
 
 #include "coldbrick/color_models.hpp"
 #include "coldbrick/color_names.hpp"
@@ -232,9 +233,24 @@ void ValueReader::define(const Word& name, const Ink& ink) {
     named_.insert_or_assign(name.text, ink);
 }
 
+void ValueReader::define(const Word& name, const Face& face) { faces_.insert_or_assign(name.text, face); }
+
+std::optional<Face> ValueReader::face(const Word& word) {
+    if (const auto own = faces_.find(word.text); own != faces_.end()) return own->second;
+    if (const auto face = built_in_face(word.text)) return face;
+    std::vector<std::string_view> names{"line", "pixel", "tiny"};
+    for (const auto& [name, face] : faces_) names.push_back(name);
+    const auto near = nearest_word(word.text, names);
+    faults_.add(word, "unknown face " + in_quotes(word.text),
+                near.empty()
+                    ? "allowed are " + in_words(names, "and") + ", or one of your own, as in: face label = \"quay.ttf\""
+                    : "did you mean " + in_quotes(near) + "?");
+    return std::nullopt;
+}
+
 bool ValueReader::check_new(const Word& name) {
-    const auto is_taken =
-        named_.contains(name.text) || std::find(unfinished_.begin(), unfinished_.end(), name.text) != unfinished_.end();
+    const auto is_taken = named_.contains(name.text) || faces_.contains(name.text) ||
+                          std::find(unfinished_.begin(), unfinished_.end(), name.text) != unfinished_.end();
     if (is_taken) {
         faults_.add(name, in_quotes(name.text) + " is the name of something else already", "choose another name");
     }
@@ -279,6 +295,10 @@ std::optional<Color> ValueReader::color(const Word& word) {
     }
     if (std::find(unfinished_.begin(), unfinished_.end(), word.text) != unfinished_.end()) {
         faults_.add(word, in_quotes(word.text) + " is the pattern that is drawn here; it can be used after its end");
+        return std::nullopt;
+    }
+    if (faces_.contains(word.text)) {
+        faults_.add(word, in_quotes(word.text) + " is a face; a colour is needed here");
         return std::nullopt;
     }
     if (is_bare_hex(word.text)) {

@@ -3,6 +3,8 @@
 
 #include "scene/words.hpp"
 
+#include "coldbrick/face.hpp"
+
 #include <map>
 #include <memory>
 #include <optional>
@@ -47,8 +49,12 @@ class ValueReader {
     // A colour, an ink of one's own, or entry() of a palette.
     std::optional<Ink> ink(const Word& word);
 
-    // From now on the name is a colour, or another ink.
+    // A face that is always there, or one of one's own.
+    std::optional<Face> face(const Word& word);
+
+    // From now on the name is a colour, or another ink, or a face.
     void define(const Word& name, const Ink& ink);
+    void define(const Word& name, const Face& face);
 
     // Says so if the name is taken.
     bool check_new(const Word& name);
@@ -66,6 +72,7 @@ class ValueReader {
     Faults& faults_;
     std::unique_ptr<Expressions> expressions_;
     std::map<std::string, Ink, std::less<>> named_;
+    std::map<std::string, Face, std::less<>> faces_;
     std::vector<std::string> unfinished_;  // names of patterns that are being drawn
 };
 

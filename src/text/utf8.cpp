@@ -3,13 +3,16 @@
 #include "text/letters.hpp"
 
 #include "coldbrick/error.hpp"
+#include "coldbrick/face.hpp"
 
 #include <algorithm>
 #include <map>
 #include <string>
 #include <utility>
 
-namespace coldbrick::inline v0::detail {
+namespace coldbrick::inline v0 {
+
+namespace detail {
 
 namespace {
 
@@ -80,4 +83,33 @@ std::vector<PlacedCharacter> characters_of(std::string_view words) {
     return characters;
 }
 
-}  // namespace coldbrick::inline v0::detail
+}  // namespace detail
+
+std::string utf8(char32_t character) {
+    const auto is_surrogate = character >= 0xd800 && character < 0xe000;
+    if (character > 0x10ffff || is_surrogate) {
+        throw Error{"utf8: the character is " + std::to_string(static_cast<std::uint32_t>(character)) +
+                    "; allowed are 0 to 1114111 but for 55296 to 57343"};
+    }
+    std::string bytes;
+    const auto add = [&](unsigned value) { bytes += static_cast<char>(value); };
+    const auto rest = [&](unsigned shift) { add(0x80U | (character >> shift & 0x3fU)); };
+    if (character < 0x80) {
+        add(character);
+    } else if (character < 0x800) {
+        add(0xc0U | character >> 6U);
+        rest(0);
+    } else if (character < 0x10000) {
+        add(0xe0U | character >> 12U);
+        rest(6);
+        rest(0);
+    } else {
+        add(0xf0U | character >> 18U);
+        rest(12);
+        rest(6);
+        rest(0);
+    }
+    return bytes;
+}
+
+}  // namespace coldbrick::inline v0

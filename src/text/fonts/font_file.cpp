@@ -41,9 +41,12 @@ std::string name_of(hb_face_t* face, hb_ot_name_id_t id) {
     return name;
 }
 
+// FreeType does not always have texts of its own.
 std::string why(FT_Error error) {
     const auto* const text = FT_Error_String(error);
-    return text != nullptr ? std::string{text} : "FreeType's error " + std::to_string(error);
+    if (text != nullptr) return text;
+    return error == FT_Err_Unknown_File_Format ? "no format that is known"
+                                               : "FreeType's error " + std::to_string(error);
 }
 
 Freed<std::remove_pointer_t<FT_Library>> new_library() {
@@ -78,6 +81,47 @@ int add_step(void* steps, const Path::Step& step) noexcept {
     return 0;
 }
 
+// Whether all points of a ring lie on one line, so that it encloses nothing: fonts have such as marks for hinting.
+bool is_flat(std::span<const Path::Step> ring) noexcept {
+    const auto first = Vec{ring.front().to.x, ring.front().to.y};
+    auto along = Vec{};
+    const auto leaves_line = [&](Position at) {
+        const auto way = Vec{at.x, at.y} - first;
+        if (along == Vec{}) along = way;
+        return cross(along, way) != 0;
+    };
+    return std::none_of(ring.begin() + 1, ring.end(), [&](const Path::Step& step) {
+        const auto is_curve = step.kind == Path::Step::Kind::cubic;
+        return leaves_line(step.to) || (is_curve && (leaves_line(step.control_1) || leaves_line(step.control_2)));
+    });
+}
+
+// Adds a ring the other way round.
+void add_reversed(std::span<const Path::Step> ring, std::vector<Path::Step>& to) {
+    to.push_back({.kind = Path::Step::Kind::move, .to = ring.back().to});
+    for (auto i = ring.size() - 1; i > 0; --i) {
+        auto step = ring[i];
+        std::swap(step.control_1, step.control_2);
+        step.to = ring[i - 1].to;
+        to.push_back(step);
+    }
+}
+
+// The rings that enclose something.
+std::vector<Path::Step> rings_of(const std::vector<Path::Step>& steps, bool is_reversed) {
+    std::vector<Path::Step> kept;
+    kept.reserve(steps.size());
+    const auto begins = [](const Path::Step& step) { return step.kind == Path::Step::Kind::move; };
+    for (auto begin = steps.begin(); begin != steps.end();) {
+        const auto end = std::find_if(begin + 1, steps.end(), begins);
+        const std::span<const Path::Step> ring{begin, end};
+        begin = end;
+        if (is_flat(ring)) continue;
+        is_reversed ? add_reversed(ring, kept) : void(kept.insert(kept.end(), ring.begin(), ring.end()));
+    }
+    return kept;
+}
+
 }  // namespace
 
 FontFile::FontFile(std::string from, FontBytes bytes, int number, std::vector<FaceAxis> axes)
@@ -88,8 +132,8 @@ FontFile::FontFile(std::string from, FontBytes bytes, int number, std::vector<Fa
       library_{new_library()} {
     const auto count = count_font_faces(from_, *bytes_);
     if (number_ < 0 || number_ >= count) {
-        throw Error{from_ + ": face number " + std::to_string(number_) + "; allowed is 0 to " +
-                    std::to_string(count - 1)};
+        throw Error{from_ + ": face number " + std::to_string(number_) + "; allowed is 0" +
+                    (count > 1 ? " to " + std::to_string(count - 1) : ", the only one")};
     }
     open();
     set_axes();
@@ -265,8 +309,6 @@ GlyphOutline FontFile::read_outline(std::uint32_t glyph) const {
                     (error != 0 ? " (" + why(error) + ")" : "")};
     }
     auto& outline = face_->glyph->outline;
-    // Those of TrueType go clockwise around what is inside, those of PostScript the other way.
-    if (FT_Outline_Get_Orientation(&outline) == FT_ORIENTATION_POSTSCRIPT) FT_Outline_Reverse(&outline);
     // As many as there may be, so that nothing is thrown through FreeType.
     std::vector<Path::Step> steps;
     steps.reserve(2 * static_cast<std::size_t>(outline.n_points) + 2 * static_cast<std::size_t>(outline.n_contours));
@@ -298,7 +340,9 @@ GlyphOutline FontFile::read_outline(std::uint32_t glyph) const {
     if (FT_Outline_Decompose(&outline, &calls, &steps) != 0) {
         throw Error{from_ + ": glyph " + std::to_string(glyph) + " of the font is damaged"};
     }
-    return {.steps = std::move(steps)};
+    // Those of TrueType go clockwise around what is inside, those of PostScript the other way.
+    const auto is_reversed = FT_Outline_Get_Orientation(&outline) == FT_ORIENTATION_POSTSCRIPT;
+    return {.steps = rings_of(steps, is_reversed)};
 }
 
 int count_font_faces(const std::string& from, std::span<const std::uint8_t> bytes) {

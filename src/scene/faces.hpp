@@ -1,0 +1,37 @@
+// Faces in scenes: the built-in ones, out of font files, and by names of one's own.
+#pragma once
+
+#include "scene/arguments.hpp"
+#include "scene/scene_files.hpp"
+
+#include "coldbrick/face.hpp"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <utility>
+
+namespace coldbrick::inline v0::detail {
+
+// The face that is always there of a name; nothing for others.
+[[nodiscard]] std::optional<Face> built_in_face(std::string_view name);
+
+// Reads font files by the names that stand in a scene, each once.
+class FaceReader {
+  public:
+    FaceReader(SceneFiles& files, Budget& budget, Faults& faults) : files_{files}, budget_{budget}, faults_{faults} {}
+
+    // What "face NAME = FACE ..." says, from FACE on.
+    std::optional<Face> read(const Word& of, Arguments& given);
+
+  private:
+    std::optional<Face> base(const Word& of, Arguments& given);
+    std::optional<Face> load(const Word& of, int number);
+
+    SceneFiles& files_;
+    Budget& budget_;
+    Faults& faults_;
+    std::map<std::pair<std::string, int>, Face> loaded_;
+};
+
+}  // namespace coldbrick::inline v0::detail
