@@ -6,6 +6,7 @@
 #include <coldbrick/smooth_region.hpp>
 #include <coldbrick/text.hpp>
 
+#include <functional>
 #include <memory>
 #include <string>
 #include <vector>
@@ -15,11 +16,12 @@ namespace bench {
 namespace {
 
 // Twelve letters, capitals of ten pixels, all over the sheet.
-std::vector<Text> labels() {
+std::vector<Text> labels(const Face& face) {
     std::vector<Text> all;
-    for (int i = 0; i < 200; ++i) {
-        all.push_back({.words = "Tarn Quay " + std::to_string(10 + i % 90),
+    for (int i = 0; i < 10'000; ++i) {
+        all.push_back({.words = "Otter " + std::to_string(100'000 + i * 89 % 900'000),
                        .at = {20.0 + i * 37 % 1780, 20.0 + i * 53 % 1040},
+                       .face = face,
                        .height = 10});
     }
     return all;
@@ -27,9 +29,9 @@ std::vector<Text> labels() {
 
 // Each as it is, and once more what it covers.
 template <class Ready>
-void add_labels(const std::string& name, Edge edge) {
+void add_labels(const std::string& name, const Face& face, Edge edge) {
     const auto bitmap = shared_bitmap<Rgba8>();
-    const auto texts = std::make_shared<std::vector<Text>>(labels());
+    const auto texts = std::make_shared<std::vector<Text>>(labels(face));
     const auto ready = std::make_shared<std::vector<Ready>>();
     for (const auto& text : *texts) ready->push_back(Ready{filled(text, {.edge = edge})});
     add({.name = name,
@@ -52,12 +54,37 @@ void add_labels(const std::string& name, Edge edge) {
              }});
 }
 
+// The first drawing of a face: what it is spent on.
+void add_first(const std::string& name, const std::function<void()>& ours) {
+    const auto bitmap = shared_bitmap<Rgba8>();
+    add({.name = name, .reference = "memset of the sheet", .allowed = 0, .items = 1, .ours = ours, .other = [=] {
+             benchmark::DoNotOptimize(fill(*bitmap, bitmap->box(), ink));
+         }});
+}
+
 }  // namespace
 
 void add_words() {
-    add_labels<Region>("label of 12 letters, 10 high, crisp", Edge::crisp);
-    add_labels<SmoothRegion>("label of 12 letters, 10 high, smooth", Edge::smooth);
-    const auto layouts = std::make_shared<std::vector<Text>>(labels());
+    add_labels<Region>("label of 12 letters, 10 high, crisp", faces::line(), Edge::crisp);
+    add_labels<SmoothRegion>("label of 12 letters, 10 high, smooth", faces::line(), Edge::smooth);
+    if (can_load_faces()) {
+        const std::string file = "/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf";
+        const auto sans = load_face(file);
+        add_labels<SmoothRegion>("label of 12 letters, 10 high, smooth, DejaVu Sans", sans, Edge::smooth);
+        add_first("a font file of 740 KB read", [=] { benchmark::DoNotOptimize(load_face(file)); });
+        add_first("first label of a font file, with reading it", [=] {
+            const Text text{.words = "Otter 123456", .at = {20, 20}, .face = load_face(file), .height = 10};
+            benchmark::DoNotOptimize(fill(*shared_bitmap<Rgba8>(), text, Edge::smooth, ink));
+        });
+    }
+    // A height that has not been before.
+    add_first("first label of the line face in a height, smooth", [height = std::make_shared<double>(10)] {
+        *height += 1.0 / 1024;
+        if (*height > 90) *height = 10;
+        const Text text{.words = "Otter 123456", .at = {20, 20}, .height = *height};
+        benchmark::DoNotOptimize(fill(*shared_bitmap<Rgba8>(), text, Edge::smooth, ink));
+    });
+    const auto layouts = std::make_shared<std::vector<Text>>(labels(faces::line()));
     const auto bitmap = shared_bitmap<Rgba8>();
     add({.name = "layout of a label",
          .reference = "what it covers, ready in memory",

@@ -17,6 +17,9 @@ namespace {
 
 constexpr Transform nowhere_else;
 
+constexpr auto everything =
+    Box::between({.from = {-max_coordinate, -max_coordinate}, .to = {max_coordinate, max_coordinate}});
+
 const Transform& placing_of(const AreaRef& area) noexcept { return area.by == nullptr ? nowhere_else : *area.by; }
 
 bool is_moved(const AreaRef& area) noexcept { return area.by != nullptr && !area.by->is_identity(); }
@@ -135,17 +138,28 @@ Box with_own(const AreaRef& area, const Box& seen, const Use& use) {
         return use(lent);
     }
     const auto is_plain = area.fill != nullptr && area.fill->edge == Edge::crisp && !is_moved(area);
-    constexpr auto everything =
-        Box::between({.from = {-max_coordinate, -max_coordinate}, .to = {max_coordinate, max_coordinate}});
     const auto region = Region::of_spans(calls->find_spans(shape, is_plain ? seen : everything));
     lent.shape = shape_ref(region);
     return use(lent);
+}
+
+// By the pixels that a shape of one's own has ready, if it has them.
+std::optional<Box> scan_ready(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
+    const auto& [shape, kind, calls] = area.shape;
+    if (calls->scan_ready == nullptr || area.stroke != nullptr) return std::nullopt;
+    check_how(*area.fill);
+    const auto move = is_moved(area) ? Placement{*area.by}.whole_move() : Point{};
+    if (!move) return std::nullopt;
+    Box touched;
+    const auto is_told = calls->scan_ready(shape, *area.fill, *move, clip, receiver, touched);
+    return is_told ? std::optional{touched} : std::nullopt;
 }
 
 }  // namespace
 
 Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
     if (area.shape.own_calls != nullptr) {
+        if (const auto touched = scan_ready(area, clip, receiver)) return *touched;
         return with_own(area, clip, [&](const AreaRef& lent) { return scan(lent, clip, receiver); });
     }
     return with_parts(area,
@@ -165,8 +179,7 @@ const Box* whole_box(const AreaRef& area) {
 
 Box bounds_of(const AreaRef& area) {
     if (area.shape.own_calls != nullptr) {
-        constexpr auto everything =
-            Box::between({.from = {-max_coordinate, -max_coordinate}, .to = {max_coordinate, max_coordinate}});
+        if (const auto touched = scan_ready(area, everything, nobody)) return *touched;
         return with_own(area, everything, [](const AreaRef& lent) { return bounds_of(lent); });
     }
     return with_parts(area, [&](const auto& shape, const auto& how) { return bounds_of_shape(shape, how, area); });

@@ -1,6 +1,7 @@
 #include "coldbrick/text.hpp"
 
 #include "text/layout.hpp"
+#include "text/ready_letters.hpp"
 #include "text/unicode.hpp"
 
 #include "coldbrick/error.hpp"
@@ -11,6 +12,13 @@
 #include <utility>
 
 namespace coldbrick::inline v0 {
+
+bool scan_ready(const Text& text, const Fill& how, Point moved, const Box& clip, const detail::SpanReceiver& receiver,
+                Box& touched) {
+    const auto told = detail::scan_letters(text, how, moved, clip, receiver);
+    touched = told.value_or(Box{});
+    return told.has_value();
+}
 
 TextLayout lay_out(const Text& text) { return detail::laid(text).layout; }
 

@@ -72,7 +72,8 @@ std::vector<PlacedCharacter> characters_of(std::string_view words) {
         const auto is_too_long = (length == 3 && value < 0x800) || (length == 4 && value < 0x10000);
         const auto is_surrogate = value >= 0xd800 && value < 0xe000;
         if (is_too_long || is_surrogate || value > 0x10ffff) refuse(words, at);
-        const auto whole = characters.empty() ? 0 : with_mark(characters.back().character, value);
+        const auto whole =
+            characters.empty() || value < 0x300 || value > 0x36f ? 0 : with_mark(characters.back().character, value);
         if (whole != 0) {
             characters.back().character = whole;
         } else {

@@ -70,6 +70,12 @@ template <class Shape>
 concept HasLettering = requires(const Shape& shape) {
     { lettering(shape) } -> std::convertible_to<Lettering>;
 };
+// One that knows how to tell its pixels, filled and moved: whether it does, and the box around them.
+template <class Shape>
+concept HasReadySpans = requires(const Shape& shape, const Fill& how, Point moved, const Box& clip,
+                                 const SpanReceiver& to, Box& touched) {
+    { scan_ready(shape, how, moved, clip, to, touched) } -> std::same_as<bool>;
+};
 template <class Shape>
 concept OwnShape = HasOutline<Shape> || HasLettering<Shape> || HasSpans<Shape>;
 
@@ -78,6 +84,9 @@ struct OwnShapeCalls {
     void (*find_outline)(const void* shape, Path& outline);
     void (*find_lettering)(const void* shape, Lettering& lettering);
     std::vector<Span> (*find_spans)(const void* shape, const Box& clip);
+    // Null: it is always asked by one of the three.
+    bool (*scan_ready)(const void* shape, const Fill& how, Point moved, const Box& clip, const SpanReceiver& receiver,
+                       Box& touched);
     bool (*are_equal)(const void* a, const void* b);
 };
 
@@ -91,6 +100,12 @@ constexpr OwnShapeCalls calls_of() noexcept {
             return a == b;
         }
     };
+    if constexpr (HasReadySpans<Shape>) {
+        calls.scan_ready = [](const void* shape, const Fill& how, Point moved, const Box& clip,
+                              const SpanReceiver& receiver, Box& touched) {
+            return scan_ready(*static_cast<const Shape*>(shape), how, moved, clip, receiver, touched);
+        };
+    }
     if constexpr (HasOutline<Shape>) {
         calls.find_outline = [](const void* shape, Path& found) { found = outline(*static_cast<const Shape*>(shape)); };
     } else if constexpr (HasLettering<Shape>) {

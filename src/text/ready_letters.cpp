@@ -1,0 +1,369 @@
+#include "text/ready_letters.hpp"
+
+#include "geometry/limits.hpp"
+#include "text/letter_store.hpp"
+
+#include "coldbrick/detail/area_ref.hpp"
+#include "coldbrick/smooth_region.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+constexpr double grid = 1024;
+
+// A box in which all is that letters cover.
+Box reach_of(const Lettering& letters) {
+    auto least = Position{1e9, 1e9};
+    auto most = Position{-1e9, -1e9};
+    const auto take = [&](Position at) {
+        least = {.x = std::min(least.x, at.x), .y = std::min(least.y, at.y)};
+        most = {.x = std::max(most.x, at.x), .y = std::max(most.y, at.y)};
+    };
+    for (const auto* const path : {&letters.outlines, &letters.lines}) {
+        for (const auto& step : path->steps()) {
+            take(step.to);
+            if (step.kind != Path::Step::Kind::cubic) continue;
+            take(step.control_1);
+            take(step.control_2);
+        }
+    }
+    if (least.x > most.x) return {};
+    const auto margin = letters.weight / 2 + 2;
+    const auto pixel = [](double at) { return static_cast<int>(std::floor(at)); };
+    return Box::between({.from = {pixel(least.x - margin), pixel(least.y - margin)},
+                         .to = {pixel(most.x + margin), pixel(most.y + margin)}});
+}
+
+}  // namespace
+
+ReadyLetters::ReadyLetters(const Lettering& letters, const Fill& how) {
+    rows_.push_back(0);
+    bounds_ = for_each_coverage(Filled<Lettering>{.shape = letters, .how = how}, reach_of(letters),
+                                [this](int y, int x, int length, int coverage) { add(y, x, length, coverage); });
+    if (bounds_.empty()) return;
+    // Rows that were told so far begin with the uppermost one.
+    while (rows_.size() <= static_cast<std::size_t>(bounds_.size.height)) {
+        rows_.push_back(static_cast<std::uint32_t>(parts_.size()));
+    }
+    rows_.back() = static_cast<std::uint32_t>(parts_.size());
+}
+
+void ReadyLetters::add(int y, int x, int length, int coverage) {
+    if (parts_.empty()) bounds_.at.y = y;
+    const auto row = static_cast<std::size_t>(y - bounds_.at.y);
+    const auto is_new_row = rows_.size() <= row;
+    while (rows_.size() <= row) rows_.push_back(static_cast<std::uint32_t>(parts_.size()));
+    constexpr auto full = 255;
+    constexpr auto long_run = 8;
+    if (coverage == full && length >= long_run) {
+        parts_.push_back({.x = x, .length = length, .each = 0, .all = full});
+        return;
+    }
+    const auto is_next = !parts_.empty() && !is_new_row && parts_.size() > rows_.back() && parts_.back().all == 0 &&
+                         parts_.back().x + parts_.back().length == x;
+    if (!is_next) {
+        parts_.push_back({.x = x, .length = 0, .each = static_cast<std::uint32_t>(coverage_.size()), .all = 0});
+    }
+    parts_.back().length += length;
+    coverage_.insert(coverage_.end(), static_cast<std::size_t>(length), static_cast<std::uint8_t>(coverage));
+}
+
+std::size_t ReadyLetters::bytes() const noexcept {
+    return sizeof *this + rows_.capacity() * sizeof(std::uint32_t) + parts_.capacity() * sizeof(Part) +
+           coverage_.capacity();
+}
+
+namespace {
+
+using Ready = LetterStore::Ready;
+
+// Letters that have been drawn, and where.
+struct PlacedReady {
+    Ready letters;
+    Point at;
+
+    [[nodiscard]] Box box() const noexcept {
+        const auto& own = letters->bounds();
+        return {.at = {.x = own.at.x + at.x, .y = own.at.y + at.y}, .size = own.size};
+    }
+};
+
+// A letter's place: the pixel of its origin, and where in that.
+struct Origin {
+    Point pixel;
+    int x;  // in 1024ths
+    int y;
+};
+Origin origin_of(Vec at) noexcept {
+    const auto whole = Vec{std::floor(at.x), std::floor(at.y)};
+    const auto part = [](double rest) { return static_cast<int>(std::floor(rest * grid + 0.5)); };
+    return {.pixel = {.x = static_cast<int>(whole.x), .y = static_cast<int>(whole.y)},
+            .x = part(at.x - whole.x),
+            .y = part(at.y - whole.y)};
+}
+
+// Draws letters from the origin of a group on.
+class Drawer {
+  public:
+    Drawer(const LaidText& text, const Fill& how, double slant) : text_{text}, how_{how}, slant_{slant} {}
+
+    // What letters of a line cover, from left to right, each piece apart from the others.
+    std::vector<PlacedReady> line(std::span<const PlacedLetter> letters) {
+        find_singles(letters);
+        auto& singles = singles_;
+        order_.clear();
+        for (std::size_t i = 0; i < singles.size(); ++i) {
+            if (!singles[i].letters->bounds().empty()) order_.push_back(i);
+        }
+        const auto left_of = [&](std::size_t i) { return singles[i].box().at.x; };
+        const auto is_before = [&](std::size_t a, std::size_t b) { return left_of(a) < left_of(b); };
+        if (!std::is_sorted(order_.begin(), order_.end(), is_before)) {
+            std::stable_sort(order_.begin(), order_.end(), is_before);
+        }
+        std::vector<PlacedReady> pieces;
+        pieces.reserve(order_.size());
+        for (std::size_t begin = 0; begin < order_.size();) {
+            auto end = begin + 1;
+            auto right = singles[order_[begin]].box().last().x;
+            while (end < order_.size() && left_of(order_[end]) <= right) {
+                right = std::max(right, singles[order_[end]].box().last().x);
+                ++end;
+            }
+            if (end == begin + 1) {
+                pieces.push_back(std::move(singles[order_[begin]]));
+            } else {
+                pieces.push_back(together(letters, std::span{order_}.subspan(begin, end - begin)));
+            }
+            begin = end;
+        }
+        return pieces;
+    }
+
+  private:
+    // Each letter by itself.
+    void find_singles(std::span<const PlacedLetter> letters) {
+        keys_.clear();
+        wanted_.clear();
+        singles_.clear();
+        for (const auto& letter : letters) {
+            const auto origin = origin_of(letter.place.at);
+            keys_.push_back(
+                {.face = text_.faces[letter.face]->identity(), .glyph = letter.glyph, .x = origin.x, .y = origin.y});
+            singles_.push_back({.letters = nullptr, .at = origin.pixel});
+        }
+        for (const auto& key : keys_) {
+            wanted_.push_back({.key = {.letters = {&key, 1}, .slant = slant_, .edge = how_.edge}});
+        }
+        auto& store = LetterStore::of_all();
+        store.find_all(wanted_);
+        for (std::size_t i = 0; i < letters.size(); ++i) {
+            auto& found = wanted_[i].found;
+            // It may have come since, with a letter before it.
+            if (found == nullptr) found = store.find(wanted_[i].key);
+            if (found == nullptr) {
+                Lettering one;
+                draw(letters[i], singles_[i].at, one);
+                found = std::make_shared<const ReadyLetters>(one, how_);
+                store.keep(wanted_[i].key, found);
+            }
+            singles_[i].letters = std::move(found);
+        }
+    }
+
+    // Letters that share columns: what they cover together.
+    PlacedReady together(std::span<const PlacedLetter> letters, std::span<const std::size_t> which) {
+        std::vector<std::size_t> in_order(which.begin(), which.end());
+        std::sort(in_order.begin(), in_order.end());
+        const auto base = origin_of(letters[in_order.front()].place.at).pixel;
+        std::vector<LetterKey> keys;
+        for (const auto i : in_order) {
+            const auto origin = origin_of(letters[i].place.at);
+            const auto from_base = [](int pixel, int of_base, int rest) {
+                return (pixel - of_base) * static_cast<int>(grid) + rest;
+            };
+            keys.push_back({.face = text_.faces[letters[i].face]->identity(),
+                            .glyph = letters[i].glyph,
+                            .x = from_base(origin.pixel.x, base.x, origin.x),
+                            .y = from_base(origin.pixel.y, base.y, origin.y)});
+        }
+        constexpr std::size_t most_kept = 64;
+        const LettersKey key{.letters = keys, .slant = slant_, .edge = how_.edge};
+        auto& store = LetterStore::of_all();
+        auto found = keys.size() <= most_kept ? store.find(key) : nullptr;
+        if (found == nullptr) {
+            Lettering all;
+            for (const auto i : in_order) draw(letters[i], base, all);
+            found = std::make_shared<const ReadyLetters>(all, how_);
+            if (keys.size() <= most_kept) store.keep(key, found);
+        }
+        return {.letters = std::move(found), .at = base};
+    }
+
+    // Adds a letter, at its place from a pixel on.
+    void draw(const PlacedLetter& letter, Point from, Lettering& to) const {
+        const auto origin = origin_of(letter.place.at);
+        auto place = letter.place;
+        place.at = {origin.pixel.x - from.x + origin.x / grid, origin.pixel.y - from.y + origin.y / grid};
+        text_.faces[letter.face]->draw(letter.glyph, place, to);
+    }
+
+    const LaidText& text_;
+    const Fill& how_;
+    double slant_;
+    std::vector<LetterKey> keys_;
+    std::vector<LetterStore::Wanted> wanted_;
+    std::vector<PlacedReady> singles_;
+    std::vector<std::size_t> order_;
+};
+
+// Tells what pieces cover inside a clip, as spans or with their coverage.
+class Teller {
+  public:
+    Teller(const Box& clip, bool is_smooth, const SpanReceiver& receiver) noexcept
+        : receiver_{receiver},
+          left_{clip.at.x},
+          right_{std::int64_t{clip.at.x} + clip.size.width},
+          tells_cover_{is_smooth && receiver.take_cover != nullptr} {}
+
+    void add_row(int y, const PlacedReady& piece) {
+        const auto& letters = *piece.letters;
+        for (const auto& part : letters.row(y - piece.at.y - letters.bounds().at.y)) {
+            const auto begin = part.x + piece.at.x;
+            const auto from = std::max(begin, left_);
+            const auto to = static_cast<int>(std::min<std::int64_t>(std::int64_t{begin} + part.length, right_));
+            if (from >= to) continue;
+            if (y != last_y_) least_y_ = std::min(least_y_, y);
+            last_y_ = y;
+            least_x_ = std::min(least_x_, from);
+            most_x_ = std::max(most_x_, to);
+            if (tells_cover_) {
+                const auto* const each = letters.each(part);
+                if (cover_count_ == covers_.size()) flush();
+                covers_[cover_count_++] = {.y = y,
+                                           .x = from,
+                                           .length = to - from,
+                                           .each = each == nullptr ? nullptr : each + (from - begin),
+                                           .all = part.all};
+            } else {
+                add_span(y, from, to);
+            }
+        }
+    }
+
+    [[nodiscard]] Box finish() {
+        flush();
+        if (most_x_ < least_x_) return {};
+        return Box::between({.from = {least_x_, least_y_}, .to = {most_x_ - 1, last_y_}});
+    }
+
+  private:
+    void add_span(int y, int from, int to) {
+        if (span_count_ > 0) {
+            auto& last = spans_[span_count_ - 1];
+            if (last.y == y && last.x + last.length == from) {
+                last.length = to - last.x;
+                return;
+            }
+        }
+        if (span_count_ == spans_.size()) {
+            // The last one may go on.
+            const auto last = spans_.back();
+            span_count_ -= 1;
+            flush();
+            spans_[span_count_++] = last;
+        }
+        spans_[span_count_++] = {.y = y, .x = from, .length = to - from};
+    }
+
+    void flush() {
+        if (span_count_ > 0) receiver_.take(receiver_.context, {spans_.data(), span_count_});
+        if (cover_count_ > 0) receiver_.take_cover(receiver_.context, {covers_.data(), cover_count_});
+        span_count_ = 0;
+        cover_count_ = 0;
+    }
+
+    static constexpr std::size_t batch = 256;
+    SpanReceiver receiver_;
+    int left_;
+    std::int64_t right_;
+    bool tells_cover_;
+    std::array<Span, batch> spans_;
+    std::array<CoverSpan, batch> covers_;
+    std::size_t span_count_ = 0;
+    std::size_t cover_count_ = 0;
+    int least_x_ = std::numeric_limits<int>::max();
+    int most_x_ = std::numeric_limits<int>::min();
+    int least_y_ = std::numeric_limits<int>::max();
+    int last_y_ = std::numeric_limits<int>::min();
+};
+
+// Pieces of a line, and the rows that they reach over.
+struct ReadyLine {
+    std::vector<PlacedReady> pieces;
+    int top = std::numeric_limits<int>::max();
+    int bottom = std::numeric_limits<int>::min();  // the last one
+};
+
+// Nothing where lines touch.
+std::optional<std::vector<ReadyLine>> ready_lines(const LaidText& laid, const Fill& how, double slant, Point moved) {
+    Drawer drawer{laid, how, slant};
+    std::vector<ReadyLine> lines;
+    auto bottom = std::numeric_limits<int>::min();
+    std::size_t begin = 0;
+    for (const auto end : laid.line_ends) {
+        ReadyLine line{.pieces = drawer.line(std::span{laid.letters}.subspan(begin, end - begin))};
+        begin = end;
+        for (auto& piece : line.pieces) {
+            piece.at = {.x = piece.at.x + moved.x, .y = piece.at.y + moved.y};
+            const auto box = piece.box();
+            line.top = std::min(line.top, box.at.y);
+            line.bottom = std::max(line.bottom, box.last().y);
+        }
+        if (line.pieces.empty()) continue;
+        if (line.top <= bottom) return std::nullopt;
+        bottom = line.bottom;
+        lines.push_back(std::move(line));
+    }
+    return lines;
+}
+
+// Whether letters lie where whole numbers are far from their limits.
+bool is_near(const LaidText& laid, Point moved) noexcept {
+    constexpr auto far = 0x1p29;
+    return std::abs(moved.x) < far && std::abs(moved.y) < far &&
+           std::all_of(laid.letters.begin(), laid.letters.end(), [](const PlacedLetter& letter) {
+               return std::abs(letter.place.at.x) < far && std::abs(letter.place.at.y) < far;
+           });
+}
+
+}  // namespace
+
+std::optional<Box> scan_letters(const Text& text, const Fill& how, Point moved, const Box& clip,
+                                const SpanReceiver& receiver) {
+    if (text.along) return std::nullopt;
+    const auto laid = detail::laid(text);
+    if (laid.layout.height > most_kept_height || !is_near(laid, moved)) return std::nullopt;
+    const auto slant = laid.letters.empty() ? 0.0 : laid.letters.front().place.slant;
+    const auto lines = ready_lines(laid, how, slant, moved);
+    if (!lines) return std::nullopt;
+    Teller teller{clip, how.edge == Edge::smooth, receiver};
+    for (const auto& line : *lines) {
+        const auto first = std::max(line.top, clip.at.y);
+        const auto end = std::min(std::int64_t{line.bottom} + 1, std::int64_t{clip.at.y} + clip.size.height);
+        for (auto y = first; y < end; ++y) {
+            for (const auto& piece : line.pieces) {
+                const auto box = piece.box();
+                if (y >= box.at.y && y <= box.last().y) teller.add_row(y, piece);
+            }
+        }
+    }
+    return teller.finish();
+}
+
+}  // namespace coldbrick::inline v0::detail
