@@ -66,7 +66,8 @@ void check(const TextPath& along) {
 
 }  // namespace
 
-void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row, LaidText& text) {
+void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row,
+               const std::vector<double>& carets, LaidText& text) {
     check(along);
     const Way way{along.path};
     const auto room = way.length() - row.width;
@@ -118,9 +119,9 @@ void lay_along(const TextPath& along, double slant, const TextWords& words, cons
                                     .place = {.at = origin + own, .along = direction, .slant = slant}});
         }
     }
-    for (std::size_t i = 0; i < row.carets.size(); ++i) {
+    for (std::size_t i = 0; i < carets.size(); ++i) {
         if (i < is_out.size() ? is_out[i] : i > 0 && is_out[i - 1]) continue;
-        const auto [x, y] = at(std::clamp(begin + row.carets[i], 0.0, way.length())).at;
+        const auto [x, y] = at(std::clamp(begin + carets[i], 0.0, way.length())).at;
         line.carets.push_back({.x = x, .y = y});
     }
     text.layout.left_out = static_cast<std::size_t>(std::count(is_out.begin(), is_out.end(), true));

@@ -25,6 +25,7 @@ double height_of(const Text& text) {
 double slope_of(const Text& text) {
     constexpr auto most = 60.0;
     check_number("slant", text.slant.in_degrees(), -most, most);
+    if (text.slant == Angle{}) return 0;
     const auto direction = direction_of(text.slant);
     return direction.y / direction.x;
 }
@@ -84,13 +85,17 @@ double letter_begin(double x, double height) noexcept {
     return height <= most_kept_height ? std::floor(x * parts + 0.5) / parts : x;
 }
 
-void place_rows(const Text& text, const TextWords& words, RowSetter& setter, double slant, LaidText& to) {
+void place_rows(const Text& text, const TextWords& words, RowSetter& setter, double slant, Carets carets,
+                LaidText& to) {
     const auto& face = *to.faces.front();
     auto widest = setter.width();
     if (text.wrap && text.lines == TextLines::justified) widest = std::max(widest, *text.wrap);
     const auto box = placed_box(text, widest, setter.height(), face.height(), face.is_fitted());
     to.layout.box = box;
     auto y = box.at.y + face.height() - 1;
+    std::size_t count = 0;
+    for (const auto& row : setter.rows()) count += row.glyphs.size();
+    to.letters.reserve(count);
     for (auto& row : setter.rows()) {
         if (text.lines == TextLines::justified && !row.ends_paragraph && !row.is_cut) setter.widen(row, widest);
         const auto x = box.at.x + row_begin(text.lines, widest - row.width, face.is_fitted());
@@ -110,8 +115,9 @@ void place_rows(const Text& text, const TextWords& words, RowSetter& setter, dou
                                   .at = words.byte(std::min(row.begin + glyph.cluster, row.shown), text),
                                   .place = {.at = origin, .along = {1, 0}, .slant = slant}});
         }
-        line.carets.reserve(row.carets.size());
-        for (const auto caret : row.carets) line.carets.push_back({.x = x + caret, .y = y});
+        if (carets == Carets::all) {
+            for (const auto caret : setter.carets(row)) line.carets.push_back({.x = x + caret, .y = y});
+        }
         to.layout.lines.push_back(std::move(line));
         to.line_ends.push_back(to.letters.size());
         y += setter.pitch();
@@ -122,8 +128,8 @@ void place_rows(const Text& text, const TextWords& words, RowSetter& setter, dou
 class Sizer {
   public:
     Sizer(const Text& text, const TextWords& words, double height) : text_{text}, words_{words}, height_{height} {
+        if (words.is_uniform()) return;
         is_used_.resize(words.all_faces.size(), false);
-        is_used_.front() = true;
         for (const auto face : words.faces) is_used_[face] = true;
     }
 
@@ -131,10 +137,10 @@ class Sizer {
     [[nodiscard]] SizedFaces operator()(double height) const {
         const auto weight = text_.weight ? std::optional{*text_.weight * height / height_} : std::nullopt;
         SizedFaces sized;
-        for (std::size_t i = 0; i < is_used_.size(); ++i) {
+        for (std::size_t i = 0; i < words_.all_faces.size(); ++i) {
             const auto& source = words_.all_faces[i].source();
             const auto& own = i == 0 || source.has_pen() ? weight : std::nullopt;
-            sized.push_back(is_used_[i] ? source.sized(height, own) : nullptr);
+            sized.push_back(i == 0 || is_used_[i] ? source.sized(height, own) : nullptr);
         }
         return sized;
     }
@@ -147,7 +153,7 @@ class Sizer {
 };
 
 // Text in rows, as small as it has to be.
-void lay_rows(const Text& text, const TextWords& words, double height, double slant, LaidText& to) {
+void lay_rows(const Text& text, const TextWords& words, double height, double slant, Carets carets, LaidText& to) {
     const Sizer sized{text, words, height};
     std::optional<RowSetter> setter;
     const auto lay_at = [&](double next) {
@@ -172,7 +178,7 @@ void lay_rows(const Text& text, const TextWords& words, double height, double sl
         lay_at(std::min(height, fits * source.step()));
     }
     to.layout.is_over = text.fit && is_over();
-    place_rows(text, words, *setter, slant, to);
+    place_rows(text, words, *setter, slant, carets, to);
 }
 
 }  // namespace
@@ -183,20 +189,21 @@ void check_number(const char* field, double value, double least, double most) {
                 " to " + in_digits(most)};
 }
 
-LaidText laid(const Text& text) {
+LaidText laid(const Text& text, Carets carets) {
     check_text(text);
     const auto slant = slope_of(text);
     const auto height = height_of(text);
-    const auto words = words_of(text);
+    auto words = words_of(text);
     LaidText result;
     if (text.along) {
         result.faces = Sizer{text, words, height}(height);
         RowSetter setter{text, words, result.faces};
-        lay_along(*text.along, slant, words, setter.rows().front(), result);
+        const auto& row = setter.rows().front();
+        lay_along(*text.along, slant, words, row, setter.carets(row), result);
     } else {
-        lay_rows(text, words, height, slant, result);
+        lay_rows(text, words, height, slant, carets, result);
     }
-    result.all_faces = words.all_faces;
+    result.all_faces = std::move(words.all_faces);
     result.layout.height = result.faces.front()->height();
     result.layout.weight = result.faces.front()->weight();
     return result;

@@ -25,14 +25,18 @@ struct LaidText {
     std::vector<std::size_t> line_ends;
 };
 
+// Whether the places of carets are asked for.
+enum class Carets { none, all };
+
 // Throws Error for what the text may not be.
-[[nodiscard]] LaidText laid(const Text& text);
+[[nodiscard]] LaidText laid(const Text& text, Carets carets = Carets::none);
 
 // Letters up to that height are drawn one by one, and kept.
 inline constexpr double most_kept_height = 96;
 
 // Of a text that follows a path: puts its glyphs, and the carets of its only line, in their places.
-void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row, LaidText& text);
+void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row,
+               const std::vector<double>& carets, LaidText& text);
 
 // Throws Error unless a number of a text is in its range.
 void check_number(const char* field, double value, double least, double most);

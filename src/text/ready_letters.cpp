@@ -151,6 +151,10 @@ class Drawer {
         keys_.clear();
         wanted_.clear();
         singles_.clear();
+        keys_.reserve(letters.size());
+        wanted_.reserve(letters.size());
+        singles_.reserve(letters.size());
+        order_.reserve(letters.size());
         for (const auto& letter : letters) {
             const auto origin = origin_of(letter.place.at);
             keys_.push_back(
@@ -231,6 +235,36 @@ class Teller {
           right_{std::int64_t{clip.at.x} + clip.size.width},
           tells_cover_{is_smooth && receiver.take_cover != nullptr} {}
 
+    // A row of pieces that lie inside the clip as a whole, as spans.
+    void add_whole(int y, std::span<const ReadyRows> pieces) {
+        auto* next = spans_.data() + span_count_;
+        auto* const full = spans_.data() + spans_.size();
+        auto reached = std::numeric_limits<int>::min();  // the column behind the last span
+        for (const auto& [parts, rows, x, top, height] : pieces) {
+            const auto row = static_cast<unsigned>(y - top);
+            if (row >= height) continue;
+            for (const auto *part = parts + rows[row], *const end = parts + rows[row + 1]; part != end; ++part) {
+                const auto begin = part->x + x;
+                if (begin == reached) {
+                    next[-1].length += part->length;
+                } else {
+                    if (next == full) next = emptied();
+                    *next++ = {.y = y, .x = begin, .length = part->length};
+                }
+                reached = begin + part->length;
+            }
+        }
+        span_count_ = static_cast<std::size_t>(next - spans_.data());
+    }
+    // The box around them.
+    void take_box(const Box& box) noexcept {
+        least_x_ = std::min(least_x_, box.at.x);
+        most_x_ = std::max(most_x_, box.last().x + 1);
+        least_y_ = std::min(least_y_, box.at.y);
+        last_y_ = std::max(last_y_, box.last().y);
+    }
+    [[nodiscard]] bool tells_cover() const noexcept { return tells_cover_; }
+
     void add_row(int y, const PlacedReady& piece) {
         const auto& letters = *piece.letters;
         for (const auto& part : letters.row(y - piece.at.y - letters.bounds().at.y)) {
@@ -238,8 +272,8 @@ class Teller {
             const auto from = std::max(begin, left_);
             const auto to = static_cast<int>(std::min<std::int64_t>(std::int64_t{begin} + part.length, right_));
             if (from >= to) continue;
-            if (y != last_y_) least_y_ = std::min(least_y_, y);
-            last_y_ = y;
+            least_y_ = std::min(least_y_, y);
+            last_y_ = std::max(last_y_, y);
             least_x_ = std::min(least_x_, from);
             most_x_ = std::max(most_x_, to);
             if (tells_cover_) {
@@ -271,14 +305,17 @@ class Teller {
                 return;
             }
         }
-        if (span_count_ == spans_.size()) {
-            // The last one may go on.
-            const auto last = spans_.back();
-            span_count_ -= 1;
-            flush();
-            spans_[span_count_++] = last;
-        }
+        if (span_count_ == spans_.size()) span_count_ = static_cast<std::size_t>(emptied() - spans_.data());
         spans_[span_count_++] = {.y = y, .x = from, .length = to - from};
+    }
+
+    // Tells all spans but the last one, which may go on; gives the place of the next.
+    Span* emptied() {
+        const auto last = spans_.back();
+        span_count_ = spans_.size() - 1;
+        flush();
+        spans_.front() = last;
+        return spans_.data() + 1;
     }
 
     void flush() {
@@ -308,7 +345,22 @@ struct ReadyLine {
     std::vector<PlacedReady> pieces;
     int top = std::numeric_limits<int>::max();
     int bottom = std::numeric_limits<int>::min();  // the last one
+
+    [[nodiscard]] bool is_inside(const Box& clip) const noexcept {
+        return std::all_of(pieces.begin(), pieces.end(),
+                           [&](const PlacedReady& piece) { return intersection(piece.box(), clip) == piece.box(); });
+    }
 };
+
+void tell_whole(const ReadyLine& line, Teller& teller) {
+    std::vector<ReadyRows> rows;
+    rows.reserve(line.pieces.size());
+    for (const auto& piece : line.pieces) {
+        teller.take_box(piece.box());
+        rows.push_back(piece.letters->rows_at(piece.at));
+    }
+    for (auto y = line.top; y <= line.bottom; ++y) teller.add_whole(y, rows);
+}
 
 // Nothing where lines touch.
 std::optional<std::vector<ReadyLine>> ready_lines(const LaidText& laid, const Fill& how, double slant, Point moved) {
@@ -354,6 +406,10 @@ std::optional<Box> scan_letters(const Text& text, const Fill& how, Point moved, 
     if (!lines) return std::nullopt;
     Teller teller{clip, how.edge == Edge::smooth, receiver};
     for (const auto& line : *lines) {
+        if (!teller.tells_cover() && line.is_inside(clip)) {
+            tell_whole(line, teller);
+            continue;
+        }
         const auto first = std::max(line.top, clip.at.y);
         const auto end = std::min(std::int64_t{line.bottom} + 1, std::int64_t{clip.at.y} + clip.size.height);
         for (auto y = first; y < end; ++y) {

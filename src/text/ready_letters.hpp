@@ -12,16 +12,27 @@
 
 namespace coldbrick::inline v0::detail {
 
+// Pixels that follow each other in a row: all covered alike, or each as told.
+struct ReadyPart {
+    int x;
+    int length;
+    std::uint32_t each;  // where their coverage begins, if all is 0
+    std::uint8_t all;
+};
+
+// Rows of parts, moved to the right by x.
+struct ReadyRows {
+    const ReadyPart* parts;
+    const std::uint32_t* begins;  // of each row, and the end of the last one
+    int x;
+    int top;
+    unsigned height;
+};
+
 // What some letters cover together, from an origin on.
 class ReadyLetters {
   public:
-    // Pixels that follow each other in a row: all covered alike, or each as told.
-    struct Part {
-        int x;
-        int length;
-        std::uint32_t each;  // where their coverage begins, if all is 0
-        std::uint8_t all;
-    };
+    using Part = ReadyPart;
 
     // All that an area covers.
     ReadyLetters(const Lettering& letters, const Fill& how);
@@ -31,6 +42,14 @@ class ReadyLetters {
     [[nodiscard]] std::span<const Part> row(int number) const noexcept {
         const auto i = static_cast<std::size_t>(number);
         return std::span{parts_}.subspan(rows_[i], rows_[i + 1] - rows_[i]);
+    }
+    // All rows, from a place on.
+    [[nodiscard]] ReadyRows rows_at(Point at) const noexcept {
+        return {.parts = parts_.data(),
+                .begins = rows_.data(),
+                .x = at.x,
+                .top = bounds_.at.y + at.y,
+                .height = static_cast<unsigned>(bounds_.size.height)};
     }
     [[nodiscard]] const std::uint8_t* each(const Part& part) const noexcept {
         return part.all == 0 ? coverage_.data() + part.each : nullptr;

@@ -199,6 +199,10 @@ std::uint8_t RowSetter::level_of(const Row& row) const {
 
 // What a row is shaped in, from left to right (rules L1 and L2 of UAX 9).
 std::vector<RowSetter::Segment> RowSetter::segments(const Row& row, const std::u32string& letters) const {
+    const auto ellipsis_is_own = !row.is_cut || ellipsis_face_ == 0;
+    if (words_.is_uniform() && ellipsis_is_own) {
+        return {{.begin = 0, .end = letters.size(), .level = 0, .face = 0, .script = 0}};
+    }
     const auto base = level_of(row);
     const auto count = row.shown - row.begin;
     auto spaces = count;  // those at the end have the direction of the paragraph
@@ -234,6 +238,7 @@ std::vector<RowSetter::Segment> RowSetter::segments(const Row& row, const std::u
 
 void RowSetter::shape(Row& row) const {
     std::u32string letters;
+    letters.reserve(row.shown - row.begin + 3);
     for (auto i = row.begin; i < row.shown; ++i) {
         const auto letter = words_.letters[i];
         const auto is_hidden = (letter < U' ' && letter != U'\t') || (letter == soft_hyphen && i + 1 < row.shown);
@@ -242,7 +247,9 @@ void RowSetter::shape(Row& row) const {
     }
     if (row.is_cut) letters += has_ellipsis_ ? std::u32string_view{&ellipsis, 1} : std::u32string_view{U"..."};
     row.glyphs.clear();
+    row.glyphs.reserve(letters.size());
     std::vector<Glyph> glyphs;
+    glyphs.reserve(letters.size());
     for (const auto& segment : segments(row, letters)) {
         const auto& face = *faces_[segment.face];
         glyphs.clear();
@@ -287,13 +294,12 @@ void RowSetter::settle(Row& row) const {
         x += glyph.advance;
     }
     row.width = x;
-    place_carets(row);
 }
 
-void RowSetter::place_carets(Row& row) const {
+std::vector<double> RowSetter::carets(const Row& row) const {
     const auto count = row.shown - row.begin;
     const auto& glyphs = row.glyphs;
-    row.carets.assign(count + 1, 0);
+    std::vector<double> carets(count + 1, 0);
     std::vector<bool> begins(count + 1, false);
     begins[count] = true;
     for (const auto& glyph : glyphs) {
@@ -318,15 +324,16 @@ void RowSetter::place_carets(Row& row) const {
             const auto part = bases > 0 ? passed / bases : 0;
             const auto at = is_leftward ? right - part * (right - left) : left + part * (right - left);
             // Behind the last one only if none begins there.
-            if (i < end || end == count) row.carets[i] = at;
+            if (i < end || end == count) carets[i] = at;
             if (i < end) passed += is_base(i) ? 1 : 0;
         }
     }
     if (count > 0 && row.is_cut && glyphs.back().cluster >= count) {
         const auto mark =
             std::find_if(glyphs.begin(), glyphs.end(), [=](const RowGlyph& glyph) { return glyph.cluster >= count; });
-        row.carets[count] = mark->x;
+        carets[count] = mark->x;
     }
+    return carets;
 }
 
 }  // namespace coldbrick::inline v0::detail

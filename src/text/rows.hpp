@@ -30,8 +30,6 @@ struct Row {
     bool is_cut = false;  // whether an ellipsis follows
     double width = 0;
     std::vector<RowGlyph> glyphs = {};
-    // Where a caret stands before each character from begin to shown, and after the last one.
-    std::vector<double> carets = {};
 };
 
 // The faces of a text in one size.
@@ -55,6 +53,9 @@ class RowSetter {
     // Makes the spaces of a row as wide as brings it to a width.
     void widen(Row& row, double width) const;
 
+    // Where a caret stands before each character of a row from begin to shown, and after the last one.
+    [[nodiscard]] std::vector<double> carets(const Row& row) const;
+
   private:
     struct Segment;
     struct Advance;
@@ -68,7 +69,6 @@ class RowSetter {
     [[nodiscard]] std::vector<Segment> segments(const Row& row, const std::u32string& letters) const;
     [[nodiscard]] std::uint8_t level_of(const Row& row) const;
     void settle(Row& row) const;
-    void place_carets(Row& row) const;
     [[nodiscard]] std::vector<Advance> advances_of(const Row& row) const;
     [[nodiscard]] const SizedFace& face() const noexcept { return *faces_.front(); }
 

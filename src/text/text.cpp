@@ -20,10 +20,10 @@ bool scan_ready(const Text& text, const Fill& how, Point moved, const Box& clip,
     return told.has_value();
 }
 
-TextLayout lay_out(const Text& text) { return detail::laid(text).layout; }
+TextLayout lay_out(const Text& text) { return detail::laid(text, detail::Carets::all).layout; }
 
 TextLayout measure(const Text& text) {
-    auto laid = detail::laid(text);
+    auto laid = detail::laid(text, detail::Carets::all);
     laid.layout.pixels = bounds(text);
     return std::move(laid.layout);
 }

@@ -26,6 +26,9 @@ namespace coldbrick::inline v0::detail {
            (c >= 0xe0000 && c <= 0xe0fff);
 }
 
+// The first character that may go to the left: Hebrew.
+inline constexpr char32_t first_leftward = 0x590;
+
 // How deep in each other the directions of a paragraph are (UAX 9): even ones go to the right.
 struct BidiLevels {
     std::uint8_t paragraph;

@@ -96,8 +96,13 @@ TextWords words_of(const Text& text) {
         words.letters += is_break ? U' ' : character;
     }
     words.all_faces = all_faces(text.face);
-    choose_faces(words);
     find_paragraphs(words);
+    const auto goes_right = [](char32_t letter) { return letter < first_leftward; };
+    const auto is_uniform = words.all_faces.size() == 1 && !text.face.source().has_scripts() && !text.wrap &&
+                            text.direction != TextDirection::right_to_left &&
+                            std::all_of(words.letters.begin(), words.letters.end(), goes_right);
+    if (is_uniform) return words;
+    choose_faces(words);
     words.levels.assign(words.letters.size(), 0);
     if (text.wrap && !text.along) words.begins_line.assign(words.letters.size(), false);
     for (auto& [begin, end, level] : words.paragraphs) {

@@ -20,7 +20,8 @@ struct TextWords {
     };
 
     std::vector<PlacedCharacter> characters;
-    // Of each character:
+    // Of each character; the three after the first are empty where all is of one face, that knows no scripts, and goes
+    // to the right.
     std::u32string letters;
     std::vector<std::uint8_t> levels;    // how deep its direction is
     std::vector<std::uint8_t> faces;     // which face it is drawn by
@@ -29,6 +30,8 @@ struct TextWords {
 
     std::vector<Paragraph> paragraphs;
     std::vector<Face> all_faces;  // the text's own, and those to fall back on
+
+    [[nodiscard]] bool is_uniform() const noexcept { return levels.empty(); }
 
     // The byte where a character begins.
     [[nodiscard]] std::size_t byte(std::size_t i, const Text& text) const noexcept {

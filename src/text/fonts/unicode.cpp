@@ -16,9 +16,6 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// The first characters that may go to the left: Hebrew.
-constexpr char32_t first_leftward = 0x590;
-
 struct CloseBreaks {
     void operator()(UBreakIterator* breaks) const noexcept { ubrk_close(breaks); }
 };
