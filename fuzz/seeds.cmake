@@ -18,3 +18,17 @@ seed(jpeg color jpg)
 seed(pnm gray pbm)
 seed(pnm gray pgm)
 seed(pnm color ppm)
+
+# Small fonts of each kind: outlines of TrueType and of PostScript, a variable one, and scripts whose letters join.
+find_program(SUBSET hb-subset)
+set(fonts /usr/share/fonts)
+if(SUBSET)
+    file(MAKE_DIRECTORY ${SEEDS}/font)
+    foreach(font truetype/dejavu/DejaVuSans.ttf=fiAVé opentype/cantarell/Cantarell-Regular.otf=Ha1
+            truetype/inter-vf/Inter-roman.var.ttf=Ha1 truetype/noto/NotoNaskhArabic-Regular.ttf=مرسى
+            truetype/noto/NotoSansDevanagari-Regular.ttf=क्षि)
+        string(REGEX MATCH "^(.*/([^/]*))=(.*)$" parts ${font})
+        execute_process(COMMAND ${SUBSET} ${fonts}/${CMAKE_MATCH_1} --text=${CMAKE_MATCH_3}
+            --output-file=${SEEDS}/font/${CMAKE_MATCH_2} COMMAND_ERROR_IS_FATAL ANY)
+    endforeach()
+endif()

@@ -262,6 +262,34 @@ TEST(Fonts, AreTheSameWhereverTheyAre) {
     }
 }
 
+// What has been kept is forgotten when there is much of it, and drawn anew the same.
+TEST(Fonts, KeptLettersAreTheSameAsNewOnes) {
+    const auto face = load_face(dejavu + "Sans.ttf");
+    const Text text{.words = "Otter AVTo ffi 12", .at = {6.3, 30}, .face = face, .height = 13};
+    const Text lines{.words = "Otter AVTo", .at = {6.3, 60}, .height = 11.5};
+    constexpr Box window{.at = {0, 0}, .size = {240, 100}};
+    const auto found = [&] {
+        auto all = coverage_of(filled(text, {.edge = Edge::smooth}), window);
+        const auto more = coverage_of(filled(lines, {.edge = Edge::smooth}), window);
+        all.insert(all.end(), more.begin(), more.end());
+        return all;
+    };
+    const auto once = found();
+    EXPECT_EQ(found(), once);
+    for (int i = 0; i < 180; ++i) {
+        const Text other{.words = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ",
+                         .at = {0, 0},
+                         .face = face,
+                         .height = 60 + i * 0.2};
+        EXPECT_FALSE(bounds(other).empty());
+    }
+    EXPECT_EQ(found(), once);
+    // Letters one by one are what they are together, but for what is rounded of each.
+    const auto together = coverage_of(filled(lettering(lines), {.edge = Edge::smooth}), window);
+    const auto apart = coverage_of(filled(lines, {.edge = Edge::smooth}), window);
+    for (std::size_t i = 0; i < apart.size(); ++i) EXPECT_NEAR(apart[i], together[i], 1);
+}
+
 TEST(Fonts, FallBackOnOthersAndSayWhatIsMissing) {
     const auto sans = load_face(dejavu + "Sans.ttf");
     const auto deva = load_face(noto + "SansDevanagari-Regular.ttf");

@@ -118,4 +118,70 @@ TEST_F(SceneTexts, RemarksAndFaultsSayWhere) {
     EXPECT_NE(fault("fill text \"quay\" along \"M 5,5 R\" ink white").find("in the path data"), std::string::npos);
 }
 
+const std::string fonts = "/usr/share/fonts/";
+
+TEST_F(SceneTexts, FacesAreOutOfFontFiles) {
+    std::filesystem::copy_file(fonts + "truetype/dejavu/DejaVuSans.ttf", path("sans.ttf"));
+    std::filesystem::copy_file(fonts + "truetype/inter-vf/Inter-roman.var.ttf", path("inter.ttf"));
+    const auto drawn = [&](const std::string& statements) {
+        const auto scene =
+            parse_scene("sheet size 200,60 ink navy\n" + statements, "quay.brick", folder().string(), {});
+        auto sheet = scene.sheet<Rgb8>();
+        render(scene, sheet);
+        return sheet;
+    };
+    const auto sans = load_face(path("sans.ttf").string());
+    const auto inter = load_face(path("inter.ttf").string());
+    const auto expect_same = [&](const std::string& statements, const Text& text, Edge edge) {
+        Bitmap<Rgb8> wanted{{200, 60}, colors::navy};
+        fill(wanted, text, edge, colors::white);
+        EXPECT_EQ(drawn(statements).bytes(), wanted.bytes()) << statements;
+    };
+    expect_same(
+        "face label = \"sans.ttf\"\nfill text \"fi שלום 4\" at 5,9 face label direction right_to_left smooth "
+        "ink white",
+        {.words = "fi שלום 4", .at = {5, 9}, .face = sans, .direction = TextDirection::right_to_left}, Edge::smooth);
+    expect_same(
+        "face plain = \"sans.ttf\" number 0 features liga=0,kern=0\nfill text \"fi AV\" at 5,9 face plain ink "
+        "white",
+        {.words = "fi AV", .at = {5, 9}, .face = sans.with_features({{"liga", 0}, {"kern", 0}})}, Edge::crisp);
+    expect_same(
+        "face heavy = \"inter.ttf\" axes wght=100+8*100 features tnum\nfill text \"Quay 11\" at 5,9 height 20 "
+        "face heavy smooth ink white",
+        {.words = "Quay 11",
+         .at = {5, 9},
+         .face = inter.with_axes({{"wght", 900}}).with_features({{"tnum", 1}}),
+         .height = 20},
+        Edge::smooth);
+    expect_same(
+        "face base = \"inter.ttf\"\nface both = tiny fallback base,line\nfill text \"a→字\" at 5,9 height 15 "
+        "face both ink white",
+        {.words = "a→字", .at = {5, 9}, .face = faces::tiny().with_fallback({inter, faces::line()}), .height = 15},
+        Edge::crisp);
+    expect_same("face label = \"sans.ttf\"\nmove by 7,3\nfill text \"бг\" at 5,9 face label language sr ink white\nend",
+                {.words = "бг", .at = {12, 12}, .face = sans, .language = "sr"}, Edge::crisp);
+    const auto fault = [&](const std::string& statement) { return error_of([&] { (void)drawn(statement); }); };
+    const auto expect_fault = [&](const std::string& statement, const std::string& what) {
+        EXPECT_NE(fault(statement).find(what), std::string::npos) << fault(statement);
+    };
+    write("none.ttf", "no font");
+    expect_fault("face a = \"gone.ttf\"", "quay.brick:2:10: the font file 'gone.ttf' cannot be read");
+    expect_fault("face a = \"none.ttf\"", "quay.brick:2:10: none.ttf: it is no font file");
+    expect_fault("face a = \"" + fonts + "truetype/dejavu/DejaVuSans.ttf\"", "lies outside of the scene's folder");
+    expect_fault("face a = \"sans.ttf\" number 1", "face number 1; allowed is 0, the only one");
+    expect_fault("face a = line number 1", "only a font file has faces by number");
+    expect_fault("face a = \"inter.ttf\" axes wght=950", "quay.brick:2:27: face Inter: axis wght is 950");
+    expect_fault("face a = \"inter.ttf\" axes wght", "for example: axes wght=700");
+    expect_fault("face a = \"sans.ttf\" features smcp", "has no feature \"smcp\"; allowed are");
+    expect_fault("face a = line fallback lien", "did you mean 'line'?");
+    expect_fault("face a =", "there is no face after '='");
+    expect_fault("face line = \"sans.ttf\"", "another name");
+    expect_fault("face a = line\nface a = tiny", "is the name of something else already");
+    expect_fault("face a = line\nfill box at 1,1 size 2,2 ink a", "'a' is a face; a colour is needed here");
+    // A faulty face is told once, not where it is used.
+    expect_fault("face a = \"gone.ttf\"\nfill text \"b\" at 5,5 face a ink red", "quay.brick:2:10");
+    EXPECT_EQ(fault("face a = \"gone.ttf\"\nfill text \"b\" at 5,5 face a ink red").find("quay.brick:3"),
+              std::string::npos);
+}
+
 }  // namespace

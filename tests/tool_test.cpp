@@ -56,10 +56,32 @@ TEST_F(Tool, ShapesDrawsASheetOfWhichEverythingShows) {
     EXPECT_EQ(run("render shapes.brick -o again.png").code, 0);
     EXPECT_EQ(content(path("again.png")), content(path("shapes.png")));
     for (const auto* const word :
-         {"arc", "box", "chord", "circle", "ellipse", "line", "path", "polygon", "region", "sector", "star"}) {
+         {"arc", "box", "chord", "circle", "ellipse", "line", "path", "polygon", "region", "sector", "star", "text"}) {
         EXPECT_NE(text.out.find(std::string{"stroke "} + word), std::string::npos) << word;
     }
     EXPECT_EQ(run("shapes").code, 2);
+}
+
+TEST_F(Tool, FacesDrawsAllLettersOfAFontFile) {
+    const std::string font = "/usr/share/fonts/truetype/noto/NotoSansThai-Regular.ttf";
+    const auto drawn = run("faces " + font + " -o faces.png");
+    EXPECT_EQ(drawn.code, 0);
+    const auto text = run("faces " + font + " --scene");
+    EXPECT_EQ(text.out.substr(0, 14), "sheet size 128");
+    EXPECT_NE(text.out.find("face face_1 = \"" + font + "\" number 0\n"), std::string::npos);
+    EXPECT_NE(text.out.find("Noto Sans Thai, "), std::string::npos);
+    EXPECT_NE(text.out.find("features: "), std::string::npos);
+    for (const auto c : load_face(font).characters()) {
+        if (c >= 0xe01 && c <= 0xe5b) {
+            EXPECT_NE(text.out.find("\"" + utf8(c) + "\" at"), std::string::npos) << utf8(c);
+        }
+    }
+    write("sheet.brick", text.out);
+    EXPECT_EQ(run("render sheet.brick -o again.png --files-from /usr/share/fonts").code, 0);
+    EXPECT_EQ(content(path("again.png")), content(path("faces.png")));
+    EXPECT_EQ(run("faces sheet.brick -o faces.png").err,
+              "sheet.brick: it is no font file, or a damaged one (no format that is known)\n");
+    EXPECT_EQ(run("faces -o built_in.png").code, 0);
 }
 
 TEST_F(Tool, SeveralSizesAndKinds) {

@@ -57,8 +57,8 @@ A statement that shows nothing on the sheet is told by its line; that is no erro
 constexpr auto shapes_footer = R"(
 From top to bottom: closed shapes filled with their outline, stroked with width 7 centred, inside and outside,
 and dashed; lines, caps and joins; arcs by sixteen sweeps; arcs of ellipses, and paths; the nine anchors, and
-clips; rings, thick strokes that cross themselves, floods; smooth edges; inks, blend modes, groups. Rules every
-10 pixels.
+clips; rings, thick strokes that cross themselves, floods; smooth edges; inks, blend modes, groups; words. Rules
+every 10 pixels.
 )";
 
 CLI::App* add_command(CLI::App& app, const char* name, const char* what) {

@@ -13,7 +13,7 @@ namespace {
 
 constexpr int cell = 80;
 constexpr int columns = 16;
-constexpr int rows = 12;
+constexpr int rows = 13;
 
 constexpr std::string_view paper = "#f7f3e6";
 constexpr std::string_view dark = "#14364f";
@@ -308,6 +308,56 @@ void add_inks(SheetText& sheet) {
     }
 }
 
+void add_words(SheetText& sheet) {
+    sheet.line(
+        "\n// Words: heights, a broad pen, slanted, hollow, with an ink; the pixel faces; lines; along paths; cut "
+        "out.");
+    sheet.line("gradient dusk = linear from 0,0 to 0,1 stops 0,#d9534f 1,#14364f placing shape");
+    struct Words {
+        std::string_view text;
+        std::string_view more;  // from where it stands on
+    };
+    constexpr auto words =
+        std::array<Words, 12>{{{"Quay 4", "height 9 ink #14364f"},
+                               {"Quay", "height 14 ink #14364f"},
+                               {"Quay", "height 20 smooth ink #14364f"},
+                               {"Quay", "height 16 weight 5 smooth ink #14364f"},
+                               {"Quay", "height 18 slant 15 smooth ink #14364f"},
+                               {"Q4", "height 36 weight 9 width 2 smooth ink #c8202c"},
+                               {"Q4", "height 36 weight 9 smooth ink dusk"},
+                               {"3.2 m", "face pixel height 14 ink #14364f"},
+                               {"TIDE 3.2", "face tiny height 10 ink #14364f"},
+                               {"The tide turns at noon", "height 8 wrap 60 lines center ink #14364f"},
+                               {"The tide turns at noon", "height 8 wrap 66 lines justified ink #14364f"},
+                               {"The tide turns", "height 30 fit 64,12 ink #14364f"}}};
+    for (std::size_t i = 0; i < words.size(); ++i) {
+        const auto [x, y] = cell_at(static_cast<int>(i), 12);
+        const auto is_hollow = words[i].more.find("width") != std::string_view::npos;
+        sheet.line("{} text \"{}\" at {},{} anchor center {}", is_hollow ? "stroke" : "fill", words[i].text, x, y,
+                   words[i].more);
+    }
+    const auto [x, y] = cell_at(12, 12);
+    sheet.line("stroke circle center {},{} radius 22 ink {}", x, y, fill_ink);
+    sheet.line(
+        "fill text \"around the buoy \" height 7 along \"M{0},{1} A22,22 0 1 1 {2},{1} A22,22 0 1 1 {0},{1}\" smooth "
+        "ink {3}",
+        x - 22, y, x + 22, dark);
+    const auto wave = cell_at(13, 12);
+    const auto data = fmt::format("M{},{} q15,-40 30,-14 t36,-10", wave.x - 34, wave.y + 14);
+    sheet.line("stroke path data \"{}\" ink {}", data, fill_ink);
+    sheet.line("fill text \"ebb and flow\" height 8 along \"{}\" place center smooth ink {}", data, dark);
+    const auto anchor = cell_at(14, 12);
+    for (const auto* const of : {"baseline", "baseline_right"}) {
+        sheet.line("fill text \"qH\" at {},{} anchor {} height 18 smooth ink {}", anchor.x, anchor.y, of, dark);
+    }
+    sheet.line("stroke line from {0},{1} to {2},{1} ink {3}", anchor.x - 34, anchor.y, anchor.x + 34, mark_ink);
+    const auto cut = cell_at(15, 12);
+    sheet.line(
+        "fill region circle center {0},{1} radius 28 minus text \"Q4\" at {0},{1} anchor center height 26 weight 6 ink "
+        "{2}",
+        cut.x, cut.y, dark);
+}
+
 }  // namespace
 
 std::string shapes_sheet() {
@@ -320,6 +370,7 @@ std::string shapes_sheet() {
     add_many_widths(sheet);
     add_smooth_shapes(sheet);
     add_inks(sheet);
+    add_words(sheet);
     return sheet.take();
 }
 

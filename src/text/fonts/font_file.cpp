@@ -174,7 +174,9 @@ void FontFile::set_axes() {
     const auto ranges = axis_ranges();
     std::vector<double> places;
     for (const auto& range : ranges) places.push_back(range.usual);
-    for (const auto& [tag, value] : axes_) {
+    for (const auto& axis : axes_) {
+        const auto& tag = axis.tag;
+        const auto value = axis.value;
         const auto found =
             std::find_if(ranges.begin(), ranges.end(), [&](const FaceAxisRange& range) { return range.tag == tag; });
         if (found == ranges.end()) {
