@@ -371,6 +371,15 @@ TEST(Fonts, HaveFeaturesAndAxes) {
               "face tiny has no features; allowed are faces out of font files that have some");
 }
 
+// Time grows with the letters, not with the letters times the runs that they are in.
+TEST(Fonts, ManyRunsTakeTheirTimeOnce) {
+    std::string words;
+    for (int i = 0; i < 40'000; ++i) words += "a\u05d0\u0915 ";
+    const auto face = load_face(dejavu + "Sans.ttf").with_fallback({load_face(noto + "SansDevanagari-Regular.ttf")});
+    EXPECT_EQ(glyphs({.words = words, .face = face}).size(), 160'000U);
+    EXPECT_GT(lay_out({.words = words, .face = face, .wrap = 300}).lines.size(), 1000U);
+}
+
 // A collection of font files, as OpenType 1.9 has it ("TTC Header"): the tables' places count from the file's begin.
 std::vector<std::uint8_t> collection_of(const std::vector<std::string>& fonts) {
     const auto put = [](std::vector<std::uint8_t>& to, std::size_t at, std::size_t value) {
@@ -495,6 +504,10 @@ TEST_F(FolderTest, FontFilesThatAreNoneSaySo) {
               "text: weight is given for face DejaVu Sans Book; allowed for faces that have a pen: line");
     EXPECT_EQ(error_of([&] { (void)lay_out({.words = "a", .language = "sr Latn"}); }),
               "text: language is no tag of BCP 47; allowed are letters, figures and hyphens, such as sr or sr-Latn");
+    std::string marks = "a";
+    for (int i = 0; i < 1100; ++i) marks += "\u0301";
+    EXPECT_EQ(error_of([&] { (void)lay_out({.words = marks, .face = load_face(dejavu + "Sans.ttf")}); }),
+              "text: more than 1024 marks hang on one letter, up to byte 2047 of the words; that many are allowed");
     EXPECT_EQ(error_of([] { (void)utf8(0xd800); }),
               "utf8: the character is 55296; allowed are 0 to 1114111 but for 55296 to 57343");
 }

@@ -62,6 +62,18 @@ void find_scripts(TextWords& words) {
     }
 }
 
+// A letter with thousands of marks would take their square to shape.
+void check_marks(const TextWords& words) {
+    constexpr auto most = 1024;
+    auto count = 0;
+    for (std::size_t i = 0; i < words.letters.size(); ++i) {
+        count = is_mark(words.letters[i]) ? count + 1 : 0;
+        if (count <= most) continue;
+        throw Error{"text: more than " + std::to_string(most) + " marks hang on one letter, up to byte " +
+                    std::to_string(words.characters[i].at) + " of the words; that many are allowed"};
+    }
+}
+
 void find_paragraphs(TextWords& words) {
     const auto& letters = words.letters;
     for (std::size_t begin = 0; begin <= letters.size();) {
@@ -102,6 +114,7 @@ TextWords words_of(const Text& text) {
                             text.direction != TextDirection::right_to_left &&
                             std::all_of(words.letters.begin(), words.letters.end(), goes_right);
     if (is_uniform) return words;
+    check_marks(words);
     choose_faces(words);
     words.levels.assign(words.letters.size(), 0);
     if (text.wrap && !text.along) words.begins_line.assign(words.letters.size(), false);

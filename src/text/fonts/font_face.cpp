@@ -12,6 +12,9 @@ namespace {
 
 using Kind = Path::Step::Kind;
 
+// Of what stands around a run, HarfBuzz looks at so many characters.
+constexpr std::size_t context = 5;
+
 // Of a thread, so that it is not made anew for each run.
 hb_buffer_t* emptied_buffer() {
     thread_local const Freed<hb_buffer_t> buffer{hb_buffer_create()};
@@ -26,12 +29,13 @@ class SizedFont final : public SizedFace {
 
     void shape(const TextRun& run, std::vector<Glyph>& to) const override {
         auto* const buffer = shaped(run);
+        const auto base = run.begin - std::min(run.begin, context);
         auto count = 0U;
         const auto* const infos = hb_buffer_get_glyph_infos(buffer, &count);
         const auto* const places = hb_buffer_get_glyph_positions(buffer, &count);
         for (auto i = 0U; i < count; ++i) {
             constexpr auto spaces_of_tab = 4;
-            const std::size_t cluster = infos[i].cluster;
+            const auto cluster = infos[i].cluster + base;
             const auto times = run.row[cluster] == U'\t' ? spaces_of_tab : 1;
             to.push_back({.number = infos[i].codepoint,
                           .cluster = cluster,
@@ -67,12 +71,13 @@ class SizedFont final : public SizedFace {
   private:
     [[nodiscard]] hb_buffer_t* shaped(const TextRun& run) const {
         auto* const buffer = emptied_buffer();
+        const auto first = run.begin - std::min(run.begin, context);
+        const auto around = run.row.substr(first, run.end - first + context);
+        std::vector<std::uint32_t> letters(around.begin(), around.end());
         // A tab is some spaces.
-        std::u32string row{run.row};
-        std::replace(row.begin(), row.end(), U'\t', U' ');
-        std::vector<std::uint32_t> letters(row.begin(), row.end());
-        hb_buffer_add_utf32(buffer, letters.data(), static_cast<int>(letters.size()), static_cast<unsigned>(run.begin),
-                            static_cast<int>(run.end - run.begin));
+        std::replace(letters.begin(), letters.end(), std::uint32_t{U'\t'}, std::uint32_t{U' '});
+        hb_buffer_add_utf32(buffer, letters.data(), static_cast<int>(letters.size()),
+                            static_cast<unsigned>(run.begin - first), static_cast<int>(run.end - run.begin));
         hb_buffer_set_direction(buffer, run.is_right_to_left ? HB_DIRECTION_RTL : HB_DIRECTION_LTR);
         if (run.script != 0) hb_buffer_set_script(buffer, hb_script_from_iso15924_tag(run.script));
         // Not the language of where the program runs.
