@@ -1,5 +1,5 @@
 cmake_policy(VERSION 3.25)
-# The core alone, as a shared library in a project of others: built there without any package, installed, and used from
+# The core and words alone, as shared libraries in a project of others: built there without any package, installed, and used from
 # there by a project that finds it with CMake, and by a compiler call with pkg-config.
 file(REMOVE_RECURSE ${WORK})
 function(run)
@@ -9,6 +9,7 @@ run(${CMAKE_COMMAND} -S ${OUTSIDE}/parent -B ${WORK}/parent -G ${GENERATOR} -DCO
     -DCMAKE_CXX_COMPILER=${COMPILER} -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_FLAGS_DEBUG=-O0 -DCMAKE_INSTALL_LIBDIR=lib)
 run(${CMAKE_COMMAND} --build ${WORK}/parent)
 run(${WORK}/parent/parent)
+run(${WORK}/parent/words)
 run(${CMAKE_COMMAND} --install ${WORK}/parent --prefix ${WORK}/prefix)
 
 run(${CMAKE_COMMAND} -S ${OUTSIDE}/core -B ${WORK}/core -G ${GENERATOR} -DCMAKE_CXX_COMPILER=${COMPILER}

@@ -54,6 +54,9 @@ struct FaceAxisRange {
     double most = 0;
 };
 
+class Face;
+bool operator==(const Face& a, const Face& b) noexcept;
+
 // A value: copies share what does not change, and may be used by several threads.
 class Face {
   public:

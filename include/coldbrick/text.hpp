@@ -109,11 +109,12 @@ struct Text {
     std::optional<TextPath> along = std::nullopt;  // then `at`, `anchor`, `lines`, `wrap` and `fit` play no part
 
     friend bool operator==(const Text&, const Text&) = default;
-
-    // How it tells its pixels where its letters are drawn one by one, and kept: those up to 96 pixels high.
-    friend bool scan_ready(const Text& text, const Fill& how, Point moved, const Box& clip,
-                           const detail::SpanReceiver& receiver, Box& touched);
 };
+
+// How a text, filled and moved, tells the verbs its pixels where its letters are drawn one by one, and kept: those up
+// to 96 pixels high. Gives whether they are.
+bool scan_ready(const Text& text, const Fill& how, Point moved, const Box& clip, const detail::SpanReceiver& receiver,
+                Box& touched);
 
 // How a text lies, in pixels.
 struct TextLayout {
