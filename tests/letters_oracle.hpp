@@ -76,7 +76,7 @@ inline double worst_coverage(const Text& text, int from) {
     auto at_edges = from;
     for (auto i = 0; i < around.size.width * around.size.height; ++i) {
         const auto is_at_edge = found[static_cast<std::size_t>(i)] % 255 != 0;
-        const auto is_looked_at = is_at_edge ? at_edges++ % 45 == 0 : (i + from) % 2503 == 0;
+        const auto is_looked_at = is_at_edge ? at_edges++ % 97 == 0 : (i + from) % 4001 == 0;
         if (!is_looked_at) continue;
         const Point pixel{i % around.size.width, i / around.size.width};
         const auto share = static_cast<double>(plane_share(plane, pixel)) * 255;

@@ -14,7 +14,6 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 constexpr char32_t ellipsis = 0x2026;
-constexpr char32_t soft_hyphen = 0xad;
 
 }  // namespace
 

@@ -19,6 +19,9 @@ namespace coldbrick::inline v0::detail {
     return c == U' ' || c == U'\t' || (c >= 0x2000 && c <= 0x200a && c != 0x2007) || c == 0x205f || c == 0x3000;
 }
 
+// Drawn only where a line ends with it.
+inline constexpr char32_t soft_hyphen = 0xad;
+
 // What is not drawn, nor takes any room, and has no drawing in a face (most of Default_Ignorable_Code_Point).
 [[nodiscard]] constexpr bool is_invisible(char32_t c) noexcept {
     return (c >= 0x200b && c <= 0x200f) || (c >= 0x202a && c <= 0x202e) || (c >= 0x2060 && c <= 0x206f) ||

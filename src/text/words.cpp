@@ -26,7 +26,6 @@ void choose_faces(TextWords& words) {
         const auto letter = words.letters[i];
         const auto has = [&](std::size_t face) { return words.all_faces[face].source().has(letter); };
         auto& chosen = words.faces[i];
-        constexpr char32_t soft_hyphen = 0xad;
         if (is_invisible(letter) || letter == soft_hyphen || (i > 0 && is_mark(letter) && has(before))) {
             chosen = before;
             continue;
