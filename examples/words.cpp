@@ -12,6 +12,21 @@ namespace {
 
 constexpr auto white = 0xfff1c9_rgb;
 
+// The sea, as it might come out of a file.
+Bitmap<Rgb8> picture_of_waves(Size size) {
+    Bitmap<Rgb8> sea{size, 0x9fd8e8_rgb};
+    for (int y = 7; y < size.height; y += 9) {
+        Path wave;
+        wave.move({0, 1.0 * y});
+        for (int x = 0; x < size.width; x += 40) {
+            wave.quadratic({.control = {x + 10.0, y - 8.0}, .to = {x + 20.0, 1.0 * y}})
+                .quadratic({.control = {x + 30.0, y + 8.0}, .to = {x + 40.0, 1.0 * y}});
+        }
+        stroke(sea, wave, {.width = 3, .edge = Edge::smooth}, 0x1c6a8c_rgb);
+    }
+    return sea;
+}
+
 void draw_names(Bitmap<Rgb8>& board) {
     // A gradient from the top of the letters to their foot.
     const Text heading{.words = "Harbour Office", .at = {360, 92}, .anchor = TextAnchor::baseline_center, .height = 56};
@@ -24,19 +39,10 @@ void draw_names(Bitmap<Rgb8>& board) {
         .words = "TARN QUAY", .at = {360, 172}, .anchor = TextAnchor::baseline_center, .height = 48, .weight = 10};
     stroke(board, name, {.width = 3, .edge = Edge::smooth}, white);
 
-    // What lies under letters shows through them: waves, clipped by words.
+    // A picture shows through letters: as the ink that they are laid with.
     const Text tide{.words = "HIGH TIDE", .at = {24, 210}, .height = 40, .weight = 12};
-    const auto through = board.within(SmoothRegion{tide});
-    fill(through, board.box(), 0x9fd8e8_rgb);
-    for (int row = 0; row < 6; ++row) {
-        Path wave;
-        wave.move({0, 212.0 + 9 * row});
-        for (int x = 0; x < 400; x += 40) {
-            wave.quadratic({.control = {x + 10.0, 204.0 + 9 * row}, .to = {x + 20.0, 212.0 + 9 * row}})
-                .quadratic({.control = {x + 30.0, 220.0 + 9 * row}, .to = {x + 40.0, 212.0 + 9 * row}});
-        }
-        stroke(through, wave, {.width = 3, .edge = Edge::smooth}, 0x1c6a8c_rgb);
-    }
+    const auto waves = picture_of_waves({.width = 400, .height = 60});
+    fill(board, tide, Edge::smooth, PictureInk::of(waves, {.at = {0, 205}}));
 }
 
 void draw_along_paths(Bitmap<Rgb8>& board) {

@@ -30,6 +30,7 @@ done
 "$build/examples/foreign_frames" out/foreign-frames.png
 "$build/examples/dressed_fairway" out/dressed-fairway.png
 "$build/examples/words" out/words.png
+"$build/examples/harbour_notice" out/harbour-notice.png
 "$build/examples/quay_wall" out/quay-wall.png
 render demo/scenes/sprites.brick -o out/sprites.png --scale 1,8
 render demo/scenes/wall-survey.brick -o out/wall-survey.png
