@@ -3,8 +3,10 @@
 
 #include "text/ready_letters.hpp"
 
+#include <memory>
 #include <mutex>
 #include <unordered_map>
+#include <vector>
 
 namespace coldbrick::inline v0::detail {
 

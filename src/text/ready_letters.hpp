@@ -1,13 +1,12 @@
 // Letters that are drawn one by one: what each covers is found once, and kept.
 #pragma once
 
-#include "text/layout.hpp"
-
-#include "coldbrick/detail/span_receiver.hpp"
 #include "coldbrick/fill.hpp"
+#include "coldbrick/geometry.hpp"
+#include "coldbrick/lettering.hpp"
 
 #include <cstdint>
-#include <memory>
+#include <span>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
@@ -81,11 +80,5 @@ struct LettersKey {
     double slant;
     Edge edge;
 };
-
-// Hands the spans or the coverage of a text, filled and moved, inside a clip to the receiver, and says the box around
-// them. Nothing for texts whose letters are large, follow a path, or lie in lines that touch: these are drawn as a
-// whole.
-[[nodiscard]] std::optional<Box> scan_letters(const Text& text, const Fill& how, Point moved, const Box& clip,
-                                              const SpanReceiver& receiver);
 
 }  // namespace coldbrick::inline v0::detail

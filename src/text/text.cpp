@@ -1,7 +1,7 @@
 #include "coldbrick/text.hpp"
 
 #include "text/layout.hpp"
-#include "text/ready_letters.hpp"
+#include "text/scan_letters.hpp"
 #include "text/unicode.hpp"
 
 #include "coldbrick/error.hpp"
