@@ -336,6 +336,9 @@ void add_words(SheetText& sheet) {
         sheet.line("{} text \"{}\" at {},{} anchor center {}", is_hollow ? "stroke" : "fill", words[i].text, x, y,
                    words[i].more);
     }
+}
+
+void add_words_elsewhere(SheetText& sheet) {
     const auto [x, y] = cell_at(12, 12);
     sheet.line("stroke circle center {},{} radius 22 ink {}", x, y, fill_ink);
     sheet.line(
@@ -371,6 +374,7 @@ std::string shapes_sheet() {
     add_smooth_shapes(sheet);
     add_inks(sheet);
     add_words(sheet);
+    add_words_elsewhere(sheet);
     return sheet.take();
 }
 

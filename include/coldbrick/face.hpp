@@ -81,8 +81,8 @@ class Face {
     // The same face with features on or off beside those that are usual, or at other places of its axes; those that
     // have been given before are forgotten. Throws Error for a feature or an axis that it does not have, with those
     // that it has, and for a value that is not on the axis.
-    [[nodiscard]] Face with_features(std::vector<FaceFeature> features) const;
-    [[nodiscard]] Face with_axes(std::vector<FaceAxis> axes) const;
+    [[nodiscard]] Face with_features(const std::vector<FaceFeature>& features) const;
+    [[nodiscard]] Face with_axes(const std::vector<FaceAxis>& axes) const;
 
     // The same face with others, in which characters that it has no drawing for are looked up, in turn. Throws Error
     // for more than 254, with those that they fall back on.

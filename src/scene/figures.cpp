@@ -302,16 +302,18 @@ std::vector<std::string_view> text_words(More... more) {
             "slant", "letter_spacing", "line_spacing", "direction", "language"};
 }
 
-std::vector<ShapeStatement> all_shapes() {
-    const std::vector<std::string_view> rules{"rule", "edges"};
-    const std::vector<StatementForm> round_parts{
-        {{"center", "radius", "sweep"}, {"by", "counterclockwise"}},
-        {{"center", "radii", "sweep"}, {"by", "counterclockwise", "turned"}},
-        {{"at", "size", "sweep"}, {"by", "counterclockwise", "turned", "anchor"}}};
+// Parts of circles and ellipses.
+std::vector<StatementForm> round_parts() {
+    return {{{"center", "radius", "sweep"}, {"by", "counterclockwise"}},
+            {{"center", "radii", "sweep"}, {"by", "counterclockwise", "turned"}},
+            {{"at", "size", "sweep"}, {"by", "counterclockwise", "turned", "anchor"}}};
+}
+
+std::vector<ShapeStatement> shapes_to_l() {
     return {{"arc",
              "circle's or ellipse's, and sweep FROM,TO",
              "or: sweep FROM by ANGLE [counterclockwise]. Only stroked",
-             round_parts,
+             round_parts(),
              {},
              nullptr,
              read_stroked<read_arc>},
@@ -325,7 +327,7 @@ std::vector<ShapeStatement> all_shapes() {
             {"chord",
              "as arc",
              "what a straight line cuts off",
-             round_parts,
+             round_parts(),
              {},
              read_filled<read_chord>,
              read_stroked<read_chord>},
@@ -349,48 +351,59 @@ std::vector<ShapeStatement> all_shapes() {
              {{{"from", "to"}, {}}, {{"through"}, {"closed"}}},
              {},
              nullptr,
-             read_line},
-            {"path",
-             "data \"M 10,80 C 40,10 65,10 95,80\"",
-             "path data as in SVG",
-             {{{"data"}, {}}},
-             rules,
-             read_filled<read_path>,
-             read_stroked<read_path>},
-            {"polygon",
-             "through X,Y X,Y X,Y ...",
-             "or: center X,Y radius R points N. Also rule evenodd|nonzero,\nedges inclusive|shared; 'through' again "
-             "begins another ring",
-             {{{"through"}, {}}, {{"center", "radius", "points"}, {"turned"}}},
-             rules,
-             read_filled<read_polygon>,
-             read_stroked<read_polygon>},
-            {"ring",
-             "center X,Y radius R inner_radius R",
-             "a part of it with sweep FROM,TO",
-             {{{"center", "radius", "inner_radius"}, {"sweep", "by", "counterclockwise"}}},
-             {},
-             read_filled<read_ring>,
-             read_stroked<read_ring>},
-            {"sector", "as arc", "a slice of it", round_parts, {}, read_filled<read_sector>, read_stroked<read_sector>},
-            {"star",
-             "center X,Y radius R points N",
-             "also inner_radius R, turned ANGLE",
-             {{{"center", "radius", "points"}, {"inner_radius", "turned"}}},
-             rules,
-             read_filled<read_star>,
-             read_stroked<read_star>},
-            {"text",
-             "\"WORDS\" at X,Y height N",
-             "capitals are N high; anchor, also baseline|baseline_center|baseline_right;\nface line|pixel|tiny|NAME, "
-             "weight N, slant ANGLE, wrap N, fit W,H [overflow shrink|cut],\nlines left|center|right|justified, "
-             "letter_spacing N, line_spacing N, language TAG,\ndirection by_words|left_to_right|right_to_left; or "
-             "along \"PATH\" [place start|center|end]",
-             {{{"words", "at"}, text_words("anchor", "lines", "wrap", "fit", "overflow")},
-              {{"words", "along"}, text_words("place", "side", "offset")}},
-             {},
-             read_filled<read_text>,
-             read_stroked<read_text>}};
+             read_line}};
+}
+
+std::vector<ShapeStatement> shapes_from_p() {
+    const std::vector<std::string_view> rules{"rule", "edges"};
+    return {
+        {"path",
+         "data \"M 10,80 C 40,10 65,10 95,80\"",
+         "path data as in SVG",
+         {{{"data"}, {}}},
+         rules,
+         read_filled<read_path>,
+         read_stroked<read_path>},
+        {"polygon",
+         "through X,Y X,Y X,Y ...",
+         "or: center X,Y radius R points N. Also rule evenodd|nonzero,\nedges inclusive|shared; 'through' again "
+         "begins another ring",
+         {{{"through"}, {}}, {{"center", "radius", "points"}, {"turned"}}},
+         rules,
+         read_filled<read_polygon>,
+         read_stroked<read_polygon>},
+        {"ring",
+         "center X,Y radius R inner_radius R",
+         "a part of it with sweep FROM,TO",
+         {{{"center", "radius", "inner_radius"}, {"sweep", "by", "counterclockwise"}}},
+         {},
+         read_filled<read_ring>,
+         read_stroked<read_ring>},
+        {"sector", "as arc", "a slice of it", round_parts(), {}, read_filled<read_sector>, read_stroked<read_sector>},
+        {"star",
+         "center X,Y radius R points N",
+         "also inner_radius R, turned ANGLE",
+         {{{"center", "radius", "points"}, {"inner_radius", "turned"}}},
+         rules,
+         read_filled<read_star>,
+         read_stroked<read_star>},
+        {"text",
+         "\"WORDS\" at X,Y height N",
+         "capitals are N high; anchor, also baseline|baseline_center|baseline_right;\nface line|pixel|tiny|NAME, "
+         "weight N, slant ANGLE, wrap N, fit W,H [overflow shrink|cut],\nlines left|center|right|justified, "
+         "letter_spacing N, line_spacing N, language TAG,\ndirection by_words|left_to_right|right_to_left; or "
+         "along \"PATH\" [place start|center|end]",
+         {{{"words", "at"}, text_words("anchor", "lines", "wrap", "fit", "overflow")},
+          {{"words", "along"}, text_words("place", "side", "offset")}},
+         {},
+         read_filled<read_text>,
+         read_stroked<read_text>}};
+}
+
+std::vector<ShapeStatement> all_shapes() {
+    auto all = shapes_to_l();
+    for (auto& shape : shapes_from_p()) all.push_back(std::move(shape));
+    return all;
 }
 
 }  // namespace

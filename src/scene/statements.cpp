@@ -11,8 +11,7 @@ namespace {
 
 using Words = std::vector<std::string_view>;
 
-std::vector<StatementKind> kinds_to_l() {
-    const Words gradient_words{"spread", "placing", "dither"};
+std::vector<StatementKind> kinds_to_f() {
     return {
         {.verb = "clip",
          .body = Body::areas,
@@ -59,6 +58,12 @@ std::vector<StatementKind> kinds_to_l() {
          .form = "SHAPE",
          .meaning = "a shape, or a text, laid with an ink",
          .take = &Evaluator::drawing},
+    };
+}
+
+std::vector<StatementKind> kinds_to_m() {
+    const Words gradient_words{"spread", "placing", "dither"};
+    return {
         {.verb = "flood",
          .forms = {{{"from", "ink"}, with_words({"tolerance", "neighbors"}, laying_words())}},
          .example = "flood from 12,40 ink teal",
@@ -91,8 +96,7 @@ std::vector<StatementKind> kinds_to_l() {
     };
 }
 
-std::vector<StatementKind> kinds_from_m() {
-    const Words outline_words = with_words(with_words(stroke_words(false), laying_words()), rim_words());
+std::vector<StatementKind> kinds_to_p() {
     return {
         {.verb = "move",
          .forms = {{{"by"}, {}}},
@@ -124,6 +128,12 @@ std::vector<StatementKind> kinds_from_m() {
          .meaning = "what stands between is drawn on a tile that repeats",
          .take = &Evaluator::begin_pattern,
          .has_end = true},
+    };
+}
+
+std::vector<StatementKind> kinds_from_s() {
+    const Words outline_words = with_words(with_words(stroke_words(false), laying_words()), rim_words());
+    return {
         {.verb = "scale",
          .forms = {{{"by"}, {"about"}}},
          .example = "scale by 2",
@@ -164,8 +174,9 @@ std::vector<StatementKind> kinds_from_m() {
 }
 
 std::vector<StatementKind> all_kinds() {
-    auto all = kinds_to_l();
-    for (auto& kind : kinds_from_m()) all.push_back(std::move(kind));
+    auto all = kinds_to_f();
+    for (const auto& more : {kinds_to_m(), kinds_to_p(), kinds_from_s()})
+        all.insert(all.end(), more.begin(), more.end());
     return all;
 }
 

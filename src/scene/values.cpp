@@ -237,7 +237,7 @@ void ValueReader::define(const Word& name, const Face& face) { faces_.insert_or_
 
 std::optional<Face> ValueReader::face(const Word& word) {
     if (const auto own = faces_.find(word.text); own != faces_.end()) return own->second;
-    if (const auto face = built_in_face(word.text)) return face;
+    if (auto built_in = built_in_face(word.text)) return built_in;
     std::vector<std::string_view> names{"line", "pixel", "tiny"};
     for (const auto& [name, face] : faces_) names.push_back(name);
     const auto near = nearest_word(word.text, names);

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <span>
 
 namespace coldbrick::inline v0 {
 
@@ -64,17 +65,27 @@ void check(const TextPath& along) {
                 " to " + std::to_string(max_coordinate)};
 }
 
+double begin_of(TextPath::Place place, double room) noexcept {
+    return place == TextPath::Place::center ? room / 2 : place == TextPath::Place::end ? room : 0;
+}
+
+// Adds what is drawn as one, the first of it at a place.
+void add_cluster(std::span<const RowGlyph> glyphs, std::size_t byte, const LetterPlace& first, LaidText& text) {
+    for (const auto& glyph : glyphs) {
+        const auto own = Vec{glyph.x - glyphs.front().x + glyph.offset.x, glyph.offset.y};
+        auto place = first;
+        place.at = first.at + turned(own, first.along);
+        text.letters.push_back({.face = glyph.face, .glyph = glyph.number, .at = byte, .place = place});
+    }
+}
+
 }  // namespace
 
 void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row,
                const std::vector<double>& carets, LaidText& text) {
     check(along);
     const Way way{along.path};
-    const auto room = way.length() - row.width;
-    const auto part = along.place == TextPath::Place::center ? room / 2
-                      : along.place == TextPath::Place::end  ? room
-                                                             : 0;
-    const auto begin = along.offset + part;
+    const auto begin = along.offset + begin_of(along.place, way.length() - row.width);
     const auto is_right = along.side == TextPath::Side::right;
     // On the other side the letters hang: they are turned round, and go against the path.
     const auto at = [&](double distance) {
@@ -89,10 +100,6 @@ void lay_along(const TextPath& along, double slant, const TextWords& words, cons
     for (const auto& glyph : glyphs) begins[glyph.cluster] = true;
     // Of each character, whether it has no room.
     std::vector<bool> is_out(words.letters.size(), false);
-    const auto leave_out = [&](std::size_t cluster) {
-        is_out[cluster] = true;
-        for (auto i = cluster + 1; i < is_out.size() && !begins[i]; ++i) is_out[i] = true;
-    };
     for (std::size_t first = 0; first < glyphs.size();) {
         // What is of one character, or drawn as one, is turned together.
         const auto cluster = glyphs[first].cluster;
@@ -104,20 +111,15 @@ void lay_along(const TextPath& along, double slant, const TextWords& words, cons
         // What does not fit is left out.
         constexpr auto hardly = 1e-6;
         if (begin + left < -hardly || begin + right > way.length() + hardly) {
-            leave_out(cluster);
-            first = end;
-            continue;
+            is_out[cluster] = true;
+            for (auto i = cluster + 1; i < is_out.size() && !begins[i]; ++i) is_out[i] = true;
+        } else {
+            const auto [center, direction] = at(middle);
+            const auto origin = center - direction * ((right - left) / 2);
+            add_cluster(std::span{glyphs}.subspan(first, end - first), words.characters[cluster].at,
+                        {.at = origin, .along = direction, .slant = slant}, text);
         }
-        const auto [center, direction] = at(middle);
-        const auto origin = center - direction * ((right - left) / 2);
-        for (; first < end; ++first) {
-            const auto& glyph = glyphs[first];
-            const auto own = turned(Vec{glyph.x - left + glyph.offset.x, glyph.offset.y}, direction);
-            text.letters.push_back({.face = glyph.face,
-                                    .glyph = glyph.number,
-                                    .at = words.characters[cluster].at,
-                                    .place = {.at = origin + own, .along = direction, .slant = slant}});
-        }
+        first = end;
     }
     for (std::size_t i = 0; i < carets.size(); ++i) {
         if (i < is_out.size() ? is_out[i] : i > 0 && is_out[i - 1]) continue;

@@ -109,13 +109,13 @@ std::vector<std::string> Face::features() const { return source_->features(); }
 
 std::vector<FaceAxisRange> Face::axes() const { return source_->axes(); }
 
-Face Face::with_features(std::vector<FaceFeature> features) const {
+Face Face::with_features(const std::vector<FaceFeature>& features) const {
     auto other = *this;
     other.source_ = source_->with_features(features);
     return other;
 }
 
-Face Face::with_axes(std::vector<FaceAxis> axes) const {
+Face Face::with_axes(const std::vector<FaceAxis>& axes) const {
     auto other = *this;
     other.source_ = source_->with_axes(axes);
     return other;

@@ -235,7 +235,8 @@ std::vector<RowSetter::Segment> RowSetter::segments(const Row& row, const std::u
     return all;
 }
 
-void RowSetter::shape(Row& row) const {
+// The letters of a row as they are seen in it.
+std::u32string RowSetter::letters_of(const Row& row) const {
     std::u32string letters;
     letters.reserve(row.shown - row.begin + 3);
     for (auto i = row.begin; i < row.shown; ++i) {
@@ -245,6 +246,11 @@ void RowSetter::shape(Row& row) const {
         letters += is_hidden ? nothing_there : letter == soft_hyphen ? U'-' : letter;
     }
     if (row.is_cut) letters += has_ellipsis_ ? std::u32string_view{&ellipsis, 1} : std::u32string_view{U"..."};
+    return letters;
+}
+
+void RowSetter::shape(Row& row) const {
+    const auto letters = letters_of(row);
     row.glyphs.clear();
     row.glyphs.reserve(letters.size());
     std::vector<Glyph> glyphs;

@@ -65,6 +65,7 @@ class RowSetter {
     [[nodiscard]] std::size_t row_end(std::size_t begin, const TextWords::Paragraph& paragraph,
                                       const std::vector<Advance>& advances) const;
     std::size_t shorten(Row& row, double width, bool always) const;
+    [[nodiscard]] std::u32string letters_of(const Row& row) const;
     void shape(Row& row) const;
     [[nodiscard]] std::vector<Segment> segments(const Row& row, const std::u32string& letters) const;
     [[nodiscard]] std::uint8_t level_of(const Row& row) const;

@@ -50,8 +50,7 @@ class Shared {
     Shared(const Shared& other) noexcept : value_{other.value_} { keep(value_); }
     Shared(Shared&& other) noexcept : value_{std::exchange(other.value_, nullptr)} {}
     Shared& operator=(const Shared& other) noexcept {
-        Shared copy{other};
-        std::swap(value_, copy.value_);
+        *this = Shared{other};
         return *this;
     }
     Shared& operator=(Shared&& other) noexcept {

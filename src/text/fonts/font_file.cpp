@@ -173,6 +173,7 @@ void FontFile::set_axes() {
     if (axes_.empty()) return;
     const auto ranges = axis_ranges();
     std::vector<double> places;
+    places.reserve(ranges.size());
     for (const auto& range : ranges) places.push_back(range.usual);
     for (const auto& axis : axes_) {
         const auto& tag = axis.tag;
@@ -276,6 +277,7 @@ std::vector<FaceAxisRange> FontFile::axis_ranges() const {
     auto count = static_cast<unsigned>(axes.size());
     hb_ot_var_get_axis_infos(hb_face_.get(), 0, &count, axes.data());
     std::vector<FaceAxisRange> ranges;
+    ranges.reserve(axes.size());
     for (const auto& axis : axes) {
         ranges.push_back({.tag = tag_name(axis.tag),
                           .name = name_of(hb_face_.get(), axis.name_id),
