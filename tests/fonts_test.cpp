@@ -48,9 +48,9 @@ std::vector<PlacedNumber> shaped(const std::string& font, const std::vector<Piec
     std::vector<PlacedNumber> all;
     auto x = 0.0;
     for (const auto& [words, at, is_rtl] : pieces) {
-        const auto command = "hb-shape --no-glyph-names --utf8-clusters " + more +
-                             (is_rtl ? " --direction=rtl" : " --direction=ltr") + " '" + font + "' --text='" + words +
-                             "'";
+        std::string command = "hb-shape --no-glyph-names --utf8-clusters ";
+        command.append(more).append(is_rtl ? " --direction=rtl '" : " --direction=ltr '");
+        command.append(font).append("' --text='").append(words).append("'");
         const std::unique_ptr<FILE, int (*)(FILE*)> pipe{::popen(command.c_str(), "r"), ::pclose};
         std::string line;
         std::array<char, 4096> part{};
@@ -175,7 +175,8 @@ TEST(Fonts, OutlinesReachAsFarAsAnotherProgramSays) {
     };
     for (const auto& [font, em] : {Case{dejavu + "Sans.ttf", 2048}, Case{cantarell, 1000}}) {
         for (const std::string letter : {"H", "g", "Q", "&", "8"}) {
-            const auto command = "hb-shape --no-glyph-names --show-extents '" + font + "' --text='" + letter + "'";
+            std::string command = "hb-shape --no-glyph-names --show-extents '";
+            command.append(font).append("' --text='").append(letter).append("'");
             const std::unique_ptr<FILE, int (*)(FILE*)> pipe{::popen(command.c_str(), "r"), ::pclose};
             std::array<char, 256> line{};
             ASSERT_NE(std::fgets(line.data(), line.size(), pipe.get()), nullptr);
@@ -246,6 +247,7 @@ TEST(Fonts, AreTheSameWhereverTheyAre) {
         std::array<std::vector<int>, 4> found;
         {
             std::vector<std::thread> threads;
+            threads.reserve(found.size());
             for (auto& of : found) {
                 threads.emplace_back([&] {
                     for (auto height = 5; height < 30; ++height) {

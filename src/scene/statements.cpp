@@ -11,7 +11,7 @@ namespace {
 
 using Words = std::vector<std::string_view>;
 
-std::vector<StatementKind> kinds_to_f() {
+std::vector<StatementKind> kinds_to_e() {
     return {
         {.verb = "clip",
          .body = Body::areas,
@@ -43,6 +43,11 @@ std::vector<StatementKind> kinds_to_f() {
          .form = "",
          .meaning = "ends a clip, move, turn, scale, shear or pattern",
          .take = &Evaluator::end},
+    };
+}
+
+std::vector<StatementKind> kinds_of_f() {
+    return {
         {.verb = "face",
          .head = Head::name_and_face,
          .forms = {{{}, {"axes", "fallback", "features", "number"}}},
@@ -174,8 +179,8 @@ std::vector<StatementKind> kinds_from_s() {
 }
 
 std::vector<StatementKind> all_kinds() {
-    auto all = kinds_to_f();
-    for (const auto& more : {kinds_to_m(), kinds_to_p(), kinds_from_s()})
+    auto all = kinds_to_e();
+    for (const auto& more : {kinds_of_f(), kinds_to_m(), kinds_to_p(), kinds_from_s()})
         all.insert(all.end(), more.begin(), more.end());
     return all;
 }

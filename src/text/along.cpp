@@ -79,6 +79,23 @@ void add_cluster(std::span<const RowGlyph> glyphs, std::size_t byte, const Lette
     }
 }
 
+// Of each character, whether something that is drawn begins with it.
+std::vector<bool> cluster_begins(const std::vector<RowGlyph>& glyphs, std::size_t count) {
+    std::vector<bool> begins(count, false);
+    for (const auto& glyph : glyphs) begins[glyph.cluster] = true;
+    return begins;
+}
+
+// Those before and behind characters that have room.
+std::vector<double> carets_with_room(const std::vector<double>& carets, const std::vector<bool>& is_out) {
+    std::vector<double> kept;
+    for (std::size_t i = 0; i < carets.size(); ++i) {
+        const auto has_none = i < is_out.size() ? is_out[i] : i > 0 && is_out[i - 1];
+        if (!has_none) kept.push_back(carets[i]);
+    }
+    return kept;
+}
+
 }  // namespace
 
 void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row,
@@ -96,8 +113,7 @@ void lay_along(const TextPath& along, double slant, const TextWords& words, cons
     TextLayout::Line line{
         .begin = 0, .end = words.characters.empty() ? 0 : words.characters.back().at, .box = {}, .baseline = 0};
     const auto& glyphs = row.glyphs;
-    std::vector<bool> begins(words.letters.size(), false);
-    for (const auto& glyph : glyphs) begins[glyph.cluster] = true;
+    const auto begins = cluster_begins(glyphs, words.letters.size());
     // Of each character, whether it has no room.
     std::vector<bool> is_out(words.letters.size(), false);
     for (std::size_t first = 0; first < glyphs.size();) {
@@ -121,9 +137,8 @@ void lay_along(const TextPath& along, double slant, const TextWords& words, cons
         }
         first = end;
     }
-    for (std::size_t i = 0; i < carets.size(); ++i) {
-        if (i < is_out.size() ? is_out[i] : i > 0 && is_out[i - 1]) continue;
-        const auto [x, y] = at(std::clamp(begin + carets[i], 0.0, way.length())).at;
+    for (const auto caret : carets_with_room(carets, is_out)) {
+        const auto [x, y] = at(std::clamp(begin + caret, 0.0, way.length())).at;
         line.carets.push_back({.x = x, .y = y});
     }
     text.layout.left_out = static_cast<std::size_t>(std::count(is_out.begin(), is_out.end(), true));

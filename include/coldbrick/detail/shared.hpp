@@ -50,7 +50,7 @@ class Shared {
     Shared(const Shared& other) noexcept : value_{other.value_} { keep(value_); }
     Shared(Shared&& other) noexcept : value_{std::exchange(other.value_, nullptr)} {}
     Shared& operator=(const Shared& other) noexcept {
-        *this = Shared{other};
+        if (this != &other) *this = Shared{other};
         return *this;
     }
     Shared& operator=(Shared&& other) noexcept {
