@@ -189,6 +189,13 @@ void check_number(const char* field, double value, double least, double most) {
                 " to " + in_digits(most)};
 }
 
+void check_steps(const Lettering& letters) {
+    constexpr std::size_t most = 1U << 23U;
+    if (letters.outlines.steps().size() + letters.lines.steps().size() <= most) return;
+    throw Error{"text: its letters have more than " + std::to_string(most) +
+                " lines and curves; that many are allowed"};
+}
+
 LaidText laid(const Text& text, Carets carets) {
     check_text(text);
     const auto slant = slope_of(text);

@@ -38,6 +38,9 @@ inline constexpr double most_kept_height = 96;
 void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row,
                const std::vector<double>& carets, LaidText& text);
 
+// Throws Error for letters of too many lines and curves together.
+void check_steps(const Lettering& letters);
+
 // Throws Error unless a number of a text is in its range.
 void check_number(const char* field, double value, double least, double most);
 

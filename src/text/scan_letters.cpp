@@ -118,8 +118,10 @@ class Drawer {
         std::vector<std::size_t> in_order(which.begin(), which.end());
         std::sort(in_order.begin(), in_order.end());
         const auto base = origin_of(letters[in_order.front()].place.at).pixel;
+        constexpr std::size_t most_kept = 64;
+        const auto is_kept = in_order.size() <= most_kept;
         std::vector<LetterKey> keys;
-        for (const auto i : in_order) {
+        for (const auto i : is_kept ? std::span<const std::size_t>{in_order} : std::span<const std::size_t>{}) {
             const auto origin = origin_of(letters[i].place.at);
             const auto from_base = [](int pixel, int of_base, int rest) {
                 return (pixel - of_base) * static_cast<int>(grid) + rest;
@@ -129,15 +131,17 @@ class Drawer {
                             .x = from_base(origin.pixel.x, base.x, origin.x),
                             .y = from_base(origin.pixel.y, base.y, origin.y)});
         }
-        constexpr std::size_t most_kept = 64;
         const LettersKey key{.letters = keys, .slant = slant_, .edge = how_.edge};
         auto& store = LetterStore::of_all();
-        auto found = keys.size() <= most_kept ? store.find(key) : nullptr;
+        auto found = is_kept ? store.find(key) : nullptr;
         if (found == nullptr) {
             Lettering all;
-            for (const auto i : in_order) draw(letters[i], base, all);
+            for (const auto i : in_order) {
+                draw(letters[i], base, all);
+                check_steps(all);
+            }
             found = std::make_shared<const ReadyLetters>(all, how_);
-            if (keys.size() <= most_kept) store.keep(key, found);
+            if (is_kept) store.keep(key, found);
         }
         return {.letters = std::move(found), .at = base};
     }

@@ -56,11 +56,7 @@ Lettering lettering(const Text& text) {
     Lettering all;
     for (const auto& letter : laid.letters) {
         laid.faces[letter.face]->draw(letter.glyph, letter.place, all);
-        constexpr std::size_t most = 1U << 23U;
-        if (all.outlines.steps().size() + all.lines.steps().size() > most) {
-            throw Error{"text: its letters have more than " + std::to_string(most) +
-                        " lines and curves; that many are allowed"};
-        }
+        detail::check_steps(all);
     }
     return all;
 }
