@@ -383,8 +383,8 @@ TEST(Texts, ManyLettersTakeTheirTimeOnce) {
     at_one_place.letter_spacing = -30;
     EXPECT_FALSE(fill(sheet, at_one_place, Edge::smooth, colors::white).empty());
     // So many that overlap, one after the other, that they reach over millions of columns.
-    const Text chain{.words = std::string(100'000, 'x'), .at = {0, 0}, .height = 90, .letter_spacing = -20};
-    EXPECT_GT(bounds(chain).size.width, 3'000'000);
+    const Text chain{.words = std::string(75'000, 'x'), .at = {0, 0}, .height = 90, .letter_spacing = -20};
+    EXPECT_GT(bounds(chain).size.width, 2'200'000);
 }
 
 }  // namespace
