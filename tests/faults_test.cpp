@@ -28,10 +28,9 @@ const auto form_of_pair = std::string{"a pair is two values and a comma, without
 const auto form_of_value = std::string{"a value is a number, or an expression such as 18+4*25 or (18 + 100)"};
 
 const std::string all_verbs =
-    "allowed are clip, color, edges, end, face, fill, flood, gradient, hatch, mark, move, palette, paste, pattern, "
-    "scale, "
-    "shear, "
-    "sheet, stroke and turn";
+    "allowed are clip, color, dial, edges, end, face, fill, flood, frames, gradient, hatch, include, let, mark, "
+    "measure, "
+    "move, otherwise, palette, paste, pattern, repeat, scale, seed, shape, shear, sheet, stroke, turn, use and when";
 const auto all_shapes = std::string{
     "allowed are arc, box, chord, circle, ellipse, line, path, polygon, region, ring, sector, star and text"};
 
@@ -58,7 +57,7 @@ TEST(Faults, OfUnknownWords) {
               "a line has no inside; write 'stroke line'"},
          Case{"fill circle centre 1,2 radius 3 ink red", 13, 6, "unknown keyword 'centre'", "did you mean 'center'?"},
          Case{"mark 3,4 ink red", 6, 3, "'3,4' has no keyword before it",
-              "allowed are at, ink, opacity, blend, channels and light"},
+              "allowed are at, ink, as, opacity, blend, channels and light"},
          Case{"fill polygon through 1,2 3,4 rul nonzero ink red", 30, 3, "unknown keyword 'rul'",
               "did you mean 'rule'?"},
          Case{"fill polygon through 1,2 3,4 rule nonzer ink red", 35, 6, "unknown rule 'nonzer'",
@@ -85,7 +84,7 @@ TEST(Faults, OfArguments) {
          Case{"mark at ink red", 6, 2, "'at' has no value after it"},
          Case{"fill polygon through ink red", 14, 7, "'through' has no value after it"},
          Case{"mark at 1,2 3,4 ink red", 13, 3, "'3,4' has no keyword before it",
-              "allowed are at, ink, opacity, blend, channels and light"},
+              "allowed are at, ink, as, opacity, blend, channels and light"},
          Case{"sheet size 9,9", 1, 5, "the sheet is given twice", "a scene has one sheet, its first statement"}});
 }
 
@@ -102,16 +101,16 @@ TEST(Faults, OfValues) {
               "round(), floor() and ceil() make whole numbers"},
          Case{"mark at 1,1/0 ink red", 11, 3, "this has no value (a division by 0, or a number too large)"},
          Case{"mark at 1,wide+1 ink red", 11, 4, "'wide' is no number and no known name", form_of_value},
-         Case{"mark at 1,flor(2) ink red", 11, 4, "'flor' is no number and no known name", "did you mean 'floor'?"},
+         Case{"mark at 1,flor(2) ink red", 11, 4, "'flor' is no function", "did you mean 'floor'?"},
          Case{"mark at 1,2+ ink red", 12, 1, "the expression ends too early", form_of_value},
          Case{"mark at 1,(2+3 ink red", 11, 1, "this parenthesis is not closed", "write the ')' on the same line"},
          Case{"mark at 1,2 ink reed", 17, 4, "'reed' is no colour", "did you mean 'red'?"},
          Case{"mark at 1,2 ink #12", 17, 3, "'#12' is no colour",
               "allowed are #rgb, #rgba, #rrggbb and #rrggbbaa, in digits and letters a to f"},
-         Case{"mark at 1,2 ink rgb(1,2)", 17, 8, "rgb takes 3 values; given are 2"},
+         Case{"mark at 1,2 ink rgb(1,2)", 17, 8, "rgb takes 3 values; given are 2", "for example: rgb(11,34,57)"},
          Case{"mark at 1,2 ink rgb(1,2,256)", 25, 3, "this is 256; allowed is 0 to 255"},
          Case{"mark at 1,2 ink cmy(1,2,3)", 17, 3, "'cmy' is no kind of colour",
-              "allowed are rgb, rgba, gray, hsl and hsv"},
+              "allowed are rgb, rgba, gray, hsl and hsv, and mix and lighten of colours"},
          Case{"mark at ä,2 ink red", 9, 1, "'ä' is no number and no known name", form_of_value}});
 }
 
@@ -126,7 +125,7 @@ TEST(Faults, OfStrokesAndRoundShapes) {
          Case{"stroke line from 1,2 to 3,4 cap rund ink red", 33, 4, "unknown cap 'rund'", "did you mean 'round'?"},
          Case{"stroke line from 1,2 to 3,4 algin inside ink red", 29, 5, "unknown keyword 'algin'",
               "allowed are from, to, ink, through, width, cap, join, miter_limit, dash, dash_offset, smooth, crisp, "
-              "opacity, blend, channels, light and closed"},
+              "as, opacity, blend, channels, light and closed"},
          Case{"stroke circle center 1,2 radius -1 ink red", 33, 2, "this is -1; allowed is 0 to 1073741823"},
          Case{"fill star center 9,9 radius 5 points 1 ink red", 38, 1, "this is 1; allowed is 2 to 1000000"},
          Case{"fill star center 9,9 radius 5 points 5 inner_radius 6 ink red", 53, 1, "this is 6; allowed is 0 to 5"},
@@ -135,8 +134,8 @@ TEST(Faults, OfStrokesAndRoundShapes) {
               "a line has no inside; write 'stroke arc'"},
          Case{"stroke arc center 1,2 radius 3 sweep 9 ink red", 38, 1, "'9' is no sweep",
               "a sweep is two angles, as in 197,243, or one and how far, as in 197 by -46"},
-         Case{"stroke arc center 1,2 radius 3 sweep 9,10turns ink red", 42, 5, "'turns' is no number and no known name",
-              form_of_value}});
+         Case{"stroke arc center 1,2 radius 3 sweep 9,10turns ink red", 40, 7,
+              "'10turns' is no number and no known name", form_of_value}});
 }
 
 TEST(Faults, OfPathsRegionsAndClips) {
@@ -155,7 +154,8 @@ TEST(Faults, OfPathsRegionsAndClips) {
          Case{"clip circle center 1,2 radius 3", 1, 4, "this clip has no end", "write 'end' on a line after it"},
          Case{"clip line from 1,2 to 3,4\nend", 6, 4, "a line cannot be filled",
               "a line has no inside; write 'stroke line'"},
-         Case{"end", 1, 3, "there is nothing to end", "'end' closes a clip, move, turn, scale, shear or pattern"},
+         Case{"end", 1, 3, "there is nothing to end",
+              "'end' closes a clip, move, turn, scale, shear, pattern, repeat, when or shape"},
          Case{"flood from 1,2 tolerance 256 ink red", 26, 3, "this is 256; allowed is 0 to 255"}});
 }
 

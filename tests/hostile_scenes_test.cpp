@@ -164,7 +164,7 @@ TEST(HostileScenes, LimitsAreToldWithTheirNames) {
     expect_part(fault_of(patterns), "a greater limit 'scene_memory' allows more");
     expect_part(fault_of("sheet size 9,9\n", {.scene_bytes = 10}), "the scene has 15 bytes; allowed are 10");
     expect_part(fault_of("sheet size 9,9\nmark at 1,1 ink red\nmark at 1,1 ink red\n", {.statements = 2}),
-                "quay.brick:3:1: the scene has more than the 2 statements");
+                "quay.brick:3:1: the scene runs more than the 2 statements");
     expect_part(fault_of("sheet size 9,9\nmark at 1,1 ink red\n", {.seconds = 0}), "limit 'seconds'");
     const auto line = "mark at 1,1 ink " + std::string(100000, 'x') + "\n";
     EXPECT_LT(fault_of("sheet size 9,9\n" + line).size(), 1000U);

@@ -174,7 +174,7 @@ TEST(SceneInks, FaultsAreToldWithTheirPlace) {
           Case{"gradient g = linear from 0,0 to 9,9 stops red", "'stops' has no value after it"},
           Case{"color 9x = red", "'9x' is no name"},
           Case{"color x = rde", "'rde' is no colour"},
-          Case{"fill box at 1,2 size 3,4 ink red opacity 130%", "this is 130; allowed is 0 to 100"},
+          Case{"fill box at 1,2 size 3,4 ink red opacity 130%", "this is 130%; allowed is 0% to 100%"},
           Case{"fill box at 1,2 size 3,4 ink red blend multply", "unknown blend 'multply'"},
           Case{"fill box at 1,2 size 3,4 ink red channels cyan", "unknown channel 'cyan'"},
           Case{"fill box at 1,2 size 3,4 smooth crisp ink red", "edges are smooth or crisp, not both"},

@@ -88,9 +88,12 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
 // Remarks, and what does not show.
 void warn_of_unseen(const Scene& scene, const std::vector<Box>& touched) {
     constexpr auto most = 20;
-    for (const auto& [place, what] : scene.remarks) {
-        fmt::print(stderr, "{}:{}:{}: {}\n", printable(scene.name), place.line, place.column, what);
+    auto told = 0;
+    for (const auto& [place, what, file] : scene.remarks) {
+        if (++told > most) break;
+        fmt::print(stderr, "{}:{}:{}: {}\n", printable(file.empty() ? scene.name : file), place.line, place.column, what);
     }
+    if (told > most) fmt::print(stderr, "... and {} more remarks\n", scene.remarks.size() - most);
     auto unseen = 0;
     for (std::size_t i = 0; i < touched.size(); ++i) {
         if (!touched[i].empty() || ++unseen > most) continue;

@@ -5,7 +5,13 @@
 //     auto picture = scene.sheet<Rgb8>();       // a bitmap of the scene's size, in its ground's colour
 //     auto touched = render(scene, picture);    // for each drawing call the box that it touched
 //
-// docs/scene-language.md describes the language. A scene is parsed to statements with their places, these are
+//     const auto tide = parse_program(text, "tide.brick");       // read once, drawn many times:
+//     for (int i = 0; i < tide.evaluate().frames.count; ++i) {   // frame by frame,
+//         const auto frame = tide.evaluate({.frame = i, .set = {{"tide", "4.2"}}});   // with other values
+//         use(frame);
+//     }
+//
+// docs/scene-language.md describes the language. A scene is parsed to a tree of statements with their places, this is
 // evaluated to a Drawing (drawing.hpp), and that is drawn: all of it, or what of it lies in a view's clip.
 // Link coldbrick::scene.
 #pragma once
@@ -17,6 +23,7 @@
 #include "coldbrick/load.hpp"
 
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -35,9 +42,11 @@ struct Place {
 // Something wrong in a scene.
 struct Fault {
     Place place;
-    int length = 1;      // how many characters are wrong, from the place on
-    std::string what;    // what is wrong
-    std::string advice;  // what would be right; empty where what says it all
+    int length = 1;         // how many characters are wrong, from the place on
+    std::string what;       // what is wrong
+    std::string advice;     // what would be right; empty where what says it all
+    std::string way = {};   // on which way there: "in use buoy at line 40, the 3rd of repeat at line 38"; empty outside
+    std::string file = {};  // the included file that the place is in, as the scene names it; empty: the scene itself
 };
 
 // The faults of a scene; what() shows them all, as report() does.
@@ -53,20 +62,42 @@ class SceneError : public Error {
 // What a scene may take: a scene from a stranger cannot hang or fill the machine. No honest one comes near the values
 // that are set here.
 struct SceneLimits {
-    std::uint64_t scene_bytes = std::uint64_t{1} << 25U;  // of the text
-    std::uint64_t statements = 1'000'000;
+    std::uint64_t scene_bytes = std::uint64_t{1} << 25U;  // of the text, with what it includes
+    std::uint64_t statements = 20'000'000;                // that are run for a picture, each time counted
+    std::uint64_t calls = 5'000'000;                      // drawing calls of a picture
+    std::uint64_t depth = 1'000;                          // of loops, shapes and other blocks in each other
+    std::uint64_t frames = 100'000;
     std::uint64_t sheet_pixels = std::uint64_t{1} << 26U;  // width times height of the sheet
-    // In bytes: of the sheet, of patterns and pictures, and of all drawing calls and clips, about.
+    // In bytes: of the tree, the sheet, of patterns and pictures, and of all drawing calls and clips, about.
     std::uint64_t scene_memory = std::uint64_t{1} << 29U;
-    double seconds = 60;  // to read the scene, and to draw it; asked after each statement
+    double seconds = 60;  // to read the scene, and to draw it; asked time and again
     LoadLimits pictures = {.pixels = std::uint64_t{1} << 26U, .memory = std::uint64_t{1} << 29U};  // of each
-    std::vector<std::string> files_from = {};  // folders from which pictures may be read, besides the scene's own
+    std::vector<std::string> files_from = {};  // folders from which files may be read, besides the scene's own
 };
 
-// Something to be noticed in a scene that is no fault: a text that hangs over the sheet, or has no room in its box.
+// Something to be noticed in a scene that is no fault: a text that hangs over the sheet, a name that is never used.
 struct Remark {
     Place place;
     std::string what;
+    std::string file = {};  // as of a Fault
+};
+
+// What a scene says of its frames. One that says nothing has one.
+struct SceneFrames {
+    int count = 1;
+    double rate = 0;  // frames a second; 0 where the scene says nothing of frames
+    int loops = 0;    // how often they are played; 0 for again and again
+    double time = 0;  // for how many seconds this frame is shown: 1 / rate, or what the scene says
+};
+
+// A number of a scene that may be set from outside.
+struct Dial {
+    std::string name;
+    double value = 0;  // what it is now
+    double from = 0;
+    double to = 0;
+    double step = 0;  // 0: any number
+    Place place = {};
 };
 
 // A scene that can be drawn.
@@ -80,10 +111,18 @@ struct Scene {
     detail::Shared<detail::KeptPicture> picture = nullptr;  // the ground, if it is a picture
     double seconds = SceneLimits{}.seconds;                 // that drawing it may take
     std::vector<Remark> remarks = {};
+    SceneFrames frames = {};
+    std::vector<Dial> dials = {};
+    std::vector<std::string> files = {};  // what it includes, as the scene names them
 
     // Which kind a call of the drawing is, and where its statement begins.
     [[nodiscard]] const std::string& kind_of(std::size_t number) const {
-        return kinds[static_cast<std::size_t>(drawing[number].tag())];
+        return kinds[static_cast<std::size_t>(drawing[number].tag() & 0xffffffffU)];
+    }
+    // The included file that its statement stands in; empty for the scene itself.
+    [[nodiscard]] std::string file_of(std::size_t number) const {
+        const auto file = static_cast<std::size_t>(drawing[number].tag() >> 32U);
+        return file == 0 ? std::string{} : files[file - 1];
     }
     [[nodiscard]] Place place_of(std::size_t number) const noexcept {
         return {.line = drawing[number].place().line, .column = drawing[number].place().column};
@@ -120,6 +159,49 @@ inline constexpr int max_faults = 20;
 [[nodiscard]] Scene parse_scene(std::string_view text, std::string_view name = "scene", std::string_view folder = {},
                                 const SceneLimits& limits = {});
 
+// A value from outside: what a dial is set to, or a name that the scene may use, such as a column of a table. Text that
+// is a number or a colour is one wherever the scene needs one.
+struct OutsideValue {
+    std::string name;
+    std::string value;
+};
+
+// Which picture of a scene.
+struct SceneInput {
+    int frame = 0;
+    std::vector<OutsideValue> set = {};
+};
+
+namespace detail {
+
+struct LoadedProgram;
+
+}  // namespace detail
+
+// A scene that has been read and can be evaluated many times, from several threads too; a copy refers to the same one.
+class SceneProgram {
+  public:
+    // The calls of one picture. Throws SceneError with the fault that was met, or the first max_faults of them; Error
+    // if a frame is asked for that there is not, or a value is given for a name that the scene does not have.
+    [[nodiscard]] Scene evaluate(const SceneInput& input = {}) const;
+
+    // The names of its dials, in the order of the text.
+    [[nodiscard]] std::vector<std::string> dials() const;
+
+  private:
+    friend SceneProgram parse_program(std::string_view text, std::string_view name, std::string_view folder,
+                                      const SceneLimits& limits, const std::vector<std::string>& outside);
+    explicit SceneProgram(std::shared_ptr<const detail::LoadedProgram> loaded) : loaded_{std::move(loaded)} {}
+
+    std::shared_ptr<const detail::LoadedProgram> loaded_;
+};
+
+// Reads a scene and what it includes, without drawing; the rest as for parse_scene. The names from outside can be used
+// in it, and have no value before evaluate() is given one.
+[[nodiscard]] SceneProgram parse_program(std::string_view text, std::string_view name = "scene",
+                                         std::string_view folder = {}, const SceneLimits& limits = {},
+                                         const std::vector<std::string>& outside = {});
+
 namespace detail {
 
 // Draws the calls in turn. Throws Error once it has taken longer than the scene may.
@@ -134,7 +216,8 @@ std::vector<Box> render(const Scene& scene, T&& target) {
     return detail::render(scene, detail::SurfaceAccess::of(target));
 }
 
-// The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, and the advice.
+// The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, the way there, and the
+// advice. The text is that of the file that the fault is in.
 [[nodiscard]] std::string report(const Fault& fault, std::string_view text, std::string_view name);
 
 // All statements and shapes of the language, a line or more each: how they are written, and what they do.

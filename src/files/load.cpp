@@ -279,6 +279,15 @@ PictureInfo detail::load_regular_file(const FilePath& path, const LoadLimits& li
     return read_named(path.name(), limits, sink, read_regular_file);
 }
 
+std::string detail::read_text_file(const std::string& path, std::uint64_t most) {
+    try {
+        const auto bytes = read_regular_file(path, LoadLimits{.file_bytes = most});
+        return std::string{bytes.begin(), bytes.end()};
+    } catch (const Error& error) {
+        throw Error{printable(path) + ": " + error.what()};
+    }
+}
+
 LoadedPicture load_any(const FilePath& path, const LoadLimits& limits) { return load_any_from(path, limits); }
 LoadedPicture load_any(FileBytes file, const LoadLimits& limits) { return load_any_from(file, limits); }
 LoadedPicture load_any(std::istream& stream, const LoadLimits& limits) { return load_any_from(stream, limits); }

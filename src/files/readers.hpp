@@ -24,6 +24,9 @@ PictureInfo read_qoi(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 // As load_into(), but of an ordinary file only: no device, pipe or socket is read from or waited for.
 PictureInfo load_regular_file(const FilePath& path, const LoadLimits& limits, const LoadTarget& target);
 
+// What an ordinary file of at most so many bytes has in it.
+std::string read_text_file(const std::string& path, std::uint64_t most);
+
 // Throws Error if a file's size is empty or over the limits.
 void check_size(std::string_view kind, std::int64_t width, std::int64_t height, const LoadLimits& limits);
 

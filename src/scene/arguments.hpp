@@ -1,14 +1,13 @@
 // The arguments of a statement that the grammar has passed, by name, as values.
 #pragma once
 
-#include "scene/parse.hpp"
+#include "scene/grammar.hpp"
 #include "scene/values.hpp"
 
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/stroke.hpp"
 
-#include <algorithm>
-#include <array>
+#include <bitset>
 #include <optional>
 #include <span>
 #include <string>
@@ -22,104 +21,109 @@ struct NamedChoice {
     Choice choice;
 };
 
+// Where arguments stand in a program, with what their values have become.
+struct ArgumentsOf {
+    const Program& program;
+    std::span<const Argument> given;
+    const Value* values;       // of the whole statement
+    std::uint32_t first_part;  // of the whole statement
+};
+
 // What is wrong goes to the faults, and the answer is then empty.
 class Arguments {
   public:
     // Edges are as usual_edge says where a statement does not.
-    Arguments(const std::vector<Argument>& given, ValueReader& values, Faults& faults, Edge usual_edge = Edge::crisp)
-        : given_{given}, values_{values}, faults_{faults}, usual_edge_{usual_edge} {}
+    Arguments(const ArgumentsOf& of, ValueReader& values, Faults& faults, Edge usual_edge = Edge::crisp)
+        : of_{of}, values_{values}, faults_{faults}, usual_edge_{usual_edge} {
+        for (const auto& argument : of.given) has_.set(argument.keyword);
+    }
 
-    [[nodiscard]] bool has(std::string_view name) const { return find(name) != nullptr; }
-    [[nodiscard]] const Word& value(std::string_view name) const { return find(name)->values.front(); }
+    [[nodiscard]] bool has(Key key) const noexcept { return has_[key.number()]; }
+    [[nodiscard]] GivenValue value(Key key) const { return given(find(key)->first_value); }
+    [[nodiscard]] const Word& word(Key key) const { return value(key).word(); }
     [[nodiscard]] ValueReader& values() noexcept { return values_; }
     [[nodiscard]] Faults& faults() noexcept { return faults_; }
 
-    std::optional<Point> point(std::string_view name) { return pair(name, -max_coordinate); }
+    std::optional<Point> point(Key key) { return values_.pair(value(key), -max_coordinate, max_coordinate); }
 
-    std::optional<Size> size(std::string_view name) {
-        const auto read = pair(name, 1);
+    std::optional<Size> size(Key key) {
+        const auto read = values_.pair(value(key), 1, max_coordinate);
         return read ? std::optional{Size{.width = read->x, .height = read->y}} : std::nullopt;
     }
 
-    std::optional<Radii> radii(std::string_view name) {
-        const auto read = pair(name, 0);
-        return read ? std::optional{Radii{.x = read->x, .y = read->y}} : std::nullopt;
-    }
-
-    std::optional<int> whole(std::string_view name, int least, int most) {
-        return values_.whole(value(name), least, most);
-    }
+    std::optional<int> whole(Key key, int least, int most) { return values_.whole(value(key), least, most); }
 
     // The same, or what it is if it is not given.
-    std::optional<int> whole_or(std::string_view name, int usual, int least, int most) {
-        return has(name) ? whole(name, least, most) : usual;
+    std::optional<int> whole_or(Key key, int usual, int least, int most) {
+        return has(key) ? whole(key, least, most) : usual;
     }
 
-    std::optional<Angle> angle_or(std::string_view name, Angle usual) {
-        return has(name) ? values_.angle(value(name)) : usual;
-    }
+    std::optional<Angle> angle_or(Key key, Angle usual) { return has(key) ? values_.angle(value(key)) : usual; }
 
-    std::optional<Color> color(std::string_view name) { return values_.color(value(name)); }
-    std::optional<Color> color_or(std::string_view name, Color usual) { return has(name) ? color(name) : usual; }
+    std::optional<Color> color(Key key) { return values_.color(value(key)); }
+    std::optional<Color> color_or(Key key, Color usual) { return has(key) ? color(key) : usual; }
 
     // A place, and a number, that need not be whole.
-    std::optional<Position> position(std::string_view name, double least = -max_coordinate) {
-        return values_.position(value(name), least, max_coordinate);
+    std::optional<Position> position(Key key, double least = -max_coordinate) {
+        return values_.position(value(key), least, max_coordinate);
     }
-    std::optional<Position> position_or(std::string_view name, Position usual) {
-        return has(name) ? position(name) : usual;
-    }
-    std::optional<double> real_or(std::string_view name, double usual, double least, double most) {
-        return has(name) ? values_.real(value(name), least, most) : usual;
+    std::optional<Position> position_or(Key key, Position usual) { return has(key) ? position(key) : usual; }
+    std::optional<double> real_or(Key key, double usual, double least, double most) {
+        return has(key) ? values_.real(value(key), least, most) : usual;
     }
 
     // smooth, crisp, or as usual.
     std::optional<Edge> edge() {
         if (has("smooth") && has("crisp")) {
-            faults_.add(find("crisp")->keyword, "edges are smooth or crisp, not both");
+            faults_.add({.text = "crisp", .place = find("crisp")->place}, "edges are smooth or crisp, not both");
             return std::nullopt;
         }
         if (has("smooth")) return Edge::smooth;
         return has("crisp") ? Edge::crisp : usual_edge_;
     }
 
-    // All values of a keyword.
-    [[nodiscard]] const std::vector<Word>& all(std::string_view name) const { return find(name)->values; }
+    // How many values a keyword has, and each of them.
+    [[nodiscard]] std::size_t count(Key key) const { return find(key)->value_count; }
+    [[nodiscard]] GivenValue value(Key key, std::size_t number) const {
+        return given(find(key)->first_value + static_cast<std::uint32_t>(number));
+    }
 
     // One list for each time the keyword is given.
-    std::optional<std::vector<std::vector<Position>>> lists(std::string_view name);
+    std::optional<std::vector<std::vector<Position>>> lists(Key key);
 
     // Which of some words is given; the first if the keyword is not.
     template <class Choice, std::size_t count>
-    std::optional<Choice> choice(std::string_view name, const NamedChoice<Choice> (&choices)[count]) {
-        if (!has(name)) return choices[0].choice;
-        const auto& word = value(name);
+    std::optional<Choice> choice(Key key, const NamedChoice<Choice> (&choices)[count]) {
+        if (!has(key)) return choices[0].choice;
+        const auto& given = word(key);
         std::vector<std::string_view> words;
         for (const auto& [text, choice] : choices) {
-            if (word.text == text) return choice;
-            words.push_back(text);
+            if (given.text == text) return choice;
         }
-        const auto near = nearest_word(word.text, words);
-        faults_.add(word, "unknown " + std::string{name} + " " + in_quotes(word.text),
+        for (const auto& [text, choice] : choices) words.push_back(text);
+        const auto near = nearest_word(given.text, words);
+        faults_.add(given, "unknown " + std::string{key.name()} + " " + in_quotes(given.text),
                     near.empty() ? "allowed are " + in_words(words, "and") : "did you mean " + in_quotes(near) + "?");
         return std::nullopt;
     }
 
   private:
-    [[nodiscard]] const Argument* find(std::string_view name) const {
-        const auto found =
-            std::find_if(given_.begin(), given_.end(), [&](const Argument& a) { return a.keyword.text == name; });
-        return found == given_.end() ? nullptr : &*found;
+    [[nodiscard]] const Argument* find(Key key) const noexcept {
+        auto i = std::size_t{0};
+        while (of_.given[i].keyword != key.number()) ++i;
+        return &of_.given[i];
     }
 
-    std::optional<Point> pair(std::string_view name, int least) {
-        return values_.pair(value(name), least, max_coordinate);
+    [[nodiscard]] GivenValue given(std::uint32_t number) const {
+        const auto& word = of_.program.values[number];
+        return {word, of_.values + (word.first_part - of_.first_part)};
     }
 
-    const std::vector<Argument>& given_;
+    ArgumentsOf of_;
     ValueReader& values_;
     Faults& faults_;
     Edge usual_edge_;
+    std::bitset<128> has_;
 };
 
 }  // namespace coldbrick::inline v0::detail

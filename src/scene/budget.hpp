@@ -32,7 +32,13 @@ class Budget {
     [[nodiscard]] const SceneLimits& limits() const noexcept { return limits_; }
 
     // Says whether so many bytes may be asked for now; if not, the fault is told at the word, and the budget is spent.
-    bool spend(std::uint64_t bytes, const Word& word);
+    bool spend(std::uint64_t bytes, const Word& word) {
+        if (!is_spent_ && bytes <= limits_.scene_memory - std::min(used_, limits_.scene_memory)) {
+            used_ += bytes;
+            return true;
+        }
+        return refuse_memory(word);
+    }
 
     // How many bytes there are still.
     [[nodiscard]] std::uint64_t rest() const noexcept {
@@ -42,8 +48,13 @@ class Budget {
     // Bytes that are not needed any more.
     void give_back(std::uint64_t bytes) noexcept { used_ -= std::min(bytes, used_); }
 
-    // The same of time, and of the number of statements.
-    void count_statement(const Word& word);
+    // The same of the number of statements that are run, and now and then of time.
+    void count_statement(const Word& word) {
+        constexpr std::uint64_t between_looks = 64;
+        if (++statements_ > limits_.statements) return refuse_statements(word);
+        if (statements_ % between_looks == 0) check_time(word);
+    }
+    void check_time(const Word& word);
 
     // Whether a limit has been met: nothing more is read then.
     [[nodiscard]] bool is_spent() const noexcept { return is_spent_; }
@@ -52,6 +63,9 @@ class Budget {
     void refuse(const Word& word, const std::string& what, std::string_view limit);
 
   private:
+    void refuse_statements(const Word& word);
+    bool refuse_memory(const Word& word);
+
     const SceneLimits& limits_;
     Faults& faults_;
     Stopwatch watch_;

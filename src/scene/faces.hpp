@@ -2,7 +2,7 @@
 #pragma once
 
 #include "scene/arguments.hpp"
-#include "scene/scene_files.hpp"
+#include "scene/tables.hpp"
 
 #include "coldbrick/face.hpp"
 
@@ -19,19 +19,21 @@ namespace coldbrick::inline v0::detail {
 // Reads font files by the names that stand in a scene, each once.
 class FaceReader {
   public:
-    FaceReader(SceneFiles& files, Budget& budget, Faults& faults) : files_{files}, budget_{budget}, faults_{faults} {}
+    FaceReader(SceneFiles& files, LoadedFiles& loaded, Budget& budget, Faults& faults)
+        : files_{files}, loaded_{loaded}, budget_{budget}, faults_{faults} {}
 
     // What "face NAME = FACE ..." says, from FACE on.
-    std::optional<Face> read(const Word& of, Arguments& given);
+    std::optional<Face> read(const GivenValue& of, Arguments& given);
 
   private:
-    std::optional<Face> base(const Word& of, Arguments& given);
-    std::optional<Face> load(const Word& of, int number);
+    std::optional<Face> base(const GivenValue& of, Arguments& given);
+    std::optional<Face> load(const Word& of, const std::string& file, int number);
 
     SceneFiles& files_;
+    LoadedFiles& loaded_;
     Budget& budget_;
     Faults& faults_;
-    std::map<std::pair<std::string, int>, Face> loaded_;
+    std::map<std::pair<std::string, int>, Face> read_;
 };
 
 }  // namespace coldbrick::inline v0::detail

@@ -13,14 +13,15 @@
 
 namespace coldbrick::inline v0::detail {
 
-std::optional<std::vector<std::vector<Position>>> Arguments::lists(std::string_view name) {
+std::optional<std::vector<std::vector<Position>>> Arguments::lists(Key key) {
     std::vector<std::vector<Position>> lists;
     auto complete = true;
-    for (const auto& argument : given_) {
-        if (argument.keyword.text != name) continue;
+    for (const auto& argument : of_.given) {
+        if (argument.keyword != key.number()) continue;
         auto& list = lists.emplace_back();
-        for (const auto& word : argument.values) {
-            const auto place = values_.position(word, -max_coordinate, max_coordinate);
+        list.reserve(argument.value_count);
+        for (std::uint32_t i = 0; i < argument.value_count; ++i) {
+            const auto place = values_.position(given(argument.first_value + i), -max_coordinate, max_coordinate);
             complete = complete && place;
             list.push_back(place.value_or(Position{}));
         }
@@ -126,26 +127,31 @@ Either<Ellipse, subpixel::Ellipse> read_ellipse(Arguments& given) {
 
 // sweep 197,243: from, to, clockwise unless it says counterclockwise; or sweep 197 by -46.
 std::optional<Sweep> read_sweep(Arguments& given) {
-    const auto& word = given.value("sweep");
-    const auto ends = split_at_commas(word);
+    const auto sweep = given.value("sweep");
     constexpr auto advice = "a sweep is two angles, as in 197,243, or one and how far, as in 197 by -46";
-    if (ends.size() != (given.has("by") ? 1U : 2U)) {
-        given.faults().add(word, in_quotes(word.text) + " is no sweep", advice);
+    const auto is_pair = sweep.size() == 1 && sweep[0].value.kind == ValueKind::pair;
+    if (sweep.size() + (is_pair ? 1 : 0) != (given.has("by") ? 1U : 2U)) {
+        given.faults().add(sweep.word(), in_quotes(sweep.word().text) + " is no sweep", advice);
         return std::nullopt;
     }
-    const auto from = given.values().angle(ends[0]);
+    const auto both = sweep[0].value;
+    const auto end = [&](bool is_second) {
+        if (!is_pair) return given.values().angle(sweep[is_second ? 1 : 0]);
+        return given.values().angle({sweep.of, 0, Value::number(is_second ? both.y : both.x)});
+    };
+    const auto from = end(false);
     if (given.has("by")) {
         const auto by = given.angle_or("by", {});
         if (given.has("counterclockwise")) {
-            given.faults().add(given.value("by"), "the sign of 'by' says which way round", advice);
+            given.faults().add(given.word("by"), "the sign of 'by' says which way round", advice);
             return std::nullopt;
         }
         return from && by ? std::optional{Sweep{.from = *from, .by = *by}} : std::nullopt;
     }
-    const auto to = given.values().angle(ends[1]);
+    const auto to = end(true);
     if (!from || !to) return std::nullopt;
-    const auto both = Sweep::Ends{.from = *from, .to = *to};
-    return given.has("counterclockwise") ? Sweep::counter_clockwise(both) : Sweep::clockwise(both);
+    const auto ends = Sweep::Ends{.from = *from, .to = *to};
+    return given.has("counterclockwise") ? Sweep::counter_clockwise(ends) : Sweep::clockwise(ends);
 }
 
 // An Arc, Sector or Chord.
@@ -262,20 +268,6 @@ std::optional<Figure> read_line(Arguments& given) {
     }
     if (given.has("from")) return Figure{stroked(Line{.from = whole(places[0]), .to = whole(places[1])}, *how)};
     return Figure{stroked(Polyline{.through = whole(places), .closed = is_closed}, *how)};
-}
-
-std::optional<Drawn> read_mark(Arguments& given) {
-    const auto at = given.point("at");
-    return at ? std::optional<Drawn>{Mark{.at = *at}} : std::nullopt;
-}
-
-std::optional<Drawn> read_flood(Arguments& given) {
-    const auto from = given.point("from");
-    const auto tolerance = given.whole_or("tolerance", 0, 0, 255);
-    const auto neighbors =
-        given.choice<Neighbors>("neighbors", {{"four", Neighbors::four}, {"eight", Neighbors::eight}});
-    if (!from || !tolerance || !neighbors) return std::nullopt;
-    return FloodFrom{.from = *from, .tolerance = *tolerance, .neighbors = *neighbors};
 }
 
 // A shape filled, and stroked.
@@ -408,19 +400,38 @@ std::vector<ShapeStatement> all_shapes() {
 
 }  // namespace
 
-std::optional<Path> read_path_data(Arguments& given, std::string_view keyword) {
-    const auto& word = given.value(keyword);
-    if (word.text.size() < 2 || !word.text.starts_with('"')) {
+std::optional<Drawn> read_mark(Arguments& given) {
+    const auto at = given.point("at");
+    return at ? std::optional<Drawn>{Mark{.at = *at}} : std::nullopt;
+}
+
+std::optional<Drawn> read_flood(Arguments& given) {
+    const auto from = given.point("from");
+    const auto tolerance = given.whole_or("tolerance", 0, 0, 255);
+    const auto neighbors =
+        given.choice<Neighbors>("neighbors", {{"four", Neighbors::four}, {"eight", Neighbors::eight}});
+    if (!from || !tolerance || !neighbors) return std::nullopt;
+    return FloodFrom{.from = *from, .tolerance = *tolerance, .neighbors = *neighbors};
+}
+
+std::optional<Path> read_path_data(Arguments& given, Key key) {
+    const auto value = given.value(key);
+    const auto& word = value.word();
+    const auto text = given.values().text(value);
+    if (!text) return std::nullopt;
+    if (value.size() == 1 && value[0].value.kind == ValueKind::number) {
         given.faults().add(word, "path data stands between quotes",
-                           "for example: " + std::string{keyword} + " \"M 10,80 C 40,10 65,10 95,80\"");
+                           "for example: " + std::string{key.name()} + " \"M 10,80 C 40,10 65,10 95,80\"");
         return std::nullopt;
     }
     try {
-        return parse_path(std::string_view{word.text}.substr(1, word.text.size() - 2));
+        return parse_path(*text);
     } catch (const PathError& error) {
-        const auto at = std::min(error.position() + 1, word.text.size() - 1);
         const auto what = std::string_view{error.what()};
-        given.faults().add(part_of(word, at, at + 1),
+        // As it is written only where nothing has been filled in.
+        const auto is_as_written = word.text.size() == text->size() + 2;
+        const auto at = std::min(error.position() + 1, word.text.size() - 1);
+        given.faults().add(is_as_written ? part_of(word, at, at + 1) : word,
                            "in the path data: " + std::string{what.substr(what.find(": ", 6) + 2)});
         return std::nullopt;
     }
@@ -438,12 +449,9 @@ const ShapeStatement* shape_statement(std::string_view name) noexcept {
     return found == all.end() ? nullptr : &*found;
 }
 
-std::optional<Drawn> read_figure(std::string_view words, Arguments& given) {
-    if (words == "mark") return read_mark(given);
-    if (words == "flood") return read_flood(given);
-    const auto space = words.find(' ');
-    const auto& shape = *shape_statement(words.substr(space + 1));
-    auto figure = words.starts_with("fill") ? shape.read_filled(given) : shape.read_stroked(given);
+std::optional<Drawn> read_figure(const ShapeStatement& shape, bool is_stroked, Arguments& given) {
+    const auto is_filled = !is_stroked && shape.read_filled != nullptr;
+    auto figure = is_filled ? shape.read_filled(given) : shape.read_stroked(given);
     return figure ? std::optional<Drawn>{*std::move(figure)} : std::nullopt;
 }
 

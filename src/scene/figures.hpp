@@ -9,9 +9,12 @@
 #include "coldbrick/scene.hpp"
 
 #include <optional>
+#include <span>
 #include <variant>
 
 namespace coldbrick::inline v0::detail {
+
+struct ShapeStatement;
 
 // One pixel, as the statement `mark` draws it.
 struct Mark {
@@ -21,15 +24,20 @@ struct Mark {
 // What a statement draws.
 using Drawn = std::variant<Figure, FloodFrom, Mark>;
 
-// The figure of "fill circle", "stroke line", "mark" and so on; not of regions.
-[[nodiscard]] std::optional<Drawn> read_figure(std::string_view words, Arguments& given);
+// The figure of a shape that is filled, or stroked.
+[[nodiscard]] std::optional<Drawn> read_figure(const ShapeStatement& shape, bool is_stroked, Arguments& given);
+
+// What "mark" and "flood" draw.
+[[nodiscard]] std::optional<Drawn> read_mark(Arguments& given);
+[[nodiscard]] std::optional<Drawn> read_flood(Arguments& given);
 
 // The pen: width, caps, joins, dashes.
 [[nodiscard]] std::optional<Stroke> read_stroke(Arguments& given);
 
 // The parts of a region or clip, and the transform that they are under.
 struct PartsOf {
-    const std::vector<RegionPart>& parts;
+    std::span<const RegionPart> parts;
+    ArgumentsOf of;  // of the statement
     const Transform& by;
     ValueReader& values;
     Faults& faults;

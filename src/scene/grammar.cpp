@@ -41,11 +41,16 @@ void add_forms_of(const ShapeStatement& shape, AllForms& all) {
         const auto optional = with_words(with_words(form.optional, words), rim_words());
         const auto part = verb == "fill" ? "part " : "stroke part ";
         all[part + name].push_back({form.needed, optional});
-        all[verb + " " + name].push_back({with_words(form.needed, {"ink"}), with_words(optional, laying_words())});
+        all[verb + " " + name].push_back(
+            {with_words(form.needed, {"ink"}), with_words(with_words(optional, {"as"}), laying_words())});
     };
     for (const auto& form : shape.forms) {
         if (shape.read_filled != nullptr) add("fill", form, shape.filling);
         add("stroke", form, stroke_words(is_line(shape.name)));
+        // What is measured is what would be filled, or of lines stroked; without ink.
+        const auto& more = shape.read_filled != nullptr ? shape.filling : stroke_words(true);
+        all["measure " + name].push_back(
+            {with_words(form.needed, {"as"}), with_words(with_words(form.optional, more), rim_words())});
     }
 }
 

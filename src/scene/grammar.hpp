@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <cstdint>
 #include <string_view>
 #include <vector>
 
@@ -9,83 +10,114 @@ namespace coldbrick::inline v0::detail {
 
 // What follows a keyword.
 // word: one that may be a keyword elsewhere.
-enum class Takes { nothing, one_value, word, pairs };
+enum class Takes : std::uint8_t { nothing, one_value, word, pairs };
+
+// What its values are: expressions, of which a number, a colour, a text or any of them is expected; a word as it is;
+// labels with numbers, such as wght=700; faces.
+enum class Reads : std::uint8_t { number, color, text, any, word, labels, faces };
 
 struct Keyword {
     std::string_view name;
     Takes takes = Takes::one_value;
+    Reads reads = Reads::number;
 };
 
-inline constexpr auto keywords = std::to_array<Keyword>({{"about"},
-                                                         {"align", Takes::word},
-                                                         {"along"},
-                                                         {"anchor", Takes::word},
-                                                         {"angle"},
-                                                         {"at"},
-                                                         {"axes"},
-                                                         {"blend", Takes::word},
-                                                         {"by"},
-                                                         {"cap", Takes::word},
-                                                         {"center"},
-                                                         {"channels", Takes::word},
-                                                         {"closed", Takes::nothing},
-                                                         {"counterclockwise", Takes::nothing},
-                                                         {"crisp", Takes::nothing},
-                                                         {"dash"},
-                                                         {"dash_offset"},
-                                                         {"data"},
-                                                         {"direction", Takes::word},
-                                                         {"dither", Takes::word},
-                                                         {"edges", Takes::word},
-                                                         {"em"},
-                                                         {"face", Takes::word},
-                                                         {"fallback", Takes::word},
-                                                         {"features", Takes::word},
-                                                         {"fit"},
-                                                         {"from"},
-                                                         {"ground"},
-                                                         {"height"},
-                                                         {"ink"},
-                                                         {"inner_radius"},
-                                                         {"join", Takes::word},
-                                                         {"language", Takes::word},
-                                                         {"letter_spacing"},
-                                                         {"light", Takes::word},
-                                                         {"line_spacing"},
-                                                         {"lines", Takes::word},
-                                                         {"mirrored", Takes::word},
-                                                         {"miter_limit"},
-                                                         {"neighbors", Takes::word},
-                                                         {"number"},
-                                                         {"offset"},
-                                                         {"opacity"},
-                                                         {"overflow", Takes::word},
-                                                         {"part"},
-                                                         {"place", Takes::word},
-                                                         {"placing", Takes::word},
-                                                         {"points"},
-                                                         {"radii"},
-                                                         {"radius"},
-                                                         {"round"},
-                                                         {"rule", Takes::word},
-                                                         {"scaling", Takes::word},
-                                                         {"side", Takes::word},
-                                                         {"size"},
-                                                         {"slant"},
-                                                         {"smooth", Takes::nothing},
-                                                         {"spacing"},
-                                                         {"spread", Takes::word},
-                                                         {"stops", Takes::pairs},
-                                                         {"sweep"},
-                                                         {"through", Takes::pairs},
-                                                         {"to"},
-                                                         {"tolerance"},
-                                                         {"turned"},
-                                                         {"weight"},
-                                                         {"width"},
-                                                         {"without"},
-                                                         {"words"},
-                                                         {"wrap"}});
+inline constexpr auto keywords = std::to_array<Keyword>({
+    {"about", Takes::one_value, Reads::any},
+    {"align", Takes::word, Reads::word},
+    {"along", Takes::one_value, Reads::text},
+    {"anchor", Takes::word, Reads::word},
+    {"angle"},
+    {"as", Takes::word, Reads::word},
+    {"at", Takes::one_value, Reads::any},
+    {"axes", Takes::one_value, Reads::labels},
+    {"blend", Takes::word, Reads::word},
+    {"by", Takes::one_value, Reads::any},
+    {"cap", Takes::word, Reads::word},
+    {"center", Takes::one_value, Reads::any},
+    {"channels", Takes::word, Reads::word},
+    {"closed", Takes::nothing},
+    {"counterclockwise", Takes::nothing},
+    {"crisp", Takes::nothing},
+    {"dash"},
+    {"dash_offset"},
+    {"data", Takes::one_value, Reads::text},
+    {"direction", Takes::word, Reads::word},
+    {"dither", Takes::word, Reads::word},
+    {"edges", Takes::word, Reads::word},
+    {"em"},
+    {"face", Takes::word, Reads::faces},
+    {"fallback", Takes::word, Reads::faces},
+    {"features", Takes::word, Reads::labels},
+    {"fit", Takes::one_value, Reads::any},
+    {"from", Takes::one_value, Reads::any},
+    {"ground", Takes::one_value, Reads::color},
+    {"height"},
+    {"ink", Takes::one_value, Reads::color},
+    {"inner_radius"},
+    {"join", Takes::word, Reads::word},
+    {"language", Takes::word, Reads::word},
+    {"letter_spacing"},
+    {"light", Takes::word, Reads::word},
+    {"line_spacing"},
+    {"lines", Takes::word, Reads::word},
+    {"loops"},
+    {"mirrored", Takes::word, Reads::word},
+    {"miter_limit"},
+    {"neighbors", Takes::word, Reads::word},
+    {"number"},
+    {"offset", Takes::one_value, Reads::any},
+    {"opacity"},
+    {"overflow", Takes::word, Reads::word},
+    {"part", Takes::one_value, Reads::any},
+    {"place", Takes::word, Reads::word},
+    {"placing", Takes::word, Reads::word},
+    {"points"},
+    {"radii", Takes::one_value, Reads::any},
+    {"radius"},
+    {"rate"},
+    {"round"},
+    {"rule", Takes::word, Reads::word},
+    {"scaling", Takes::word, Reads::word},
+    {"side", Takes::word, Reads::word},
+    {"size", Takes::one_value, Reads::any},
+    {"slant"},
+    {"smooth", Takes::nothing},
+    {"spacing"},
+    {"spread", Takes::word, Reads::word},
+    {"step"},
+    {"stops", Takes::pairs, Reads::any},
+    {"sweep"},
+    {"through", Takes::pairs, Reads::any},
+    {"time"},
+    {"to", Takes::one_value, Reads::any},
+    {"tolerance"},
+    {"turned"},
+    {"weight"},
+    {"width"},
+    {"without", Takes::one_value, Reads::color},
+    {"words", Takes::one_value, Reads::text},
+    {"wrap"},
+});
+static_assert(keywords.size() <= 128, "Node::keywords has a bit for each");
+
+// The number of a keyword among all; a word that is none does not compile.
+class Key {
+  public:
+    template <std::size_t size>
+    consteval Key(const char (&name)[size]) : number_{number_of(std::string_view{name})} {}
+    [[nodiscard]] constexpr std::uint8_t number() const noexcept { return number_; }
+    [[nodiscard]] constexpr std::string_view name() const noexcept { return keywords[number_].name; }
+
+  private:
+    static consteval std::uint8_t number_of(std::string_view name) {
+        for (std::size_t i = 0; i < keywords.size(); ++i) {
+            if (keywords[i].name == name) return static_cast<std::uint8_t>(i);
+        }
+        throw "this is no keyword of the language";
+    }
+    std::uint8_t number_;
+};
 
 inline constexpr auto gradients = std::to_array<std::string_view>({"conic", "linear", "radial"});
 
@@ -113,6 +145,11 @@ struct StatementForm {
 
 // The names of all shapes, and of regions.
 [[nodiscard]] const std::vector<std::string_view>& shape_names();
+
+// The words of one statement that a keyword begins nothing of: values that are always there.
+[[nodiscard]] constexpr bool is_value_word(std::string_view word) noexcept {
+    return word == "width" || word == "height";
+}
 
 // Whether a shape is a line, that has no inside.
 [[nodiscard]] bool is_line(std::string_view shape) noexcept;

@@ -13,16 +13,16 @@ namespace {
 std::optional<std::vector<Stop>> read_stops(Arguments& given) {
     std::vector<Stop> stops;
     auto complete = true;
-    for (const auto& word : given.all("stops")) {
-        const auto parts = split_at_commas(word);
-        if (parts.size() != 2) {
-            given.faults().add(word, in_quotes(word.text) + " is no stop",
+    for (std::size_t i = 0; i < given.count("stops"); ++i) {
+        const auto stop = given.value("stops", i);
+        if (stop.size() != 2) {
+            given.faults().add(stop.word(), in_quotes(stop.word().text) + " is no stop",
                                "a stop is a part of the way and a colour: 0.5,coral or 50%,coral");
             complete = false;
             continue;
         }
-        const auto at = given.values().part(parts[0]);
-        const auto color = given.values().color(parts[1]);
+        const auto at = given.values().part(stop[0]);
+        const auto color = given.values().color(stop[1]);
         complete = complete && at && color;
         if (at && color) stops.push_back({.at = *at, .color = *color});
     }
@@ -40,7 +40,7 @@ std::optional<Ink> finished(const Gradient& gradient, Arguments& given) {
     try {
         return Ink{gradient};
     } catch (const Error& error) {
-        given.faults().add(given.all("stops").front(), error.what());
+        given.faults().add(given.word("stops"), error.what());
         return std::nullopt;
     }
 }
@@ -54,7 +54,7 @@ std::optional<Channels> read_channels(Arguments& given) {
                                                                         {"color", Channels::color},
                                                                         {"all", Channels::all}});
     auto channels = Channels::none;
-    for (const auto& word : split_at_commas(given.value("channels"))) {
+    for (const auto& word : split_at_commas(given.word("channels"))) {
         const auto* const found =
             std::find_if(known.begin(), known.end(), [&](const auto& choice) { return choice.word == word.text; });
         if (found == known.end()) {
@@ -91,19 +91,19 @@ std::optional<Placing> read_placing(Arguments& given) {
     return given.choice<Placing>("placing", {{"target", Placing::target}, {"shape", Placing::shape}});
 }
 
-std::optional<Ink> read_gradient(std::string_view kind, Arguments& given) {
+std::optional<Ink> read_gradient(Arguments& given) {
     auto stops = read_stops(given);
     const auto spread = read_spread(given);
     const auto placing = read_placing(given);
     const auto dither = given.choice<Dither>("dither", {{"none", Dither::none}, {"ordered", Dither::ordered}});
-    if (kind == "linear") {
+    if (given.has("to")) {
         const auto from = given.position("from");
         const auto to = given.position("to");
         if (!from || !to || !stops || !spread || !placing || !dither) return std::nullopt;
         return finished(LinearGradient{*from, *to, std::move(*stops), *spread, *placing, *dither}, given);
     }
     const auto center = given.position("center");
-    if (kind == "radial") {
+    if (given.has("radius")) {
         const auto radius = given.real_or("radius", 0, 0, max_coordinate);
         if (!center || !radius || !stops || !spread || !placing || !dither) return std::nullopt;
         return finished(RadialGradient{*center, *radius, std::move(*stops), *spread, *placing, *dither}, given);

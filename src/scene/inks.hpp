@@ -9,8 +9,8 @@
 
 namespace coldbrick::inline v0::detail {
 
-// The gradient of "gradient linear" and so on.
-[[nodiscard]] std::optional<Ink> read_gradient(std::string_view kind, Arguments& given);
+// A gradient: linear from somewhere to somewhere, radial with a radius, else conic.
+[[nodiscard]] std::optional<Ink> read_gradient(Arguments& given);
 
 [[nodiscard]] std::optional<Ink> read_hatch(Arguments& given);
 

@@ -58,16 +58,19 @@ std::string forms_in_words(const std::vector<StatementForm>& forms) {
 // Cuts the words after verb and shape into arguments.
 class ArgumentReader {
   public:
-    ArgumentReader(std::span<const Word> words, const std::vector<StatementForm>& forms, Faults& faults,
+    ArgumentReader(std::span<const Word> words, const std::vector<StatementForm>& forms, Scope& scope, Faults& faults,
                    std::span<const std::string_view> others)
-        : words_{words}, known_{keywords_of(forms)}, faults_{faults} {
+        : words_{words}, known_{keywords_of(forms)}, scope_{scope}, faults_{faults} {
         known_.insert(known_.end(), others.begin(), others.end());
     }
 
-    std::vector<Argument> read() {
-        std::vector<Argument> arguments;
+    std::vector<ReadArgument> read() {
+        std::vector<ReadArgument> arguments;
         // Words to be drawn need no keyword.
-        if (!words_.empty() && words_[0].text.starts_with('"') && includes(known_, "words")) {
+        const auto is_words = [&](const Word& word) {
+            return word.text.starts_with('"') || (find_keyword(word.text) == nullptr && is_own_name(word.text));
+        };
+        if (!words_.empty() && includes(known_, "words") && is_words(words_[0])) {
             arguments.push_back({.keyword = {.text = "words", .place = words_[0].place}, .values = {words_[0]}});
             ++at_;
         }
@@ -88,12 +91,23 @@ class ArgumentReader {
     }
 
   private:
+    // The name of a value, of one's own or such as the sheet's width.
+    [[nodiscard]] bool is_own_name(std::string_view word) const {
+        const auto* const known = scope_.find(word);
+        return known != nullptr && known->shape == no_slot;
+    }
+
     [[nodiscard]] bool at_value() const { return at_ < words_.size() && find_keyword(words_[at_].text) == nullptr; }
+
+    // The same behind a keyword, where names may be those of keywords.
+    [[nodiscard]] bool at_first_value() const {
+        return at_value() || (at_ < words_.size() && is_own_name(words_[at_].text));
+    }
 
     std::vector<Word> values(const Keyword& keyword) {
         std::vector<Word> result;
         if (keyword.takes == Takes::word && at_ < words_.size()) result.push_back(words_[at_++]);
-        if (keyword.takes == Takes::one_value && at_value()) {
+        if (keyword.takes == Takes::one_value && at_first_value()) {
             result.push_back(words_[at_++]);
             if (result[0].text.ends_with(',') && at_value()) ++at_;  // told as a pair with a space in it
         }
@@ -107,8 +121,9 @@ class ArgumentReader {
     }
 
     // A mistyped keyword among pairs is told as such.
-    [[nodiscard]] static bool could_be_pair(std::string_view word) {
-        return word.find_first_of(",0123456789(") != std::string_view::npos;
+    [[nodiscard]] bool could_be_pair(std::string_view word) const {
+        if (word.find_first_of(",0123456789(") != std::string_view::npos) return true;
+        return is_own_name(word.substr(0, word.find_first_of(".+-*/^")));
     }
 
     static bool is_number(std::string_view word) {
@@ -126,15 +141,16 @@ class ArgumentReader {
     // The commonest slips, each with its cause. Says whether it was one; nothing more is read of the statement then.
     bool refuse_slip(const Word& word) {
         const auto before = at_ > 0 ? std::string_view{words_[at_ - 1].text} : std::string_view{};
-        const auto next = at_ + 1 < words_.size() ? words_[at_ + 1].text : std::string{};
+        const auto next = std::string{at_ + 1 < words_.size() ? words_[at_ + 1].text : std::string_view{}};
         if (word.text.starts_with('#') && find_keyword(before) == nullptr) {
             refuse(word, "a '#' begins a colour; a comment begins with //", "write // before what is not to be read");
         } else if (is_number(before) && is_number(word.text)) {
             refuse(word, "there is no comma between " + in_quotes(before) + " and " + in_quotes(word.text),
-                   "a pair is written without spaces: " + std::string{before} + "," + word.text);
+                   "a pair is written without spaces: " + std::string{before} + "," + std::string{word.text});
         } else if (is_operator(word.text)) {
-            refuse(word, "an expression has no spaces but in parentheses",
-                   "write " + std::string{before} + word.text + next + ", or parentheses around each number");
+            refuse(
+                word, "an expression has no spaces but in parentheses",
+                "write " + std::string{before} + std::string{word.text} + next + ", or parentheses around each number");
         } else if (word.text == "color" || word.text == "colour") {
             refuse(word, "the colour of a drawing is its ink", "for example: ink " + (next.empty() ? "red" : next));
         } else if (statement_kind(word.text) != nullptr && !includes(known_, word.text)) {
@@ -160,20 +176,21 @@ class ArgumentReader {
     std::span<const Word> words_;
     std::size_t at_ = 0;
     std::vector<std::string_view> known_;
+    Scope& scope_;
     Faults& faults_;
 };
 
 }  // namespace
 
-std::vector<Argument> read_arguments(std::span<const Word> words, const std::vector<StatementForm>& forms,
-                                     Faults& faults, std::span<const std::string_view> others) {
-    return ArgumentReader{words, forms, faults, others}.read();
+std::vector<ReadArgument> read_arguments(std::span<const Word> words, const std::vector<StatementForm>& forms,
+                                         Scope& scope, Faults& faults, std::span<const std::string_view> others) {
+    return ArgumentReader{words, forms, scope, faults, others}.read();
 }
 
 void check_form(const GivenArguments& arguments, const std::vector<StatementForm>& forms, Faults& faults) {
     const auto& [words, place, given, may_repeat_through] = arguments;
     const auto gives = [&of = given](std::string_view name) {
-        return std::any_of(of.begin(), of.end(), [&](const Argument& a) { return a.keyword.text == name; });
+        return std::any_of(of.begin(), of.end(), [&](const ReadArgument& a) { return a.keyword.text == name; });
     };
     const auto matches = [&](const StatementForm& form) {
         return std::count_if(form.needed.begin(), form.needed.end(), gives);
@@ -183,8 +200,8 @@ void check_form(const GivenArguments& arguments, const std::vector<StatementForm
                           [&](const StatementForm& a, const StatementForm& b) { return matches(a) < matches(b); });
     for (std::size_t i = 0; i < given.size(); ++i) {
         const auto& keyword = given[i].keyword;
-        const auto first =
-            std::find_if(given.begin(), given.end(), [&](const Argument& a) { return a.keyword.text == keyword.text; });
+        const auto first = std::find_if(given.begin(), given.end(),
+                                        [&](const ReadArgument& a) { return a.keyword.text == keyword.text; });
         const auto is_repeat = first != given.begin() + static_cast<std::ptrdiff_t>(i);
         if (!includes(form.needed, keyword.text) && !includes(form.optional, keyword.text)) {
             faults.add(keyword, in_quotes(keyword.text) + " does not belong here",

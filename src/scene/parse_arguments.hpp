@@ -2,7 +2,7 @@
 #pragma once
 
 #include "scene/grammar.hpp"
-#include "scene/parse.hpp"
+#include "scene/scope.hpp"
 
 #include <algorithm>
 #include <span>
@@ -17,6 +17,12 @@ bool includes(const List& list, std::string_view word) {
     return std::find(list.begin(), list.end(), word) != list.end();
 }
 
+// A keyword and its values, as words.
+struct ReadArgument {
+    Word keyword;
+    std::vector<Word> values;
+};
+
 // Null for a word that is none.
 const Keyword* find_keyword(std::string_view word);
 
@@ -24,14 +30,14 @@ const Keyword* find_keyword(std::string_view word);
 std::string suggestion(std::string_view word, const std::vector<std::string_view>& known);
 
 // Cuts words into arguments. Other words that might have been meant where a keyword is unknown are known too.
-std::vector<Argument> read_arguments(std::span<const Word> words, const std::vector<StatementForm>& forms,
-                                     Faults& faults, std::span<const std::string_view> others = {});
+std::vector<ReadArgument> read_arguments(std::span<const Word> words, const std::vector<StatementForm>& forms,
+                                         Scope& scope, Faults& faults, std::span<const std::string_view> others = {});
 
 // What is checked against forms: "fill circle" and its arguments, told at a place if something is missing.
 struct GivenArguments {
     std::string words;
     const Word& place;
-    const std::vector<Argument>& given;
+    const std::vector<ReadArgument>& given;
     bool may_repeat_through;
 };
 

@@ -13,11 +13,21 @@
 
 namespace coldbrick::inline v0::detail {
 
-std::shared_ptr<const Bitmap<Rgba8>> PictureReader::read(const Word& name) {
-    const auto file = files_.name_in(name, "picture", "\"quay.png\"");
-    if (!file) return nullptr;
-    if (const auto known = read_.find(*file); known != read_.end()) return known->second;
-    return read_[*file] = load(name, *file);
+std::shared_ptr<const Bitmap<Rgba8>> PictureReader::read(const Word& name, const std::string& file) {
+    if (const auto known = read_.find(file); known != read_.end()) return known->second;
+    if (file.empty()) {
+        faults_.add(name, "the name of the picture is empty");
+        return nullptr;
+    }
+    // What another run has loaded is taken, and paid for here too.
+    const auto lock = std::scoped_lock{loaded_.mutex};
+    auto& shared = loaded_.pictures[file];
+    if (!shared) {
+        shared = load(name, file);
+    } else if (!budget_.spend(shared->bytes().size(), name)) {
+        return nullptr;
+    }
+    return read_[file] = shared;
 }
 
 std::shared_ptr<const Bitmap<Rgba8>> PictureReader::load(const Word& name, const std::string& file) {
@@ -40,8 +50,8 @@ namespace {
 
 // part X,Y,W,H
 std::optional<Box> read_part(Arguments& given, Size of) {
-    const auto& word = given.value("part");
-    const auto numbers = given.values().reals(word, -max_coordinate, max_coordinate);
+    const auto& word = given.word("part");
+    const auto numbers = given.values().reals(given.value("part"), -max_coordinate, max_coordinate);
     if (!numbers) return std::nullopt;
     const auto is_whole = std::all_of(numbers->begin(), numbers->end(), [](double n) { return n == std::floor(n); });
     const auto part = [&] {
@@ -64,7 +74,7 @@ std::optional<Size> read_size(Arguments& given) {
     if (!given.has("size")) return Size{};
     const auto pair = given.values().pair(given.value("size"), 0, max_coordinate);
     if (!pair) return std::nullopt;
-    if (*pair == Point{}) given.faults().add(given.value("size"), "one side of the size may be 0, not both");
+    if (*pair == Point{}) given.faults().add(given.word("size"), "one side of the size may be 0, not both");
     return *pair == Point{} ? std::nullopt : std::optional{Size{.width = pair->x, .height = pair->y}};
 }
 
@@ -138,8 +148,8 @@ Shared<KeptPicture> kept(const std::shared_ptr<const Bitmap<Rgba8>>& picture) {
     return make_shared_value<ReadPicture>(picture);
 }
 
-std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Arguments& given) {
-    const auto picture = pictures.read(name);
+std::optional<Pasted> read_paste(const Word& name, const std::string& file, PictureReader& pictures, Arguments& given) {
+    const auto picture = pictures.read(name, file);
     const auto at = given.point("at");
     const auto size = read_size(given);
     const auto turned = given.angle_or("turned", {});

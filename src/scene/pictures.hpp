@@ -2,7 +2,7 @@
 #pragma once
 
 #include "scene/arguments.hpp"
-#include "scene/scene_files.hpp"
+#include "scene/tables.hpp"
 
 #include "coldbrick/scene.hpp"
 
@@ -18,11 +18,11 @@ namespace coldbrick::inline v0::detail {
 // Reads picture files by the names that stand in a scene, each once, and keeps what pastes make of them, each once.
 class PictureReader {
   public:
-    PictureReader(SceneFiles& files, Budget& budget, Faults& faults)
-        : files_{files}, budget_{budget}, faults_{faults} {}
+    PictureReader(SceneFiles& files, LoadedFiles& loaded, Budget& budget, Faults& faults)
+        : files_{files}, loaded_{loaded}, budget_{budget}, faults_{faults} {}
 
-    // The picture of a name between quotes; null if there is a fault.
-    std::shared_ptr<const Bitmap<Rgba8>> read(const Word& name);
+    // The picture of a file's name, that stands at a word; null if there is a fault.
+    std::shared_ptr<const Bitmap<Rgba8>> read(const Word& name, const std::string& file);
 
     // The part of a picture, mirrored, turned and resized; null if there is no memory for it.
     std::shared_ptr<const Bitmap<Rgba8>> shaped(const Word& name, const std::shared_ptr<const Bitmap<Rgba8>>& picture,
@@ -34,6 +34,7 @@ class PictureReader {
     std::shared_ptr<const Bitmap<Rgba8>> load(const Word& name, const std::string& file);
 
     SceneFiles& files_;
+    LoadedFiles& loaded_;
     Budget& budget_;
     Faults& faults_;
     std::map<std::string, std::shared_ptr<const Bitmap<Rgba8>>, std::less<>> read_;
@@ -51,6 +52,7 @@ struct Pasted {
 };
 
 // The figure of "paste".
-[[nodiscard]] std::optional<Pasted> read_paste(const Word& name, PictureReader& pictures, Arguments& given);
+[[nodiscard]] std::optional<Pasted> read_paste(const Word& name, const std::string& file, PictureReader& pictures,
+                                               Arguments& given);
 
 }  // namespace coldbrick::inline v0::detail

@@ -38,7 +38,7 @@ std::optional<Stroke> read_stroke(Arguments& given) {
         // What the numbers are together; it draws nothing.
         for_each_span(stroked(subpixel::Line{}, how), Box{}, [](const Span&) {});
     } catch (const Error& error) {
-        given.faults().add(given.value("dash"), std::string{error.what()});
+        given.faults().add(given.word("dash"), std::string{error.what()});
         return std::nullopt;
     }
     return how;

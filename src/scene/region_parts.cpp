@@ -17,8 +17,10 @@ Region region_of(const Drawn& figure, const Transform& by, const Box& within) {
 }
 
 std::optional<Drawn> read_part(const RegionPart& part, const PartsOf& of, Edge edge = Edge::crisp) {
-    Arguments given{part.arguments, of.values, of.faults, edge};
-    return read_figure((part.is_stroked ? "stroke " : "fill ") + part.shape.text, given);
+    auto parts = of.of;
+    parts.given = std::span{of.of.program.arguments}.subspan(part.first_argument, part.argument_count);
+    Arguments given{parts, of.values, of.faults, edge};
+    return read_figure(*part.shape, part.is_stroked, given);
 }
 
 }  // namespace
@@ -28,7 +30,7 @@ namespace {
 // What parts that are joined alike make together, two by two: so that the work grows with the number of their spans,
 // and not with its square. xor, plus and within do not care how they are grouped; what is taken away one by one is
 // taken away together.
-Region joined(std::vector<Region> parts, const std::string& joiner) {
+Region joined(std::vector<Region> parts, Joiner joiner) {
     for (auto count = parts.size(); count > 1; count = (count + 1) / 2) {
         for (std::size_t i = 0; 2 * i < count; ++i) {
             auto& first = parts[2 * i];
@@ -37,19 +39,19 @@ Region joined(std::vector<Region> parts, const std::string& joiner) {
                 continue;
             }
             const auto& second = parts[2 * i + 1];
-            parts[i] = joiner == "within" ? intersection(first, second)
-                       : joiner == "xor"  ? symmetric_difference(first, second)
-                                          : unite(first, second);
+            parts[i] = joiner == Joiner::within      ? intersection(first, second)
+                       : joiner == Joiner::exclusive ? symmetric_difference(first, second)
+                                                     : unite(first, second);
         }
     }
     return std::move(parts.front());
 }
 
-Region with(const Region& before, std::vector<Region> parts, const std::string& joiner) {
+Region with(const Region& before, std::vector<Region> parts, Joiner joiner) {
     const auto all = joined(std::move(parts), joiner);
-    if (joiner == "minus") return difference(before, all);
-    if (joiner == "within") return intersection(before, all);
-    return joiner == "xor" ? symmetric_difference(before, all) : unite(before, all);
+    if (joiner == Joiner::minus) return difference(before, all);
+    if (joiner == Joiner::within) return intersection(before, all);
+    return joiner == Joiner::exclusive ? symmetric_difference(before, all) : unite(before, all);
 }
 
 }  // namespace
@@ -73,8 +75,8 @@ std::optional<SmoothRegion> read_smooth_region(const PartsOf& of, const Box& wit
     auto region = std::optional<SmoothRegion>{};
     auto complete = true;
     for (const auto& part : of.parts) {
-        if (region && part.joiner != "within") {
-            of.faults.add(part.shape, "a smooth clip has one shape, or shapes within each other",
+        if (region && part.joiner != Joiner::within) {
+            of.faults.add(part.word, "a smooth clip has one shape, or shapes within each other",
                           "write 'within' before it, or leave out 'smooth'");
             return std::nullopt;
         }

@@ -46,7 +46,9 @@ namespace {
 // Where a call stands in its scene's text.
 std::string place_of(const Scene& scene, std::size_t number) {
     const auto [line, column] = scene.place_of(number);
-    return printable(scene.name) + ":" + std::to_string(line) + ":" + std::to_string(column) + ": ";
+    const auto file = scene.file_of(number);
+    return printable(file.empty() ? scene.name : file) + ":" + std::to_string(line) + ":" + std::to_string(column) +
+           ": ";
 }
 
 }  // namespace
@@ -57,7 +59,8 @@ std::vector<Box> detail::render(const Scene& scene, const Surface& surface) {
     std::vector<Box> touched;
     touched.reserve(scene.drawing.size());
     for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
-        if (watch.is_over()) {
+        constexpr std::size_t between_looks = 16;
+        if (number % between_looks == 0 && watch.is_over()) {
             throw Error{place_of(scene, number) + "drawing has taken longer than the " + in_digits(scene.seconds) +
                         " seconds that it may (limit seconds)"};
         }

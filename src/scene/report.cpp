@@ -58,18 +58,24 @@ std::string marked_line(std::string_view line, const Fault& fault) {
 }  // namespace
 
 std::string report(const Fault& fault, std::string_view text, std::string_view name) {
-    auto result = place_in_words(name, fault.place) + fault.what + "\n";
+    auto result = place_in_words(fault.file.empty() ? name : fault.file, fault.place) + fault.what + "\n";
     if (fault.place.line > 0) result += marked_line(detail::line_of(text, fault.place.line), fault);
+    if (!fault.way.empty()) result += "    " + fault.way + "\n";
     if (!fault.advice.empty()) result += "    " + fault.advice + "\n";
     return result;
 }
 
-void detail::throw_scene_error(std::vector<Fault> faults, std::size_t count, std::string_view text,
-                               std::string_view name) {
+void detail::throw_scene_error(Faults&& told, const std::deque<SourceText>& sources, std::string_view name) {
+    const auto count = told.count();
+    auto faults = std::move(told).sorted();
     faults.resize(std::min(faults.size(), static_cast<std::size_t>(max_faults)));
     const auto more = count - faults.size();
     std::string reports;
-    for (const auto& fault : faults) reports += report(fault, text, name);
+    for (const auto& fault : faults) {
+        const auto is_in = [&](const SourceText& source) { return source.name == fault.file; };
+        const auto source = std::find_if(sources.begin(), sources.end(), is_in);
+        reports += report(fault, source == sources.end() ? std::string_view{} : source->text, name);
+    }
     if (more > 0) reports += "... and " + std::to_string(more) + " more\n";
     reports.pop_back();
     throw SceneError{reports, std::move(faults)};

@@ -1,5 +1,7 @@
 #include "scene/scene_files.hpp"
 
+#include "files/readers.hpp"
+
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
@@ -21,14 +23,6 @@ bool is_below(const fs::path& path, const fs::path& folder) {
 
 }  // namespace
 
-std::optional<std::string> SceneFiles::name_in(const Word& word, std::string_view what, std::string_view example) {
-    const auto& text = word.text;
-    if (text.size() >= 3 && text.starts_with('"')) return text.substr(1, text.size() - 2);
-    faults_.add(word, "the name of a " + std::string{what} + " stands between quotes",
-                "for example: " + std::string{example});
-    return std::nullopt;
-}
-
 // Links are followed first: one that leaves the folder is of no use.
 std::optional<fs::path> SceneFiles::place_of(const Word& word, const std::string& file, std::string_view what) {
     const auto refuse = [&](const std::string& why, std::string advice = {}) {
@@ -40,7 +34,7 @@ std::optional<fs::path> SceneFiles::place_of(const Word& word, const std::string
     const auto base = fs::path{folder_.empty() ? "." : folder_};
     const auto path = fs::canonical(base / file, unknown);
     if (unknown) return refuse("cannot be read: " + unknown.message());
-    auto folders = budget_.limits().files_from;
+    auto folders = limits_.files_from;
     folders.push_back(base.string());
     for (const auto& folder : folders) {
         const auto real = fs::canonical(folder, unknown);
@@ -49,6 +43,18 @@ std::optional<fs::path> SceneFiles::place_of(const Word& word, const std::string
     return refuse("lies outside of the scene's folder",
                   "a scene may read files from there only if its user allows it "
                   "(files_from)");
+}
+
+std::optional<std::string> SceneFiles::text_of(const Word& word, const std::string& file, std::string_view what,
+                                               std::uint64_t most) {
+    const auto path = place_of(word, file, what);
+    if (!path) return std::nullopt;
+    try {
+        return read_text_file(path->string(), most);
+    } catch (const Error& error) {
+        faults_.add(word, by_name(error.what(), *path, file));
+        return std::nullopt;
+    }
 }
 
 std::string SceneFiles::by_name(std::string_view message, const fs::path& path, const std::string& file) {

@@ -15,14 +15,15 @@ namespace coldbrick::inline v0::detail {
 class SceneFiles {
   public:
     // Names are relative to the folder.
-    SceneFiles(std::string_view folder, const Budget& budget, Faults& faults)
-        : folder_{folder}, budget_{budget}, faults_{faults} {}
-
-    // The name between a word's quotes; nothing if it has none. What says which kind of file it is of.
-    std::optional<std::string> name_in(const Word& word, std::string_view what, std::string_view example);
+    SceneFiles(std::string_view folder, const SceneLimits& limits, Faults& faults)
+        : folder_{folder}, limits_{limits}, faults_{faults} {}
 
     // Where a file is; nothing if it is not there, or lies elsewhere.
     std::optional<std::filesystem::path> place_of(const Word& word, const std::string& file, std::string_view what);
+
+    // The text of a file of at most so many bytes; nothing if it cannot be read.
+    std::optional<std::string> text_of(const Word& word, const std::string& file, std::string_view what,
+                                       std::uint64_t most);
 
     // What a message says of a file at its full path, by the name that the scene gives it.
     [[nodiscard]] static std::string by_name(std::string_view message, const std::filesystem::path& path,
@@ -30,7 +31,7 @@ class SceneFiles {
 
   private:
     std::string folder_;
-    const Budget& budget_;
+    const SceneLimits& limits_;
     Faults& faults_;
 };
 

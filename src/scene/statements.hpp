@@ -2,28 +2,37 @@
 #pragma once
 
 #include "scene/grammar.hpp"
+#include "scene/words.hpp"
 
+#include <cstdint>
 #include <span>
 #include <string_view>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
 
-class Evaluator;
-struct ParsedStatement;
+class Runner;
+class ProgramParser;
+struct Node;
 
 // What stands between the verb and the arguments.
-enum class Head {
+enum class Head : std::uint8_t {
     nothing,
-    shape,          // the name of a shape, or "region"
-    picture,        // a file's name
-    name,           // NAME =
-    name_and_kind,  // NAME = and the kind of gradient
-    name_and_face,  // NAME = and a font file's name, or a face
+    shape,           // the name of a shape, or "region"
+    value,           // a value: a file's name, a number of frames
+    name,            // NAME =
+    name_and_kind,   // NAME = and the kind of gradient
+    name_and_face,   // NAME = and a font file's name, or a face
+    name_and_value,  // NAME = and a number
+    own              // as the statement says itself
 };
 
-// What follows: arguments with keywords; areas that make up a region; or values alone, so many of them.
-enum class Body { arguments, areas, no_value, one_value, values };
+// What follows: arguments with keywords; areas that make up a region; or values alone, so many of them; or all of the
+// line as one value.
+enum class Body : std::uint8_t { arguments, areas, no_value, one_value, values, line };
+
+// What a statement begins.
+enum class Block : std::uint8_t { none, group, clip, pattern, repeat, when, shape };
 
 struct StatementKind {
     std::string_view verb;
@@ -33,11 +42,15 @@ struct StatementKind {
     std::string_view example;          // how it may be written
     std::string_view form;             // for help: what follows the verb, and what it does
     std::string_view meaning;
-    void (Evaluator::*take)(const ParsedStatement& statement);
-    bool has_end = false;  // whether it begins something that 'end' ends
+    void (Runner::*take)(const Node& node);
+    void (ProgramParser::*parse)(const Statement& statement, Node& node) = nullptr;  // of Head::own
+    Block block = Block::none;                                                       // what it begins, that 'end' ends
+    bool is_top_only = false;      // whether it stands in no loop, shape or other block
+    bool is_before_sheet = false;  // whether it may stand before the sheet
 
     [[nodiscard]] bool defines() const noexcept {
-        return head == Head::name || head == Head::name_and_kind || head == Head::name_and_face;
+        return head == Head::name || head == Head::name_and_kind || head == Head::name_and_face ||
+               head == Head::name_and_value;
     }
 };
 
@@ -48,5 +61,8 @@ struct StatementKind {
 [[nodiscard]] const StatementKind* statement_kind(std::string_view verb) noexcept;
 
 [[nodiscard]] std::vector<std::string_view> verbs();
+
+// The entries of those that compute: names, loops, conditions, shapes of one's own, frames.
+[[nodiscard]] std::vector<StatementKind> computing_kinds();
 
 }  // namespace coldbrick::inline v0::detail

@@ -11,30 +11,6 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// What stands between quotes: \n is a line's end, \" a quote, \\ a backslash.
-std::optional<std::string> read_words(Arguments& given) {
-    const auto& word = given.value("words");
-    const auto& text = word.text;
-    if (text.size() < 2 || !text.starts_with('"')) {
-        given.faults().add(word, "words stand between quotes",
-                           "for example: fill text \"BERTH 4\" at 44,306 ink white");
-        return std::nullopt;
-    }
-    std::string words;
-    for (std::size_t i = 1; i + 1 < text.size(); ++i) {
-        const auto is_escape = text[i] == '\\' && i + 2 < text.size();
-        if (is_escape && text[i + 1] == 'n') {
-            words += '\n';
-            ++i;
-        } else if (is_escape && (text[i + 1] == '\\' || text[i + 1] == '"')) {
-            words += text[++i];
-        } else {
-            words += text[i];
-        }
-    }
-    return words;
-}
-
 std::optional<TextAnchor> read_text_anchor(Arguments& given) {
     return given.choice<TextAnchor>("anchor", {{"top_left", TextAnchor::top_left},
                                                {"top", TextAnchor::top},
@@ -55,7 +31,7 @@ bool read_fit(Arguments& given, Text& text) {
     const auto by = given.choice<Overflow>("overflow", {{"shrink", Overflow::shrink}, {"cut", Overflow::cut}});
     if (!given.has("fit")) {
         if (given.has("overflow")) {
-            given.faults().add(given.value("overflow"), "there is no box that the text could be larger than",
+            given.faults().add(given.word("overflow"), "there is no box that the text could be larger than",
                                "say how large: fit 200,40");
         }
         return by.has_value();
@@ -81,7 +57,7 @@ bool read_along(Arguments& given, Text& text) {
 
 bool read_numbers(Arguments& given, Text& text) {
     constexpr auto most = 16384.0;
-    const auto read = [&](std::string_view name, double least, auto& to) {
+    const auto read = [&](Key name, double least, auto& to) {
         if (!given.has(name)) return true;
         const auto value = given.real_or(name, 0, least, most);
         if (value) to = *value;
@@ -129,7 +105,7 @@ void remark(const Text& text, const TextLayout& layout, const Word& word, Faults
 
 std::optional<std::variant<Text>> read_text(Arguments& given) {
     Text text;
-    auto words = read_words(given);
+    auto words = given.values().text(given.value("words"));
     const auto face = given.has("face") ? given.values().face(given.value("face")) : Face{};
     const auto anchor = read_text_anchor(given);
     const auto lines = given.choice<TextLines>("lines", {{"left", TextLines::left},
@@ -150,9 +126,9 @@ std::optional<std::variant<Text>> read_text(Arguments& given) {
     text.anchor = *anchor;
     text.lines = *lines;
     text.direction = *direction;
-    if (given.has("language")) text.language = given.value("language").text;
+    if (given.has("language")) text.language = given.word("language").text;
     text.at = *at;
-    const auto& word = given.value("words");
+    const auto& word = given.word("words");
     try {
         remark(text, lay_out(text), word, given.faults());
         return text;

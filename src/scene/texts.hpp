@@ -15,6 +15,6 @@ namespace coldbrick::inline v0::detail {
 [[nodiscard]] std::optional<std::variant<Text>> read_text(Arguments& given);
 
 // Path data between quotes.
-[[nodiscard]] std::optional<Path> read_path_data(Arguments& given, std::string_view keyword);
+[[nodiscard]] std::optional<Path> read_path_data(Arguments& given, Key key);
 
 }  // namespace coldbrick::inline v0::detail

@@ -54,6 +54,12 @@ class LineSplitter {
         if (line_[at_] == '"') return next_quoted();
         std::vector<std::size_t> open;
         for (; at_ < line_.size() && (!open.empty() || !is_space(line_[at_])); ++at_) {
+            if (line_[at_] == '"') {
+                const auto end = end_of_quoted(line_, at_);
+                if (end == std::string_view::npos) return next_quoted();  // which says so
+                at_ = end - 1;
+                continue;
+            }
             if (line_[at_] == '(') open.push_back(at_);
             if (line_[at_] == ')' && !open.empty()) open.pop_back();
         }
@@ -68,15 +74,12 @@ class LineSplitter {
     // From one quote to the next that has no backslash before it; both belong to the word.
     Word next_quoted() {
         const auto begin = at_;
-        auto end = line_.find_first_of("\"\\", begin + 1);
-        while (end != std::string_view::npos && line_[end] == '\\') end = line_.find_first_of("\"\\", end + 2);
+        const auto end = end_of_quoted(line_, begin);
         if (end == std::string_view::npos) {
             sound_ = false;
             faults_.add(word_from(begin, begin + 1), "this quote is not closed", "write the '\"' on the same line");
-            at_ = line_.size();
-        } else {
-            at_ = end + 1;
         }
+        at_ = std::min(end, line_.size());
         return word_from(begin, at_);
     }
 
@@ -88,7 +91,7 @@ class LineSplitter {
         }
         column_ += character_count(line_.substr(counted_, begin - counted_));
         counted_ = begin;
-        return {.text = std::string{line_.substr(begin, end - begin)}, .place = {.line = number_, .column = column_}};
+        return {.text = line_.substr(begin, end - begin), .place = {.line = number_, .column = column_}};
     }
 
     std::string_view line_;
@@ -103,7 +106,12 @@ class LineSplitter {
 }  // namespace
 
 void Faults::remark(const Word& word, std::string what) {
-    remarks_.push_back({.place = word.place, .what = std::move(what)});
+    constexpr std::size_t most_kept = 1000;
+    const auto is_same = [&](const Remark& before) {
+        return before.place == word.place && before.what == what && before.file == file_;
+    };
+    if (remarks_.size() >= most_kept || std::any_of(remarks_.begin(), remarks_.end(), is_same)) return;
+    remarks_.push_back({.place = word.place, .what = std::move(what), .file = std::string{file_}});
 }
 
 void Faults::add(const Word& word, std::string what, std::string advice) {
@@ -112,11 +120,14 @@ void Faults::add(const Word& word, std::string what, std::string advice) {
     faults_.push_back({.place = word.place,
                        .length = std::max(1, character_count(word.text)),
                        .what = std::move(what),
-                       .advice = std::move(advice)});
+                       .advice = std::move(advice),
+                       .way = way_ ? way_() : std::string{},
+                       .file = std::string{file_}});
 }
 
 std::vector<Fault> Faults::sorted() && {
     std::stable_sort(faults_.begin(), faults_.end(), [](const Fault& a, const Fault& b) {
+        if (a.file != b.file) return a.file < b.file;
         return a.place.line != b.place.line ? a.place.line < b.place.line : a.place.column < b.place.column;
     });
     return std::move(faults_);
@@ -130,9 +141,38 @@ int character_count(std::string_view text) noexcept {
 }
 
 Word part_of(const Word& word, std::size_t begin, std::size_t end) {
-    const auto text = std::string_view{word.text};
-    return {.text = std::string{text.substr(begin, end - begin)},
-            .place = {.line = word.place.line, .column = word.place.column + character_count(text.substr(0, begin))}};
+    return {
+        .text = word.text.substr(begin, end - begin),
+        .place = {.line = word.place.line, .column = word.place.column + character_count(word.text.substr(0, begin))}};
+}
+
+std::size_t end_of_quoted(std::string_view text, std::size_t begin) noexcept {
+    auto end = text.find_first_of("\"\\", begin + 1);
+    while (end != std::string_view::npos && text[end] == '\\') end = text.find_first_of("\"\\", end + 2);
+    return end == std::string_view::npos ? end : end + 1;
+}
+
+std::vector<Word> split_at_commas(const Word& word) {
+    std::vector<Word> parts;
+    std::size_t begin = 0;
+    auto depth = 0;
+    auto place = word.place;
+    const auto add = [&](std::size_t end) {
+        parts.push_back({.text = word.text.substr(begin, end - begin), .place = place});
+        place.column += character_count(word.text.substr(std::min(begin, word.text.size()), end + 1 - begin));
+        begin = end + 1;
+    };
+    for (std::size_t i = 0; i < word.text.size(); ++i) {
+        if (word.text[i] == '"') {
+            i = std::min(end_of_quoted(word.text, i), word.text.size()) - 1;
+            continue;
+        }
+        if (word.text[i] == '(') ++depth;
+        if (word.text[i] == ')') --depth;
+        if (word.text[i] == ',' && depth <= 0) add(i);
+    }
+    add(word.text.size());
+    return parts;
 }
 
 std::string in_quotes(std::string_view text) {

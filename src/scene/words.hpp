@@ -3,6 +3,8 @@
 
 #include "coldbrick/scene.hpp"
 
+#include <cstdint>
+#include <functional>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -11,9 +13,9 @@
 
 namespace coldbrick::inline v0::detail {
 
-// A word, or a part of one. Spaces occur only inside parentheses and quotes.
+// A word, or a part of one, in a text that outlives it. Spaces occur only inside parentheses and quotes.
 struct Word {
-    std::string text;
+    std::string_view text;
     Place place;
 };
 
@@ -28,9 +30,16 @@ class Faults {
     // Something about a whole word, or about a part of it.
     void add(const Word& word, std::string what, std::string advice = {});
 
-    // Something to be noticed that is no fault.
+    // Something to be noticed that is no fault; the same at one place is told once, however often it happens.
     void remark(const Word& word, std::string what);
     [[nodiscard]] std::vector<Remark> take_remarks() noexcept { return std::move(remarks_); }
+
+    // The file that words are in from here on: empty for the scene itself, else as an include names it.
+    void set_file(std::string_view file) noexcept { file_ = file; }
+
+    // What says, of a fault while the scene runs, on which way it was met; empty outside of loops and shapes.
+    using Way = std::function<std::string()>;
+    void set_way(Way way) { way_ = std::move(way); }
 
     // In the order of their places.
     [[nodiscard]] std::vector<Fault> sorted() &&;
@@ -43,6 +52,8 @@ class Faults {
     std::vector<Fault> faults_;  // the first ones
     std::size_t count_ = 0;
     std::vector<Remark> remarks_;
+    std::string_view file_;
+    Way way_;
 };
 
 // How many characters (code points) UTF-8 text has.
@@ -50,6 +61,12 @@ class Faults {
 
 // The part of a word from one byte to another.
 [[nodiscard]] Word part_of(const Word& word, std::size_t begin, std::size_t end);
+
+// The parts of a word between the commas that are in no parentheses and quotes.
+[[nodiscard]] std::vector<Word> split_at_commas(const Word& word);
+
+// Where the quoted text ends that begins with the quote at a place: behind its last quote; npos if it has no end.
+[[nodiscard]] std::size_t end_of_quoted(std::string_view text, std::size_t begin) noexcept;
 
 // The text between quotes for a message, shortened if long, control characters replaced.
 [[nodiscard]] std::string in_quotes(std::string_view text);
@@ -66,7 +83,7 @@ class StatementReader {
   public:
     StatementReader(std::string_view text, Faults& faults) noexcept;
 
-    // The next statement; nothing at the end.
+    // The next statement, whose words are parts of the text; nothing at the end.
     std::optional<Statement> next();
 
   private:

@@ -1,0 +1,552 @@
+// Runs the steps of expressions.
+#include "scene/arithmetic.hpp"
+#include "scene/budget.hpp"
+#include "scene/functions.hpp"
+#include "scene/memory.hpp"
+
+#include "coldbrick/angle.hpp"
+#include "coldbrick/color_models.hpp"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <optional>
+#include <span>
+
+namespace coldbrick::inline v0::detail {
+
+void Memory::begin_call(std::uint16_t level, std::uint32_t slots) {
+    auto outer = calls_.size() - 1;
+    while (calls_[outer].level >= level) outer = calls_[outer].outer;
+    calls_.push_back({.first = slots_.size(), .outer = outer, .level = level});
+    slots_.resize(slots_.size() + slots);
+}
+
+void Memory::end_call() {
+    slots_.resize(calls_.back().first);
+    calls_.pop_back();
+}
+
+bool is_cell(const Value& value) noexcept { return value.kind == ValueKind::cell || value.kind == ValueKind::text; }
+
+std::optional<double> number_of_text(std::string_view text) noexcept {
+    while (text.ends_with(' ')) text.remove_suffix(1);
+    while (text.starts_with(' ')) text.remove_prefix(1);
+    auto value = 0.0;
+    const auto [read_to, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+    const auto is_number = error == std::errc{} && read_to == text.data() + text.size() && std::isfinite(value);
+    return is_number ? std::optional{value} : std::nullopt;
+}
+
+namespace {
+
+// A number as it is written in a text.
+std::string written(double value, const NumberForm& form) {
+    std::string text;
+    if (form.decimals < 0) {
+        text = in_digits(value);
+    } else {
+        constexpr auto longest = 400U;  // of a double with 15 digits after the point
+        text.resize(longest);
+        const auto [end, error] =
+            std::to_chars(text.data(), text.data() + text.size(), value, std::chars_format::fixed, form.decimals);
+        text.resize(static_cast<std::size_t>(end - text.data()));
+    }
+    // No minus before nothing.
+    if (text.starts_with('-') && text.find_first_not_of("-0.") == std::string::npos) text.erase(0, 1);
+    const auto width = static_cast<std::size_t>(form.width);
+    if (text.size() < width) {
+        const auto sign = form.filled_with == '0' && text.starts_with('-') ? 1U : 0U;
+        text.insert(sign, width - text.size(), form.filled_with);
+    }
+    return text;
+}
+
+std::uint8_t channel(double value) noexcept {
+    return static_cast<std::uint8_t>(std::clamp(std::floor(value + 0.5), 0.0, 255.0));
+}
+
+// Between two colours, as gradients are: in proportion to what each covers.
+Color mixed_colors(Color a, Color b, double part) noexcept {
+    constexpr auto opaque = 255.0;
+    const auto weight_a = (1 - part) * a.alpha / opaque;
+    const auto weight_b = part * b.alpha / opaque;
+    const auto both = weight_a + weight_b;
+    if (both <= 0) return {.alpha = 0};
+    const auto of = [&](std::uint8_t from, std::uint8_t to) {
+        return channel((weight_a * from + weight_b * to) / both);
+    };
+    return {.red = of(a.red, b.red),
+            .green = of(a.green, b.green),
+            .blue = of(a.blue, b.blue),
+            .alpha = channel(both * opaque)};
+}
+
+// Towards white, or with a negative part towards black.
+Color lightened(Color color, double part) noexcept {
+    const auto to = part < 0 ? 0.0 : 255.0;
+    const auto of = [&](std::uint8_t value) { return channel(value + (to - value) * std::fabs(part)); };
+    return {.red = of(color.red), .green = of(color.green), .blue = of(color.blue), .alpha = color.alpha};
+}
+
+// What an expression comes to that it may not, and in which value of a function, if it is in one.
+struct Trouble {
+    std::string what;
+    std::string advice = {};
+    int value = -1;
+};
+
+}  // namespace
+
+const std::string& Machine::text_of(const Value& value) const noexcept {
+    if (value.kind == ValueKind::cell) {
+        const auto& row = memory_.tables[value.index]->rows[static_cast<std::size_t>(value.x)];
+        return row.cells[static_cast<std::size_t>(value.y)];
+    }
+    const auto count = static_cast<std::uint32_t>(program_.texts.size());
+    return value.index < count ? program_.texts[value.index] : memory_.texts[value.index - count];
+}
+
+// One expression's steps.
+class StepRunner {
+  public:
+    StepRunner(Machine& machine, const Part& part)
+        : machine_{machine}, memory_{machine.memory_}, stack_{machine.stack_}, base_{machine.stack_.size()} {
+        (void)part;
+    }
+    StepRunner(const StepRunner&) = delete;
+    StepRunner(StepRunner&&) = delete;
+    StepRunner& operator=(const StepRunner&) = delete;
+    StepRunner& operator=(StepRunner&&) = delete;
+    ~StepRunner() { stack_.resize(base_); }
+
+    Value run(const Step* first, std::size_t count) {
+        for (at_ = first; at_ != first + count; ++at_) {
+            if (!step(*at_)) return {};
+        }
+        return stack_.back();
+    }
+
+    [[nodiscard]] const Step& at() const noexcept { return *at_; }
+
+  private:
+    // False where a value had a fault that was told before.
+    bool step(const Step& step) {
+        switch (step.op) {
+            case Op::constant:
+                stack_.push_back(Value::number(step.number, static_cast<Unit>(step.count)));
+                return true;
+            case Op::color:
+                stack_.push_back(Value::colored(step.color));
+                return true;
+            case Op::text:
+                stack_.push_back(Value::kept(ValueKind::text, step.index));
+                return true;
+            case Op::load:
+                stack_.push_back(memory_.slot(step.level, step.index));
+                return stack_.back().kind != ValueKind::none;
+            case Op::negate:
+                return negate();
+            case Op::invert:
+                stack_.back() = Value::number(number(stack_.back()) == 0 ? 1 : 0);
+                return true;
+            case Op::pair: {
+                const auto y = number(pop());
+                stack_.back() = Value::pair(number(stack_.back()), y);
+                return true;
+            }
+            case Op::member:
+                return member(machine_.program_.members[step.index]);
+            case Op::call:
+                return call(static_cast<Function>(step.index), step.count);
+            case Op::fill_in:
+                return fill_in(step);
+            default:
+                return binary(step.op);
+        }
+    }
+
+    Value pop() noexcept {
+        const auto top = stack_.back();
+        stack_.pop_back();
+        return top;
+    }
+
+    double number(const Value& value) const {
+        if (value.kind == ValueKind::number) return value.x;
+        if (is_cell(value)) {
+            const auto& text = machine_.text_of(value);
+            if (const auto number = number_of_text(text)) return *number;
+            throw Trouble{in_quotes(text) + " is no number, and one is needed here"};
+        }
+        throw Trouble{std::string{in_words(value.kind)} + " stands where a number is needed"};
+    }
+
+    Color color(const Value& value) const {
+        if (value.kind == ValueKind::color) return value.color;
+        if (value.kind == ValueKind::ink) {
+            if (const auto* const plain = memory_.inks[value.index].color()) return *plain;
+        }
+        if (is_cell(value)) {
+            if (const auto found = find_color(machine_.text_of(value))) return *found;
+        }
+        throw Trouble{std::string{in_words(value.kind)} + " stands where a colour is needed"};
+    }
+
+    bool negate() {
+        auto& value = stack_.back();
+        if (value.kind == ValueKind::pair) {
+            value = Value::pair(-value.x, -value.y);
+        } else {
+            const auto unit = value.kind == ValueKind::number ? value.unit : Unit::none;
+            value = Value::number(-number(value), unit);
+        }
+        return true;
+    }
+
+    bool binary(Op op) {
+        const auto second = pop();
+        auto& first = stack_.back();
+        if (op == Op::equal || op == Op::unequal) {
+            first = Value::number(equal(first, second) == (op == Op::equal) ? 1 : 0);
+            return true;
+        }
+        if (first.kind == ValueKind::pair || second.kind == ValueKind::pair) {
+            first = of_pairs(op, first, second);
+            return true;
+        }
+        first = Value::number(of_numbers(op, number(first), number(second)));
+        return true;
+    }
+
+    static double of_numbers(Op op, double a, double b) noexcept {
+        switch (op) {
+            case Op::add:
+                return a + b;
+            case Op::subtract:
+                return a - b;
+            case Op::multiply:
+                return a * b;
+            case Op::divide:
+                return a / b;
+            case Op::power:
+                return power(a, b);
+            case Op::less:
+                return a < b ? 1 : 0;
+            case Op::less_equal:
+                return a <= b ? 1 : 0;
+            case Op::greater:
+                return a > b ? 1 : 0;
+            case Op::greater_equal:
+                return a >= b ? 1 : 0;
+            case Op::both:
+                return a != 0 && b != 0 ? 1 : 0;
+            default:
+                return a != 0 || b != 0 ? 1 : 0;
+        }
+    }
+
+    Value of_pairs(Op op, const Value& a, const Value& b) const {
+        const auto both = a.kind == b.kind;
+        if (both && (op == Op::add || op == Op::subtract)) {
+            return Value::pair(of_numbers(op, a.x, b.x), of_numbers(op, a.y, b.y));
+        }
+        if (op == Op::multiply && !both) {
+            const auto& pair = a.kind == ValueKind::pair ? a : b;
+            const auto factor = number(a.kind == ValueKind::pair ? b : a);
+            return Value::pair(pair.x * factor, pair.y * factor);
+        }
+        if (op == Op::divide && a.kind == ValueKind::pair && !both) {
+            const auto divisor = number(b);
+            return Value::pair(a.x / divisor, a.y / divisor);
+        }
+        throw Trouble{"this cannot be done with pairs", "pairs can be added, and multiplied or divided by numbers"};
+    }
+
+    bool equal(const Value& a, const Value& b) const {
+        if (is_cell(a) && is_cell(b)) return machine_.text_of(a) == machine_.text_of(b);
+        if (a.kind == ValueKind::pair && b.kind == ValueKind::pair) return a.x == b.x && a.y == b.y;
+        if (a.kind == ValueKind::color || b.kind == ValueKind::color) return color(a) == color(b);
+        // A cell that is no number is none of them.
+        if (is_cell(a) || is_cell(b)) {
+            const auto& cell = is_cell(a) ? a : b;
+            const auto inside = number_of_text(machine_.text_of(cell));
+            return inside && *inside == number(is_cell(a) ? b : a);
+        }
+        return number(a) == number(b);
+    }
+
+    bool member(const std::string& name) {
+        auto& value = stack_.back();
+        if (value.kind == ValueKind::pair && (name == "x" || name == "y")) {
+            value = Value::number(name == "x" ? value.x : value.y);
+            return true;
+        }
+        if (value.kind == ValueKind::box) {
+            if (const auto of = of_box(memory_.boxes[value.index], name)) {
+                value = *of;
+                return true;
+            }
+            throw Trouble{"there is no '" + name + "' of a place",
+                          "allowed are left, right, top, bottom, width, height, at and size"};
+        }
+        if (value.kind == ValueKind::row) {
+            const auto& columns = memory_.tables[value.index]->columns;
+            const auto found = std::find(columns.begin(), columns.end(), name);
+            if (found == columns.end()) refuse_column(columns, name);
+            value = {.kind = ValueKind::cell,
+                     .index = value.index,
+                     .x = value.x,
+                     .y = static_cast<double>(found - columns.begin())};
+            return true;
+        }
+        throw Trouble{std::string{in_words(value.kind)} + " has no '" + name + "'",
+                      "pairs have x and y, rows of a table their columns, what was drawn left, right, top, bottom, "
+                      "width and height"};
+    }
+
+    [[noreturn]] static void refuse_column(const std::vector<std::string>& columns, const std::string& name) {
+        const std::vector<std::string_view> known{columns.begin(), columns.end()};
+        const auto near = nearest_word(name, known);
+        throw Trouble{"the table has no column " + in_quotes(name),
+                      near.empty() ? "there are " + printable(in_words(known, "and"), 300)
+                                   : "did you mean " + in_quotes(near) + "?"};
+    }
+
+    static std::optional<Value> of_box(const Box& box, std::string_view name) noexcept {
+        if (name == "left") return Value::number(box.at.x);
+        if (name == "top") return Value::number(box.at.y);
+        if (name == "right") return Value::number(double{1} * box.at.x + box.size.width - 1);
+        if (name == "bottom") return Value::number(double{1} * box.at.y + box.size.height - 1);
+        if (name == "width") return Value::number(box.size.width);
+        if (name == "height") return Value::number(box.size.height);
+        if (name == "at") return Value::pair(box.at.x, box.at.y);
+        if (name == "size") return Value::pair(box.size.width, box.size.height);
+        return std::nullopt;
+    }
+
+    bool call(Function function, std::uint8_t count) {
+        const auto first = stack_.size() - count;
+        given_ = std::span{stack_}.subspan(first, count);
+        const auto result = value_of(function, given_);
+        stack_.resize(first);
+        stack_.push_back(result);
+        return true;
+    }
+
+    Value value_of(Function function, std::span<const Value> given) {
+        const auto at = [&](std::size_t i) { return number(given[i]); };
+        if (makes_color(function)) return Value::colored(made_color(function, given));
+        switch (function) {
+            case Function::random:
+                return random(given);
+            case Function::mix:
+                return mix(given);
+            case Function::lighten:
+                return Value::colored(lightened(color(given[0]), between(given[1], -1, 1)));
+            case Function::entry:
+                memory_.inks.emplace_back(PaletteEntry{.number = whole(given[0], 255)});
+                return Value::kept(ValueKind::ink, memory_.inks.size() - 1);
+            case Function::min:
+            case Function::max: {
+                auto most = at(0);
+                for (std::size_t i = 1; i < given.size(); ++i) {
+                    const auto next = at(i);
+                    if (std::isnan(next) || (function == Function::min ? next < most : next > most)) most = next;
+                }
+                return Value::number(most);
+            }
+            case Function::clamp:
+                if (!(at(1) <= at(2)))
+                    throw Trouble{"clamp from " + in_digits(at(1)) + " to " + in_digits(at(2)) +
+                                  " has nothing between"};
+                return Value::number(at(0) < at(1) ? at(1) : at(0) > at(2) ? at(2) : at(0));
+            case Function::mod:
+                return Value::number(modulo(at(0), at(1)));
+            case Function::power:
+                return Value::number(power(at(0), at(1)));
+            case Function::atan:
+                return Value::number(given.size() == 2 ? direction_of(at(1), at(0)) : direction_of(1, at(0)));
+            default:
+                return Value::number(of_one(function, at(0)));
+        }
+    }
+
+    static double of_one(Function function, double value) noexcept {
+        switch (function) {
+            case Function::sin:
+                return Angle::degrees(value).sine();
+            case Function::cos:
+                return Angle::degrees(value).cosine();
+            case Function::tan:
+                return Angle::degrees(value).sine() / Angle::degrees(value).cosine();
+            case Function::sqrt:
+                return std::sqrt(value);
+            case Function::floor:
+                return std::floor(value);
+            case Function::ceil:
+                return std::ceil(value);
+            case Function::round:
+                return std::round(value);
+            default:
+                return std::fabs(value);
+        }
+    }
+
+    Value random(std::span<const Value> given) {
+        if (given.size() == 1)
+            throw Trouble{"random takes nothing, or from where to where", "for example: random(5,9)"};
+        const auto part = next_part(memory_.random);
+        if (given.empty()) return Value::number(part);
+        const auto from = number(given[0]);
+        const auto to = number(given[1]);
+        return Value::number(from + (to - from) * part);
+    }
+
+    Value mix(std::span<const Value> given) const {
+        const auto part = number(given[2]);
+        if (given[0].kind == ValueKind::pair && given[1].kind == ValueKind::pair) {
+            return Value::pair(given[0].x + (given[1].x - given[0].x) * part,
+                               given[0].y + (given[1].y - given[0].y) * part);
+        }
+        const auto is_color = [](const Value& value) {
+            return value.kind == ValueKind::color || value.kind == ValueKind::ink;
+        };
+        if (is_color(given[0]) || is_color(given[1])) {
+            return Value::colored(mixed_colors(color(given[0]), color(given[1]), between(given[2], 0, 1)));
+        }
+        const auto from = number(given[0]);
+        return Value::number(from + (number(given[1]) - from) * part);
+    }
+
+    // Which of a function's values one is.
+    [[nodiscard]] int number_of(const Value& value) const noexcept { return static_cast<int>(&value - given_.data()); }
+
+    double between(const Value& value, double least, double most) const {
+        const auto part = number(value);
+        if (part >= least && part <= most) return part;
+        throw Trouble{
+            .what = "this is " + in_digits(part) + "; allowed is " + in_digits(least) + " to " + in_digits(most),
+            .value = number_of(value)};
+    }
+
+    int whole(const Value& value, int most) const {
+        const auto of = number(value);
+        if (of >= 0 && of <= most && of == std::floor(of)) return static_cast<int>(of);
+        if (of >= 0 && of <= most) {
+            throw Trouble{"this is " + in_digits(of) + "; a whole number is needed",
+                          "round(), floor() and ceil() make whole numbers", number_of(value)};
+        }
+        throw Trouble{.what = "this is " + in_digits(of) + "; allowed is 0 to " + std::to_string(most),
+                      .value = number_of(value)};
+    }
+
+    Color made_color(Function function, std::span<const Value> given) const {
+        constexpr auto most = 255;
+        const auto at = [&](std::size_t i) { return static_cast<std::uint8_t>(whole(given[i], most)); };
+        if (function == Function::gray) return gray(at(0));
+        if (function == Function::rgb) return {.red = at(0), .green = at(1), .blue = at(2)};
+        if (function == Function::rgba) return {.red = at(0), .green = at(1), .blue = at(2), .alpha = at(3)};
+        const auto hue = Angle::degrees(between(given[0], -1e12, 1e12));
+        const auto second = between(given[1], 0, 1);
+        const auto third = between(given[2], 0, 1);
+        if (function == Function::hsl) return color_of(Hsl{.hue = hue, .saturation = second, .lightness = third});
+        return color_of(Hsv{.hue = hue, .saturation = second, .value = third});
+    }
+
+    bool fill_in(const Step& step) {
+        const auto& filled = machine_.program_.templates[step.index];
+        const auto first = stack_.size() - step.count;
+        std::string text;
+        for (std::size_t i = 0; i < step.count; ++i) {
+            text += filled.between[i] + in_text(stack_[first + i], filled.forms[i]);
+            constexpr std::size_t longest = 1U << 20U;
+            if (text.size() > longest) throw Trouble{"with its values filled in the text has over 1048576 bytes"};
+        }
+        text += filled.between.back();
+        stack_.resize(first);
+        memory_.texts.push_back(std::move(text));
+        stack_.push_back(Value::kept(ValueKind::text, machine_.program_.texts.size() + memory_.texts.size() - 1));
+        return true;
+    }
+
+    std::string in_text(const Value& value, const NumberForm& form) const {
+        if (is_cell(value) && form.decimals < 0 && form.width == 0) return machine_.text_of(value);
+        if (value.kind == ValueKind::pair) return written(value.x, form) + "," + written(value.y, form);
+        const auto of = number(value);
+        if (!std::isfinite(of))
+            throw Trouble{"a value in this text has no value (a division by 0, or a number too large)"};
+        return written(of, form);
+    }
+
+    Machine& machine_;
+    Memory& memory_;
+    std::vector<Value>& stack_;
+    std::size_t base_;
+    const Step* at_ = nullptr;
+    std::span<const Value> given_;  // of the function that is called
+};
+
+namespace {
+
+// How many values a step takes.
+int values_of(const Step& step) noexcept {
+    switch (step.op) {
+        case Op::constant:
+        case Op::color:
+        case Op::text:
+        case Op::load:
+            return 0;
+        case Op::negate:
+        case Op::invert:
+        case Op::member:
+            return 1;
+        case Op::call:
+        case Op::fill_in:
+            return step.count;
+        default:
+            return 2;
+    }
+}
+
+// The step with which the value of one ends, so many before the last of those that a step takes.
+const Step* value_before(const Step* step, int back) noexcept {
+    --step;
+    for (; back > 0; --back) {
+        for (auto missing = 1; missing > 0; --step) missing += values_of(*step) - 1;
+    }
+    return step;
+}
+
+// Where the value that ends with a step begins in its text.
+std::size_t begin_of(const Step* step) noexcept {
+    auto begin = std::size_t{step->at};
+    for (auto missing = 1; missing > 0; --step) {
+        begin = std::min<std::size_t>(begin, step->at);
+        missing += values_of(*step) - 1;
+    }
+    return begin;
+}
+
+}  // namespace
+
+Value Machine::evaluate(const Part& part, const ValueWord& of, std::size_t number) {
+    if (part.kind == Part::Kind::number) return Value::number(program_.numbers[part.first]);
+    if (part.kind == Part::Kind::color) return Value::colored(part.color);
+    if (part.kind != Part::Kind::steps) return {};
+    StepRunner runner{*this, part};
+    try {
+        return runner.run(&program_.steps[part.first], part.count);
+    } catch (const Trouble& trouble) {
+        const auto word = GivenPart{of, number, {}}.word();
+        const auto* const step = &runner.at();
+        const auto begin = trouble.value < 0 ? step->at : begin_of(value_before(step, step->count - 1 - trouble.value));
+        const auto at = std::min<std::size_t>(begin, word.text.empty() ? 0 : word.text.size() - 1);
+        const auto behind = word.text.find_first_of(trouble.value < 0 ? " +-*/^<>=!,()\"{}:" : ",) ", at);
+        const auto end = std::max(std::min(behind, word.text.size()), std::min(at + 1, word.text.size()));
+        faults_.add(part_of(word, at, end), trouble.what, trouble.advice);
+        return {};
+    }
+}
+
+}  // namespace coldbrick::inline v0::detail
