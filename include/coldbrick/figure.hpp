@@ -45,7 +45,11 @@ class Figure {
     [[nodiscard]] const Transform& transform() const noexcept { return by_; }
 
     // The same under a further one.
-    [[nodiscard]] Figure then(const Transform& next) const {
+    [[nodiscard]] Figure then(const Transform& next) && {
+        if (!next.is_identity()) by_ = by_.then(next);
+        return std::move(*this);
+    }
+    [[nodiscard]] Figure then(const Transform& next) const& {
         auto placed = *this;
         placed.by_ = by_.then(next);
         return placed;

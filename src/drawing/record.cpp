@@ -36,7 +36,7 @@ std::uint32_t add_clips(Calls& calls, CallClips clips) {
 }
 
 // Keeps what a figure draws, in an ink.
-KeptCall kept(Calls& calls, Figure figure, const Ink& ink) {
+KeptCall kept(Calls& calls, Figure&& figure, const Ink& ink) {
     KeptCall call;
     call.how = number_of(calls.hows, figure.how());
     call.by = number_of(calls.transforms, figure.transform());
@@ -125,7 +125,7 @@ void CallRecorder::add(KeptCall&& call, SourcePlace where) const {
     calls().list.push_back(std::move(call));
 }
 
-void CallRecorder::keep(Figure figure, const Ink& ink, SourcePlace where) const {
+void CallRecorder::keep(Figure&& figure, const Ink& ink, SourcePlace where) const {
     const auto besides = figure.bytes_besides();
     add(kept(calls(), std::move(figure), ink), where);
     calls().bytes_besides += besides;
@@ -137,9 +137,20 @@ Box CallRecorder::bounded(Figure figure, const Ink& ink, SourcePlace where) cons
     return box;
 }
 
-void CallRecorder::figure(const Figure& figure, const Ink& ink, SourcePlace where) const {
-    auto placed = figure.then(by_);
-    (void)coldbrick::contains(placed, Point{});  // which checks it
+namespace {
+
+// Whether it is drawn in whole pixels, where it stands: all that it may not be is told before a row is looked for.
+bool is_plain(const Figure& figure) noexcept {
+    const auto* const fill = std::get_if<Fill>(&figure.how());
+    return fill != nullptr && fill->edge == Edge::crisp && figure.transform().is_identity();
+}
+
+}  // namespace
+
+void CallRecorder::figure(Figure figure, const Ink& ink, SourcePlace where) const {
+    auto placed = std::move(figure).then(by_);
+    const auto looked_at = is_plain(placed) ? Box{} : Box{.at = {}, .size = {.width = 1, .height = 1}};
+    (void)for_each_span(placed, looked_at, [](const Span&) {});  // which checks it
     keep(std::move(placed), ink, where);
 }
 

@@ -7,7 +7,9 @@
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/stroke.hpp"
 
+#include <algorithm>
 #include <bitset>
+#include <initializer_list>
 #include <optional>
 #include <span>
 #include <string>
@@ -39,6 +41,9 @@ class Arguments {
     }
 
     [[nodiscard]] bool has(Key key) const noexcept { return has_[key.number()]; }
+    [[nodiscard]] bool has_any(std::initializer_list<Key> keys) const noexcept {
+        return std::any_of(keys.begin(), keys.end(), [&](Key key) { return has(key); });
+    }
     [[nodiscard]] GivenValue value(Key key) const { return given(find(key)->first_value); }
     [[nodiscard]] const Word& word(Key key) const { return value(key).word(); }
     [[nodiscard]] ValueReader& values() noexcept { return values_; }

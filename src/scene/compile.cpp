@@ -468,6 +468,24 @@ std::optional<double> plain_number(std::string_view text) noexcept {
     return error == std::errc{} && read_to == text.data() + text.size() ? std::optional{value} : std::nullopt;
 }
 
+// Whether steps are of numbers alone, if their names are, and deep enough for them.
+bool is_numeric(std::span<const Step> steps) noexcept {
+    std::size_t depth = 0;
+    for (const auto& step : steps) {
+        const auto is_plain_unit = step.op != Op::constant || step.count == 0;
+        const auto is_of_numbers = step.op == Op::call ? is_number_function(static_cast<Function>(step.index))
+                                                       : step.op == Op::constant || step.op == Op::load ||
+                                                             (step.op >= Op::negate && step.op <= Op::either &&
+                                                              step.op != Op::equal && step.op != Op::unequal);
+        if (!is_of_numbers || !is_plain_unit) return false;
+        if (step.op == Op::constant || step.op == Op::load) ++depth;
+        if (step.op >= Op::add && step.op <= Op::either) --depth;
+        if (step.op == Op::call) depth -= step.count - 1U;
+        if (depth > numeric_depth) return false;
+    }
+    return true;
+}
+
 }  // namespace
 
 std::string unquoted(std::string_view text) {
@@ -514,7 +532,12 @@ Part Compiler::expression(const Word& part, Reads reads) {
         faults_.add(part, "the expression has more than 65535 values and operators");
         return {};
     }
-    return {.kind = Part::Kind::steps,
+    const auto of = std::span{steps}.subspan(first);
+    const auto is_random = std::any_of(of.begin(), of.end(), [](const Step& step) {
+        return step.op == Op::call && static_cast<Function>(step.index) == Function::random;
+    });
+    return {.kind = is_numeric(of) ? Part::Kind::numeric : Part::Kind::steps,
+            .is_random = is_random,
             .count = static_cast<std::uint16_t>(count),
             .first = static_cast<std::uint32_t>(first)};
 }

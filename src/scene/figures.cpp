@@ -242,6 +242,10 @@ Either<Ring, subpixel::Ring> read_ring(Arguments& given) {
 std::optional<std::variant<Path>> read_path(Arguments& given) { return read_path_data(given, "data"); }
 
 std::optional<Fill> read_fill(Arguments& given) {
+    if (!given.has_any({"rule", "edges"})) {
+        const auto edge = given.edge();
+        return edge ? std::optional{Fill{.edge = *edge}} : std::nullopt;
+    }
     const auto rule = given.choice<FillRule>("rule", {{"evenodd", FillRule::even_odd}, {"nonzero", FillRule::nonzero}});
     const auto edges = given.choice<Edges>("edges", {{"inclusive", Edges::inclusive}, {"shared", Edges::shared}});
     const auto edge = given.edge();
@@ -249,42 +253,49 @@ std::optional<Fill> read_fill(Arguments& given) {
     return Fill{.rule = *rule, .edges = *edges, .edge = *edge};
 }
 
-std::optional<Figure> read_line(Arguments& given) {
+bool read_line(Arguments& given, std::optional<Drawn>& to) {
     auto how = read_stroke(given);
     std::vector<Position> places;
     if (given.has("through")) {
         auto lists = given.lists("through");
-        if (!lists || !how) return std::nullopt;
+        if (!lists || !how) return false;
         places = std::move(lists->front());
     } else {
         const auto from = given.position("from");
-        const auto to = given.position("to");
-        if (!from || !to || !how) return std::nullopt;
-        places = {*from, *to};
+        const auto end = given.position("to");
+        if (!from || !end || !how) return false;
+        places = {*from, *end};
     }
     const auto is_closed = given.has("closed");
     if (!are_whole(places)) {
-        return Figure{stroked(subpixel::Polyline{.through = std::move(places), .closed = is_closed}, *how)};
+        to.emplace(Figure{stroked(subpixel::Polyline{.through = std::move(places), .closed = is_closed}, *how)});
+        return true;
     }
-    if (given.has("from")) return Figure{stroked(Line{.from = whole(places[0]), .to = whole(places[1])}, *how)};
-    return Figure{stroked(Polyline{.through = whole(places), .closed = is_closed}, *how)};
+    if (given.has("from")) {
+        to.emplace(Figure{stroked(Line{.from = whole(places[0]), .to = whole(places[1])}, *how)});
+    } else {
+        to.emplace(Figure{stroked(Polyline{.through = whole(places), .closed = is_closed}, *how)});
+    }
+    return true;
 }
 
 // A shape filled, and stroked.
 template <auto read>
-std::optional<Figure> read_filled(Arguments& given) {
+bool read_filled(Arguments& given, std::optional<Drawn>& to) {
     auto shape = read(given);
     const auto how = read_fill(given);
-    if (!shape || !how) return std::nullopt;
-    return std::visit([&](auto& of) -> Figure { return filled(std::move(of), *how); }, *shape);
+    if (!shape || !how) return false;
+    std::visit([&](auto& of) { to.emplace(std::in_place_type<Figure>, filled(std::move(of), *how)); }, *shape);
+    return true;
 }
 
 template <auto read>
-std::optional<Figure> read_stroked(Arguments& given) {
+bool read_stroked(Arguments& given, std::optional<Drawn>& to) {
     auto shape = read(given);
     const auto how = read_stroke(given);
-    if (!shape || !how) return std::nullopt;
-    return std::visit([&](auto& of) -> Figure { return stroked(std::move(of), *how); }, *shape);
+    if (!shape || !how) return false;
+    std::visit([&](auto& of) { to.emplace(std::in_place_type<Figure>, stroked(std::move(of), *how)); }, *shape);
+    return true;
 }
 
 // What all texts take, and some more.
@@ -449,10 +460,9 @@ const ShapeStatement* shape_statement(std::string_view name) noexcept {
     return found == all.end() ? nullptr : &*found;
 }
 
-std::optional<Drawn> read_figure(const ShapeStatement& shape, bool is_stroked, Arguments& given) {
+bool read_figure(const ShapeStatement& shape, bool is_stroked, Arguments& given, std::optional<Drawn>& to) {
     const auto is_filled = !is_stroked && shape.read_filled != nullptr;
-    auto figure = is_filled ? shape.read_filled(given) : shape.read_stroked(given);
-    return figure ? std::optional<Drawn>{*std::move(figure)} : std::nullopt;
+    return is_filled ? shape.read_filled(given, to) : shape.read_stroked(given, to);
 }
 
 }  // namespace coldbrick::inline v0::detail

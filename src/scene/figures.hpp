@@ -24,8 +24,8 @@ struct Mark {
 // What a statement draws.
 using Drawn = std::variant<Figure, FloodFrom, Mark>;
 
-// The figure of a shape that is filled, or stroked.
-[[nodiscard]] std::optional<Drawn> read_figure(const ShapeStatement& shape, bool is_stroked, Arguments& given);
+// Puts the figure of a shape that is filled, or stroked, somewhere; false if there is a fault.
+bool read_figure(const ShapeStatement& shape, bool is_stroked, Arguments& given, std::optional<Drawn>& to);
 
 // What "mark" and "flood" draw.
 [[nodiscard]] std::optional<Drawn> read_mark(Arguments& given);

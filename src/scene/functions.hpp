@@ -79,6 +79,26 @@ constexpr const FunctionForm* find_function(std::string_view name) noexcept {
     return nullptr;
 }
 
+// Whether its values and what it gives are numbers, whatever they are.
+constexpr bool is_number_function(Function function) noexcept {
+    switch (function) {
+        case Function::abs:
+        case Function::ceil:
+        case Function::cos:
+        case Function::floor:
+        case Function::mod:
+        case Function::power:
+        case Function::random:
+        case Function::round:
+        case Function::sin:
+        case Function::sqrt:
+        case Function::tan:
+            return true;
+        default:
+            return false;
+    }
+}
+
 // Whether its value is a colour.
 constexpr bool makes_color(Function function) noexcept {
     return function == Function::rgb || function == Function::rgba || function == Function::gray ||

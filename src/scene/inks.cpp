@@ -133,6 +133,7 @@ std::optional<Ink> read_hatch(Arguments& given) {
 }
 
 std::optional<Laying> read_laying(Arguments& given) {
+    if (!given.has_any({"opacity", "blend", "channels", "light"})) return Laying{};
     const auto opacity = given.has("opacity") ? given.values().part(given.value("opacity")) : 1;
     const auto blend = read_blend(given);
     const auto channels = read_channels(given);
@@ -142,10 +143,10 @@ std::optional<Laying> read_laying(Arguments& given) {
 }
 
 std::optional<Ink> read_ink(Arguments& given) {
-    const auto ink = given.values().ink(given.value("ink"));
+    auto ink = given.values().ink(given.value("ink"));
     const auto laying = read_laying(given);
     if (!ink || !laying) return std::nullopt;
-    return Ink{*ink, *laying};
+    return *laying == Laying{} ? *ink : Ink{*ink, *laying};
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -7,7 +7,6 @@
 #include "coldbrick/ink.hpp"
 #include "coldbrick/table.hpp"
 
-#include <deque>
 #include <memory>
 #include <optional>
 #include <random>
@@ -46,13 +45,17 @@ class Memory {
                 static_cast<std::uint32_t>(faces.size()), static_cast<std::uint32_t>(boxes.size())};
     }
     void drop_to(const Marks& marks) {
+        if (texts.size() + inks.size() + faces.size() + boxes.size() ==
+            std::size_t{marks.texts} + marks.inks + marks.faces + marks.boxes) {
+            return;
+        }
         if (texts.size() > marks.texts) texts.resize(marks.texts);
         if (inks.size() > marks.inks) inks.resize(marks.inks, Ink{Color{}});
         if (faces.size() > marks.faces) faces.resize(marks.faces);
         if (boxes.size() > marks.boxes) boxes.resize(marks.boxes);
     }
 
-    std::deque<std::string> texts;
+    std::vector<std::string> texts;
     std::vector<Ink> inks;
     std::vector<Face> faces;
     std::vector<Box> boxes;
@@ -76,13 +79,27 @@ class Machine {
         : program_{program}, memory_{memory}, faults_{faults} {}
 
     // The value of a part of a word; none where there is a fault, which is told.
-    Value evaluate(const Part& part, const ValueWord& of, std::size_t number);
+    Value evaluate(const Part& part, const ValueWord& of, std::size_t number) {
+        if (part.kind == Part::Kind::number) return Value::number(program_.numbers[part.first]);
+        if (part.kind == Part::Kind::color) return Value::colored(part.color);
+        if (part.kind == Part::Kind::numeric) {
+            auto result = 0.0;
+            if (run_numbers(part, result)) return Value::number(result);
+        }
+        return part.kind >= Part::Kind::numeric ? run(part, of, number) : Value{};
+    }
 
     // What a text is.
     [[nodiscard]] const std::string& text_of(const Value& value) const noexcept;
 
   private:
     friend class StepRunner;
+
+    // Of steps that all are of numbers; false where a name stands for something else.
+    bool run_numbers(const Part& part, double& result);
+    bool has_numbers(const Part& part) noexcept;
+    bool call_numbers(const Step& step, double*& top);
+    Value run(const Part& part, const ValueWord& of, std::size_t number);
 
     const Program& program_;
     Memory& memory_;

@@ -54,12 +54,16 @@ struct Step {
 
 // One of the values between commas. Constants need no steps.
 struct Part {
-    enum class Kind : std::uint8_t { faulty, raw, number, color, steps };
+    // numeric: steps for numbers alone, that take no more of a stack than numeric_depth.
+    enum class Kind : std::uint8_t { faulty, raw, number, color, numeric, steps };
     Kind kind = Kind::faulty;
+    bool is_random = false;   // whether its steps take random numbers
     std::uint16_t count = 0;  // of steps
     Color color = {};
     std::uint32_t first = 0;  // of steps, or of a number among the numbers
 };
+
+inline constexpr std::size_t numeric_depth = 16;
 
 // A word after a keyword.
 struct ValueWord {

@@ -20,7 +20,9 @@ std::optional<Drawn> read_part(const RegionPart& part, const PartsOf& of, Edge e
     auto parts = of.of;
     parts.given = std::span{of.of.program.arguments}.subspan(part.first_argument, part.argument_count);
     Arguments given{parts, of.values, of.faults, edge};
-    return read_figure(*part.shape, part.is_stroked, given);
+    auto figure = std::optional<Drawn>{};
+    read_figure(*part.shape, part.is_stroked, given, figure);
+    return figure;
 }
 
 }  // namespace

@@ -78,11 +78,12 @@ void Runner::run() {
         ++next_;
         const auto before = faults_.count();
         take(node);
+        if (faults_.count() == before) continue;
         // In a loop the same would be told over and over.
         const auto is_repeated = std::any_of(blocks_.begin(), blocks_.end(), [&](const OpenBlock& block) {
             return block.is_use || program_.nodes[block.node].kind->block == Block::repeat;
         });
-        if (faults_.count() != before && is_repeated) break;
+        if (is_repeated) break;
     }
     faults_.set_way({});
     faults_.set_file({});
@@ -91,10 +92,10 @@ void Runner::run() {
 void Runner::take(const Node& node) {
     const auto block = node.kind->block;
     if (!node.is_faulty) {
-        const auto texts = memory_.texts.size();
+        const auto marks = memory_.marks();
         (this->*node.kind->take)(node);
-        const auto is_kept = node.slot != no_slot || block != Block::none || node.kind->verb == "use";
-        if (!is_kept && memory_.texts.size() > texts && node.kind->verb != "end") memory_.texts.resize(texts);
+        // What only this statement has filled in or mixed is not needed any more.
+        if (node.kind->is_done_at_once && node.slot == no_slot) memory_.drop_to(marks);
         return;
     }
     if (node.kind->verb == "palette") has_faulty_palette_ = true;
@@ -107,16 +108,12 @@ void Runner::take(const Node& node) {
 }
 
 void Runner::evaluate(const Node& node) {
-    evaluated_.resize(node.part_count);
+    if (evaluated_.size() < node.part_count) evaluated_.resize(node.part_count);
     for (auto number = node.first_value; number < node.first_value + node.all_values; ++number) {
         const auto& word = program_.values[number];
         auto* const to = &evaluated_[word.first_part - node.first_part];
         for (std::uint32_t i = 0; i < word.part_count; ++i) {
-            const auto& part = program_.parts[word.first_part + i];
-            to[i] = part.kind == Part::Kind::number  ? Value::number(program_.numbers[part.first])
-                    : part.kind == Part::Kind::color ? Value::colored(part.color)
-                    : part.kind == Part::Kind::steps ? machine_.evaluate(part, word, i)
-                                                     : Value{};
+            to[i] = machine_.evaluate(program_.parts[word.first_part + i], word, i);
         }
     }
 }

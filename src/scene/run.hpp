@@ -95,9 +95,9 @@ class Runner {
     void set_loop_names(const OpenBlock& block, const Node& node);
     bool read_repeat(const Node& node, OpenBlock& block);
 
-    std::optional<Drawn> read_drawn(const Node& node, Arguments& given);
-    void add_call(const Node& node, const Drawn& what, const std::optional<Ink>& ink);
-    void check_call(const Node& node, const Drawn& what);
+    void read_drawn(const Node& node, Arguments& given, std::optional<Drawn>& to);
+    void add_call(const Node& node, Drawn&& what, const Ink& ink);
+    void check_call(const Node& node, Drawn&& what);
     [[nodiscard]] std::uint64_t tag_of(const Node& node);
     void remember(const Node& node, const Drawn& what);
     void remember_box(const Node& node, const Box& box);

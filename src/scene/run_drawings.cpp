@@ -60,14 +60,18 @@ std::optional<Drawn> Runner::region_figure(const Node& node, Arguments& given) {
     return Figure{filled(std::move(*region), Fill{.edge = given.edge().value_or(Edge::crisp)})};
 }
 
-std::optional<Drawn> Runner::read_drawn(const Node& node, Arguments& given) {
+void Runner::read_drawn(const Node& node, Arguments& given, std::optional<Drawn>& to) {
     try {
-        if (node.shape != nullptr) return read_figure(*node.shape, node.verb.text == "stroke", given);
-        if (node.region_count > 0) return region_figure(node, given);
-        return node.verb.text == "mark" ? read_mark(given) : read_flood(given);
+        if (node.shape != nullptr) {
+            read_figure(*node.shape, node.kind->verb == "stroke", given, to);
+        } else if (node.region_count > 0) {
+            to = region_figure(node, given);
+        } else {
+            to = node.kind->verb == "mark" ? read_mark(given) : read_flood(given);
+        }
     } catch (const Error& error) {
+        to.reset();
         faults_.add(node.word.text.empty() ? node.verb : node.word, error.what());
-        return std::nullopt;
     }
 }
 
@@ -75,18 +79,19 @@ void Runner::drawing(const Node& node) {
     evaluate(node);
     auto given = arguments(node);
     const auto before = faults_.count();
-    const auto figure = read_drawn(node, given);
-    if (node.verb.text == "measure") {
+    auto figure = std::optional<Drawn>{};
+    read_drawn(node, given, figure);
+    if (node.kind->verb == "measure") {
         if (figure) remember(node, *figure);
         return;
     }
     const auto ink = read_ink(given);
-    if (ink) check_entry(*ink, given);
+    if (ink && ink->color() == nullptr) check_entry(*ink, given);
     if (!figure) return;
     if (node.word.text == "text") remark_overhang(node, std::get<Figure>(*figure));
-    if (!ink || faults_.count() != before) return check_call(node, *figure);
-    add_call(node, *figure, ink);
+    if (!ink || faults_.count() != before) return check_call(node, std::move(*figure));
     if (node.slot != no_slot || program_.uses_last) remember(node, *figure);
+    add_call(node, std::move(*figure), *ink);
 }
 
 // What of a text is beyond the edges of the sheet.
@@ -125,9 +130,9 @@ std::uint64_t Runner::tag_of(const Node& node) {
 namespace {
 
 // Draws by way of a view.
-void record(DrawingView& view, const Transform& by, const Drawn& what, const Ink& ink, const SourcePlace& where) {
-    if (const auto* const figure = std::get_if<Figure>(&what)) {
-        view.recorder().figure(*figure, ink, where);
+void record(DrawingView& view, const Transform& by, Drawn&& what, const Ink& ink, const SourcePlace& where) {
+    if (auto* const figure = std::get_if<Figure>(&what)) {
+        view.recorder().figure(std::move(*figure), ink, where);
     } else if (const auto* const flood = std::get_if<FloodFrom>(&what)) {
         fill(view, *flood, ink, where);
     } else {
@@ -144,7 +149,7 @@ SourcePlace place_of(const Node& node) {
 
 }  // namespace
 
-void Runner::add_call(const Node& node, const Drawn& what, const std::optional<Ink>& ink) {
+void Runner::add_call(const Node& node, Drawn&& what, const Ink& ink) {
     const auto* const figure = std::get_if<Figure>(&what);
     const auto bytes = bytes_of_call + (figure != nullptr ? figure->bytes_besides() : 0);
     if (drawn().drawing.size() >= budget_.limits().calls) {
@@ -156,18 +161,18 @@ void Runner::add_call(const Node& node, const Drawn& what, const std::optional<I
     if (!budget_.spend(bytes, node.verb)) return;
     auto view = this->view().view.tagged(tag_of(node));
     try {
-        record(view, this->view().by, what, *ink, place_of(node));
+        record(view, this->view().by, std::move(what), ink, place_of(node));
     } catch (const Error& error) {
         faults_.add(node.word.text.empty() ? node.verb : node.word, error.what());
     }
 }
 
 // Whether it could be drawn, where its ink cannot be read.
-void Runner::check_call(const Node& node, const Drawn& what) {
+void Runner::check_call(const Node& node, Drawn&& what) {
     Drawing nowhere;
     auto view = nowhere.under(this->view().by);
     try {
-        record(view, this->view().by, what, Color{}, place_of(node));
+        record(view, this->view().by, std::move(what), Color{}, place_of(node));
     } catch (const Error& error) {
         faults_.add(node.word.text.empty() ? node.verb : node.word, error.what());
     }

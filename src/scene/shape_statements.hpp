@@ -2,6 +2,7 @@
 #pragma once
 
 #include "scene/arguments.hpp"
+#include "scene/figures.hpp"
 #include "scene/grammar.hpp"
 
 #include "coldbrick/figure.hpp"
@@ -20,9 +21,9 @@ struct ShapeStatement {
     std::string_view meaning;
     std::vector<StatementForm> forms;       // without ink, and without what only filling or stroking takes
     std::vector<std::string_view> filling;  // what else filling takes
-    // Read the shape with how it is filled or stroked; nothing if there are faults. Null: it has no inside.
-    std::optional<Figure> (*read_filled)(Arguments& given);
-    std::optional<Figure> (*read_stroked)(Arguments& given);
+    // Read the shape with how it is filled or stroked; false if there are faults. Null: it has no inside.
+    bool (*read_filled)(Arguments& given, std::optional<Drawn>& to);
+    bool (*read_stroked)(Arguments& given, std::optional<Drawn>& to);
 };
 
 [[nodiscard]] std::span<const ShapeStatement> shape_statements();

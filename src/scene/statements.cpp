@@ -67,7 +67,8 @@ std::vector<StatementKind> kinds_of_f() {
          .example = "fill circle center 236,148 radius 34 ink gold",
          .form = "SHAPE",
          .meaning = "a shape, or a text, laid with an ink",
-         .take = &Runner::drawing},
+         .take = &Runner::drawing,
+         .is_done_at_once = true},
     };
 }
 
@@ -79,7 +80,8 @@ std::vector<StatementKind> kinds_to_m() {
          .example = "flood from 12,40 ink teal",
          .form = "from X,Y",
          .meaning = "what is connected to a pixel; tolerance N, neighbors four|eight",
-         .take = &Runner::drawing},
+         .take = &Runner::drawing,
+         .is_done_at_once = true},
         {.verb = "gradient",
          .head = Head::name_and_kind,
          .forms = {{{"center", "stops"}, {"from", "placing", "dither"}},
@@ -104,7 +106,8 @@ std::vector<StatementKind> kinds_to_m() {
          .example = "mark at 9,31 ink red",
          .form = "at X,Y",
          .meaning = "one pixel",
-         .take = &Runner::drawing},
+         .take = &Runner::drawing,
+         .is_done_at_once = true},
     };
 }
 
@@ -132,7 +135,8 @@ std::vector<StatementKind> kinds_to_p() {
          .form = "\"PICTURE\" at X,Y",
          .meaning = "a picture file; size W,H (0 for a side in proportion), part X,Y,W,H,\nturned ANGLE, mirrored "
                     "left_right|top_bottom, without COLOUR,\nscaling nearest|box|bilinear|lanczos",
-         .take = &Runner::paste},
+         .take = &Runner::paste,
+         .is_done_at_once = true},
         {.verb = "pattern",
          .head = Head::name,
          .forms = {{{"size"}, {"ink", "offset", "placing"}}},
@@ -177,7 +181,8 @@ std::vector<StatementKind> kinds_from_s() {
          .form = "SHAPE",
          .meaning = "its outline; width N, align center|inside|outside, cap flush|square|round,\njoin "
                     "miter|bevel|round, miter_limit N, dash ON,OFF,..., dash_offset N",
-         .take = &Runner::drawing},
+         .take = &Runner::drawing,
+         .is_done_at_once = true},
         {.verb = "turn",
          .forms = {{{"by"}, {"about"}}},
          .example = "turn by 30 about 80,60",

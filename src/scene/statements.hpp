@@ -47,6 +47,7 @@ struct StatementKind {
     Block block = Block::none;                                                       // what it begins, that 'end' ends
     bool is_top_only = false;      // whether it stands in no loop, shape or other block
     bool is_before_sheet = false;  // whether it may stand before the sheet
+    bool is_done_at_once = false;  // whether nothing of its values is needed behind it
 
     [[nodiscard]] bool defines() const noexcept {
         return head == Head::name || head == Head::name_and_kind || head == Head::name_and_face ||

@@ -121,7 +121,7 @@ std::optional<Point> ValueReader::pair(const GivenValue& value, int least, int m
     return x && y ? std::optional{Point{.x = *x, .y = *y}} : std::nullopt;
 }
 
-std::optional<Position> ValueReader::position(const GivenValue& value, double least, double most) {
+std::optional<Position> ValueReader::checked_position(const GivenValue& value, double least, double most) {
     const auto both = both_of(value);
     if (!both) {
         refuse_pair(value, faults_);
@@ -143,7 +143,7 @@ std::optional<double> ValueReader::real(const GivenPart& part, double least, dou
     return std::nullopt;
 }
 
-std::optional<double> ValueReader::real(const GivenValue& value, double least, double most) {
+std::optional<double> ValueReader::checked_real(const GivenValue& value, double least, double most) {
     const auto one = single(value);
     return one ? real(*one, least, most) : std::nullopt;
 }
@@ -214,6 +214,7 @@ std::optional<Color> ValueReader::color(const GivenValue& value) {
 }
 
 std::optional<Ink> ValueReader::ink(const GivenValue& value) {
+    if (value.size() == 1 && value.values[0].kind == ValueKind::color) return Ink{value.values[0].color};
     const auto one = single(value);
     if (!one) return std::nullopt;
     if (one->value.kind == ValueKind::ink) return memory_.inks[one->value.index];

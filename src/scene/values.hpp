@@ -31,7 +31,10 @@ class ValueReader {
 
     // Any number from least to most.
     std::optional<double> real(const GivenPart& part, double least, double most);
-    std::optional<double> real(const GivenValue& value, double least, double most);
+    std::optional<double> real(const GivenValue& value, double least, double most) {
+        if (value.size() == 1 && is_within(value.values[0], least, most)) return value.values[0].x;
+        return checked_real(value, least, most);
+    }
 
     // Several of them with commas between.
     std::optional<std::vector<double>> reals(const GivenValue& value, double least, double most);
@@ -41,7 +44,12 @@ class ValueReader {
     std::optional<Angle> angle(const GivenValue& value);
 
     // Two numbers with a comma between.
-    std::optional<Position> position(const GivenValue& value, double least, double most);
+    std::optional<Position> position(const GivenValue& value, double least, double most) {
+        if (value.size() == 2 && is_within(value.values[0], least, most) && is_within(value.values[1], least, most)) {
+            return Position{.x = value.values[0].x, .y = value.values[1].x};
+        }
+        return checked_position(value, least, most);
+    }
 
     // A part of the whole: 0.5 or 50%.
     std::optional<double> part(const GivenPart& part);
@@ -68,6 +76,12 @@ class ValueReader {
     std::optional<GivenPart> single(const GivenValue& value);
 
   private:
+    // What most values are.
+    static bool is_within(const Value& value, double least, double most) noexcept {
+        return value.kind == ValueKind::number && value.unit == Unit::none && value.x >= least && value.x <= most;
+    }
+    std::optional<Position> checked_position(const GivenValue& value, double least, double most);
+    std::optional<double> checked_real(const GivenValue& value, double least, double most);
     std::optional<double> plain_number(const GivenPart& part, Unit allowed);
     void refuse(const GivenPart& part, std::string_view needed);
 

@@ -39,7 +39,7 @@ class CallRecorder {
         return bounded(Figure{area}.then(by_), ink, where);
     }
     // The same, without what finding its box costs.
-    void figure(const Figure& figure, const Ink& ink, SourcePlace where) const;
+    void figure(Figure figure, const Ink& ink, SourcePlace where) const;
     Box clear(Color color, SourcePlace where) const;
     Box flood(const FloodFrom& from, const Ink& ink, SourcePlace where) const;
     Box paste(const Surface& picture, const Paste& how, const Transform& by, SourcePlace where) const;
@@ -47,7 +47,7 @@ class CallRecorder {
 
   private:
     Box bounded(Figure figure, const Ink& ink, SourcePlace where) const;
-    void keep(Figure figure, const Ink& ink, SourcePlace where) const;
+    void keep(Figure&& figure, const Ink& ink, SourcePlace where) const;
     void add(KeptCall&& call, SourcePlace where) const;
     [[nodiscard]] Box seen(const Box& box) const;
     [[nodiscard]] Calls& calls() const noexcept;
