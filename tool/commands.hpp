@@ -19,10 +19,13 @@ class WrongCall : public std::runtime_error {
 
 // Where a picture goes, and how it is written.
 struct SaveArguments {
-    std::string picture;         // a path, or "-" for standard output
-    std::string kind;            // png, jpg, pbm and so on; empty: as the picture's suffix says
-    bool small = false;          // PNG as small as it can be, however long it takes
-    std::optional<int> quality;  // of JPEG
+    std::string picture;                 // a path, or "-" for standard output
+    std::string kind;                    // png, jpg, pbm and so on; empty: as the picture's suffix says
+    bool small = false;                  // PNG as small as it can be, however long it takes
+    std::optional<int> quality;          // of JPEG; of moving WebP, which is without loss otherwise
+    std::optional<int> colors;           // of GIF
+    std::string dithering = "diffused";  // of GIF: none, ordered, diffused
+    bool one_palette = false;            // of moving GIF, for all frames
 };
 
 struct OutputArguments : SaveArguments {
@@ -33,9 +36,16 @@ struct RenderArguments : OutputArguments {
     std::string scene;                    // a path, or "-" for standard input
     std::vector<std::string> files_from;  // folders that the scene may read pictures from, besides its own
     std::vector<std::string> limits;      // "NAME=NUMBER" each
+    std::vector<std::string> set;         // "NAME=VALUE" each
+    std::optional<int> frame;             // one of them
+    std::string frames;                   // some of them: "10..19"
+    std::string rows;                     // a table: one picture for each row
+    unsigned threads = 0;                 // 0: one for each core
+    bool quiet = false;
 };
 
-// Draws a scene to one picture file, or one for each scale; without a picture it only says what it would draw.
+// Draws a scene to one picture file, or one for each scale, frame, or row of a table; without a picture it only says
+// what it would draw.
 Exit render(const RenderArguments& arguments);
 
 struct ShapesArguments : OutputArguments {

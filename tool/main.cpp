@@ -51,6 +51,9 @@ rgb(11,34,57), rgba(11,34,57,128), gray(196), hsl(210,50%,40%), or a name of you
 '//' begins a comment; a line that ends with '\' goes on in the next. Numbers can be expressions: 18+4*25, or
 (18 + 100) with spaces. 'coldbrick shapes' draws a sheet of it all.
 
+A scene with 'frames' becomes a moving picture: -o tide.png, tide.gif or tide.webp; -o 'tide-{frame:03}.png' one file
+for each frame; -o - --kind pam one picture after the other, for other programs.
+
 A statement that shows nothing on the sheet is told by its line; that is no error.
 )";
 
@@ -76,7 +79,9 @@ void add_save(CLI::App& command, coldbrick::tool::SaveArguments& arguments) {
         ->type_name("KIND");
     command.add_flag("--small", arguments.small,
                      "The smallest PNG, however long it takes: in fewer bits where they hold the picture");
-    command.add_option("--quality", arguments.quality, "Of JPEG, 1 to 100 (90)")->type_name("N");
+    command
+        .add_option("--quality", arguments.quality, "Of JPEG, 1 to 100 (90); of moving WebP, which has no loss without")
+        ->type_name("N");
 }
 
 void add_limits(CLI::App& command, std::vector<std::string>& limits) {
@@ -108,6 +113,24 @@ void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
         ->add_option("--files-from", arguments.files_from,
                      "A folder from which the scene may read pictures, besides the one that it is in")
         ->type_name("FOLDER");
+    render->add_option("--set", arguments.set, "Set a dial, or another name that the scene uses, as in tide=4")
+        ->type_name("NAME=VALUE");
+    render->add_option("--frame", arguments.frame, "Draw one frame only; the first is 0")->type_name("N");
+    render->add_option("--frames", arguments.frames, "Draw some frames only, as in 10..19")->type_name("A..B");
+    render
+        ->add_option("--rows", arguments.rows,
+                     "Draw one picture for each row of a table of comma-separated values; its columns are names in the "
+                     "scene, and in -o 'out/{name}.png'; {row:03} is the row's number")
+        ->type_name("TABLE");
+    render->add_option("--colors", arguments.colors, "How many colours a GIF has, 2 to 256 (256)")->type_name("N");
+    render
+        ->add_option("--dithering", arguments.dithering,
+                     "How a GIF tells other colours: none, ordered or diffused (diffused)")
+        ->type_name("HOW");
+    render->add_flag("--one-palette", arguments.one_palette, "The same palette for all frames of a GIF");
+    render->add_option("--threads", arguments.threads, "On so many threads; without it, one for each core")
+        ->type_name("N");
+    render->add_flag("--quiet", arguments.quiet, "Say nothing but faults and remarks, and show no progress");
     add_limits(*render, arguments.limits);
     render->footer(render_footer + coldbrick::scene_usage() + render_notes);
 }

@@ -38,12 +38,19 @@ SaveOptions options_for(const SaveArguments& arguments) {
     const auto quality = arguments.quality.value_or(usual_quality);
     if (quality < 1 || quality > 100) throw WrongCall{fmt::format("--quality is {}; allowed is 1 to 100", quality)};
     const auto format = format_for(arguments);
-    if (arguments.quality && format != FileFormat::jpeg) {
-        throw WrongCall{fmt::format("--quality is for jpeg, and the picture is written as {}", name_of(format))};
+    if (arguments.quality && format != FileFormat::jpeg && format != FileFormat::webp) {
+        throw WrongCall{
+            fmt::format("--quality is for jpeg and moving webp, and the picture is written as {}", name_of(format))};
     }
     if (arguments.small && format != FileFormat::png) {
         throw WrongCall{fmt::format("--small is for png, and the picture is written as {}", name_of(format))};
     }
+    const auto& dithering = arguments.dithering;
+    if (dithering != "none" && dithering != "ordered" && dithering != "diffused") {
+        throw WrongCall{fmt::format("--dithering is {}; allowed are none, ordered and diffused", printable(dithering))};
+    }
+    const auto colors = arguments.colors.value_or(2);
+    if (colors < 2 || colors > 256) throw WrongCall{fmt::format("--colors is {}; allowed is 2 to 256", colors)};
     return {.effort = arguments.small ? Effort::most : Effort::usual,
             .storage = arguments.small ? Storage::fewest_bits : Storage::as_it_is,
             .quality = quality};
@@ -110,6 +117,9 @@ SceneLimits scene_limits(const std::vector<std::string>& words) {
     auto all = limits_of(limits.pictures);
     all.push_back(limit("scene_bytes", limits.scene_bytes));
     all.push_back(limit("statements", limits.statements));
+    all.push_back(limit("calls", limits.calls));
+    all.push_back(limit("depth", limits.depth));
+    all.push_back(limit("frames", limits.frames));
     all.push_back(limit("sheet_pixels", limits.sheet_pixels));
     all.push_back(limit("scene_memory", limits.scene_memory));
     all.push_back(limit("seconds", limits.seconds));
@@ -117,9 +127,10 @@ SceneLimits scene_limits(const std::vector<std::string>& words) {
     return limits;
 }
 
-void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what) {
+void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what, bool is_quiet) {
     const auto is_stdout = path == "-";
     is_stdout ? write_stream(std::cout, bytes) : write_file(path, bytes);
+    if (is_quiet) return;
     fmt::print(is_stdout ? stderr : stdout, "{}: {}, {} bytes\n", is_stdout ? "standard output" : printable(path), what,
                bytes.size());
 }

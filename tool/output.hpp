@@ -25,6 +25,7 @@ namespace coldbrick::tool {
 [[nodiscard]] SceneLimits scene_limits(const std::vector<std::string>& words);
 
 // Writes a file to a path or, for "-", to standard output, and says so in a line "PATH: what, N bytes".
-void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what);
+void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what,
+              bool is_quiet = false);
 
 }  // namespace coldbrick::tool

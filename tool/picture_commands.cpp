@@ -87,6 +87,12 @@ void print_info(const LoadedPicture& picture, const std::string& path) {
         fmt::print("    density   {:g} x {:g}, {}\n", info.density->across, info.density->down,
                    unit_in_words(info.density->unit));
     }
+    if (info.frames > 1) {
+        fmt::print("    frames    {}, {:g} s, {}\n", info.frames, info.seconds,
+                   info.loops == 0   ? "again and again"
+                   : info.loops == 1 ? "played once"
+                                     : fmt::format("played {} times", info.loops));
+    }
     for (const auto& [keyword, text] : info.texts)
         fmt::print("    text      {}: {}\n", printable(keyword), printable(text));
     for (const auto& oddity : oddities_of(picture, path)) fmt::print("    odd       {}\n", oddity);
@@ -99,6 +105,11 @@ nlohmann::ordered_json json_of(const LoadedPicture& picture, const std::string& 
         {"height", info.size.height}, {"channels", info.channels},        {"bits", info.bits},
         {"alpha", info.has_alpha},    {"interlaced", info.is_interlaced}, {"colors", colors_in(picture)}};
     if (info.has_palette) json["palette"] = palette_size(picture);
+    json["frames"] = info.frames;
+    if (info.frames > 1) {
+        json["seconds"] = info.seconds;
+        json["loops"] = info.loops;
+    }
     if (info.density) {
         constexpr std::array units{"meter", "inch", "none"};
         json["density"] = {{"across", info.density->across},

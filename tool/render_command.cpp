@@ -1,11 +1,13 @@
 #include "faces_sheet.hpp"
 #include "output.hpp"
+#include "render_scene.hpp"
 #include "shapes_sheet.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
 #include <algorithm>
 #include <cerrno>
+#include <charconv>
 #include <filesystem>
 #include <fstream>
 #include <iostream>
@@ -15,17 +17,11 @@
 #include <system_error>
 
 #include <fmt/core.h>
+#include <fmt/format.h>
 
 namespace coldbrick::tool {
 
 namespace {
-
-// A picture to be written.
-struct Output {
-    std::string path;
-    int scale;
-    SaveOptions options;
-};
 
 // No further than one byte more than a scene may have.
 std::string read_all(std::istream& stream, std::uint64_t most) {
@@ -64,115 +60,127 @@ void check_text(const std::string& text, const std::string& name) {
     if (!is_text) throw Error{fmt::format("{}: this is no text, and so no scene", printable(name))};
 }
 
-std::vector<Output> outputs_for(const OutputArguments& arguments) {
-    constexpr auto largest_scale = 1024;
-    const auto several = arguments.scales.size() > 1;
-    if (several && arguments.picture == "-") {
-        throw WrongCall{"--scale gives several pictures, but standard output takes one; name a file"};
-    }
-    const auto options = options_for(arguments);
-    std::vector<Output> outputs;
-    for (const auto scale : arguments.scales) {
-        if (scale < 1 || scale > largest_scale) {
-            throw WrongCall{fmt::format("--scale is {}; allowed is 1 to {}", scale, largest_scale)};
-        }
-        auto path = std::filesystem::path{arguments.picture};
-        if (several && scale > 1) {
-            path.replace_filename(fmt::format("{}-x{}{}", path.stem().string(), scale, path.extension().string()));
-        }
-        outputs.push_back({.path = path.string(), .scale = scale, .options = options});
-    }
-    return outputs;
-}
-
-// Remarks, and what does not show.
-void warn_of_unseen(const Scene& scene, const std::vector<Box>& touched) {
-    constexpr auto most = 20;
-    auto told = 0;
-    for (const auto& [place, what, file] : scene.remarks) {
-        if (++told > most) break;
-        fmt::print(stderr, "{}:{}:{}: {}\n", printable(file.empty() ? scene.name : file), place.line, place.column, what);
-    }
-    if (told > most) fmt::print(stderr, "... and {} more remarks\n", scene.remarks.size() - most);
-    auto unseen = 0;
-    for (std::size_t i = 0; i < touched.size(); ++i) {
-        if (!touched[i].empty() || ++unseen > most) continue;
-        fmt::print(stderr, "{}\n", explain_unseen(scene, i));
-    }
-    if (unseen > most) fmt::print(stderr, "... and {} more of which nothing shows\n", unseen - most);
-}
-
-template <class Picture>
-std::vector<std::uint8_t> encoded(const Picture& picture, const Output& output, FileFormat format) {
-    try {
-        return encode(picture, format, output.options);
-    } catch (const Error& error) {
-        throw Error{
-            fmt::format("{}: {}", output.path == "-" ? "standard output" : printable(output.path), error.what())};
-    }
-}
-
-template <class Picture>
-void write(const Picture& picture, const Output& output, FileFormat format, const std::string& summary) {
-    put_file(output.path, encoded(picture, output, format),
-             fmt::format("{} x {} pixels, {}", picture.size().width, picture.size().height, summary));
-}
-
-template <PixelFormat Format>
-void draw_as(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
-    auto picture = scene.sheet<Format>();
-    const auto touched = render(scene, picture);
-    const auto shown = std::count_if(touched.begin(), touched.end(), [](const Box& box) { return !box.empty(); });
-    const auto summary = fmt::format("{} of {} drawings show", shown, touched.size());
-    if (outputs.empty()) {
-        fmt::print("{}: {} x {} pixels, {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
-                   picture.size().width, picture.size().height, summary);
-    }
-    for (const auto& output : outputs) {
-        if (output.scale == 1) {
-            write(picture, output, format, summary);
-        } else {
-            write(enlarge(picture, output.scale), output, format, summary);
-        }
-    }
-    warn_of_unseen(scene, touched);
-}
-
 }  // namespace
 
 namespace {
 
-void draw_to(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
-    const auto is_gray = format == FileFormat::pgm || format == FileFormat::pbm;
-    if (scene.palette && !is_gray) {
-        draw_as<Index8>(scene, outputs, format);
-    } else if (is_gray) {
-        draw_as<Gray8>(scene, outputs, format);
-    } else if (scene.ground.alpha == 255) {
-        draw_as<Rgb8>(scene, outputs, format);
-    } else {
-        draw_as<Rgba8>(scene, outputs, format);
+// The scene's text with what it is called and where it is.
+struct SceneText {
+    std::string text;
+    std::string name;
+    std::string folder;
+};
+
+SceneText text_of(const RenderArguments& arguments, const SceneLimits& limits) {
+    const auto is_stdin = arguments.scene == "-";
+    SceneText scene{.text = read_scene(arguments.scene, limits.scene_bytes),
+                    .name = is_stdin ? "standard input" : arguments.scene,
+                    .folder = is_stdin ? "" : std::filesystem::path{arguments.scene}.parent_path().string()};
+    check_text(scene.text, scene.name);
+    return scene;
+}
+
+// "NAME=VALUE" each.
+std::vector<OutsideValue> values_of(const std::vector<std::string>& words) {
+    std::vector<OutsideValue> values;
+    for (const auto& word : words) {
+        const auto sign = word.find('=');
+        if (sign == std::string::npos || sign == 0) {
+            throw WrongCall{fmt::format("--set is {}; it is a name, '=' and a value, as in tide=4", printable(word))};
+        }
+        values.push_back({.name = word.substr(0, sign), .value = word.substr(sign + 1)});
+    }
+    return values;
+}
+
+// What is set has to be used: a mistyped name would go wrong silently.
+void check_used(const SceneProgram& program, const std::vector<OutsideValue>& set, const std::string& scene) {
+    for (const auto& value : set) {
+        if (program.uses(value.name)) continue;
+        const auto names = program.dials();
+        const std::vector<std::string_view> known{names.begin(), names.end()};
+        const auto near = nearest_word(value.name, known);
+        throw Error{fmt::format("{}: --set {}: the scene has no dial and uses no name '{}'{}", printable(scene),
+                                printable(value.name), printable(value.name),
+                                !near.empty()   ? fmt::format("; did you mean '{}'?", near)
+                                : names.empty() ? ""
+                                                : fmt::format("; it has {}", fmt::join(names, ", ")))};
     }
 }
 
-}  // namespace
+int whole_of(std::string_view words, const std::string& option, std::string_view example) {
+    auto number = 0;
+    const auto [end, error] = std::from_chars(words.data(), words.data() + words.size(), number);
+    if (error == std::errc{} && end == words.data() + words.size() && number >= 0) return number;
+    throw WrongCall{fmt::format("{} is {}; it is as in {}", option, words, example)};
+}
 
-Exit render(const RenderArguments& arguments) {
+// --frames 10..19
+FrameRange frames_of(const std::string& words) {
+    const auto dots = words.find("..");
+    if (dots == std::string::npos) throw WrongCall{fmt::format("--frames is {}; it is as in 10..19", printable(words))};
+    const auto whole = std::string_view{words};
+    const FrameRange frames{.first = whole_of(whole.substr(0, dots), "--frames", "10..19"),
+                            .last = whole_of(whole.substr(dots + 2), "--frames", "10..19")};
+    if (frames.last < frames.first) throw WrongCall{fmt::format("--frames is {}; the first comes first", words)};
+    return frames;
+}
+
+void check_call(const RenderArguments& arguments) {
     const auto is_written = !arguments.picture.empty();
     if (!is_written &&
         (!arguments.kind.empty() || arguments.small || arguments.quality || arguments.scales != std::vector{1})) {
         throw WrongCall{"without -o PICTURE nothing is written, and --kind, --small, --quality and --scale do nothing"};
     }
+    if (!arguments.rows.empty() && !is_written) throw WrongCall{"--rows needs -o PICTURE, as in -o 'out/{name}.png'"};
+    if (arguments.frame && !arguments.frames.empty())
+        throw WrongCall{"--frame is one of them, --frames some; not both"};
+    if (arguments.frame && *arguments.frame < 0) throw WrongCall{"--frame is less than 0; the first frame is 0"};
+}
+
+// Whether a scene becomes more than one picture.
+bool is_moving(const RenderArguments& arguments, const Scene& first, FileFormat format) {
+    if (arguments.frame || arguments.picture.empty()) return false;
+    if (!arguments.frames.empty()) return true;
+    if (first.frames.count == 1 && !has_frame_number(arguments.picture)) return false;
+    (void)format;
+    return true;
+}
+
+}  // namespace
+
+Exit render(const RenderArguments& arguments) {
+    check_call(arguments);
+    const auto is_written = !arguments.picture.empty();
     const auto format = is_written ? format_for(arguments) : FileFormat::png;
-    const auto outputs = is_written ? outputs_for(arguments) : std::vector<Output>{};
     auto limits = scene_limits(arguments.limits);
     limits.files_from = arguments.files_from;
-    const auto is_stdin = arguments.scene == "-";
-    const auto name = is_stdin ? "standard input" : arguments.scene;
-    const auto text = read_scene(arguments.scene, limits.scene_bytes);
-    check_text(text, name);
-    const auto folder = is_stdin ? std::filesystem::path{} : std::filesystem::path{arguments.scene}.parent_path();
-    draw_to(parse_scene(text, name, folder.string(), limits), outputs, format);
+    const auto scene = text_of(arguments, limits);
+    auto set = values_of(arguments.set);
+    std::vector<std::string> names;
+    for (const auto& value : set) names.push_back(value.name);
+    if (!arguments.rows.empty()) {
+        const auto table = arguments.rows == "-" ? parse_table(read_all(std::cin, limits.scene_bytes), "standard input")
+                                                 : read_table(arguments.rows);
+        for (const auto& column : table.columns) names.push_back(column);
+        const auto program = parse_program(scene.text, scene.name, scene.folder, limits, names);
+        check_used(program, set, scene.name);
+        return draw_rows(program, table, set, arguments);
+    }
+    const auto program = parse_program(scene.text, scene.name, scene.folder, limits, names);
+    check_used(program, set, scene.name);
+    const auto first = program.evaluate({.frame = arguments.frame.value_or(0), .set = set});
+    if (!is_moving(arguments, first, format)) {
+        draw_still(first, is_written ? outputs_for(arguments) : std::vector<Output>{}, format, arguments.quiet);
+        return Exit::done;
+    }
+    auto range =
+        arguments.frames.empty() ? FrameRange{.first = 0, .last = first.frames.count - 1} : frames_of(arguments.frames);
+    if (range.last >= first.frames.count) {
+        throw Error{fmt::format("{}: there is no frame {}; the scene has frames 0 to {}", printable(scene.name),
+                                range.last, first.frames.count - 1)};
+    }
+    draw_frames(program, {.set = std::move(set)}, range, arguments, format);
     return Exit::done;
 }
 
@@ -187,7 +195,7 @@ Exit draw_sheet(const char* name, const std::string& scene, const ShapesArgument
     }
     if (arguments.picture.empty()) throw WrongCall{fmt::format("{} needs -o PICTURE, or --scene", name)};
     const auto format = format_for(arguments);
-    draw_to(parse_scene(scene, name, "", limits), outputs_for(arguments), format);
+    draw_still(parse_scene(scene, name, "", limits), outputs_for(arguments), format, false);
     return Exit::done;
 }
 

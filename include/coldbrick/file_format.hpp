@@ -43,10 +43,12 @@ enum class FileFormat {
     pam,   // PAM (P7): gray or colour, with alpha or without, 8 bits or 16
     bmp,   // BMP: palette or colour
     qoi,   // QOI: colour of 8 bits, with alpha or without
+    gif,   // GIF: up to 256 colours, one of which may be transparent
+    webp,  // WebP: colour of 8 bits, with alpha or without; written without loss
 };
 
-// The format that a file's suffix names (.png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp, .qoi, in either case).
-// Throws Error for any other.
+// The format that a file's suffix names (.png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp, .qoi, .gif, .webp, in
+// either case). Throws Error for any other.
 [[nodiscard]] FileFormat file_format_of(const FilePath& path);
 
 // The format that a file's first bytes tell; nothing if they are those of none. Never pnm.

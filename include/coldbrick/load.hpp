@@ -60,6 +60,9 @@ struct PictureInfo {
     bool has_palette = false;
     bool has_alpha = false;  // alpha channel, or translucent colours
     bool is_interlaced = false;
+    int frames = 1;      // of a moving picture; load() reads the first
+    int loops = 0;       // how often they are played; 0: again and again
+    double seconds = 0;  // that they take together
     std::optional<Density> density{};
     std::vector<TextEntry> texts{};
     std::vector<std::string> oddities{};  // each a phrase in words

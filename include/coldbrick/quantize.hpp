@@ -3,6 +3,7 @@
 //     const auto few = palette_for(photo, 64);                   // the 64 colours that come nearest to all of its own
 //     Bitmap<Index8> flat = convert(photo, few);                 // each pixel the nearest of them
 //     Bitmap<Index8> fine = diffused(photo, few);                // with the errors passed on to the pixels around
+//     Bitmap<Index8> calm = ordered(photo, few);                 // with a pattern that stays where it is
 //
 // Of a view, the pixels of its clip are the picture. Colours are taken in 8 bits a channel, alpha among them.
 #pragma once
@@ -16,7 +17,11 @@ inline namespace v0 {
 namespace detail {
 Palette palette_for(const Surface& picture, int most);
 void diffuse(const Surface& from, const Surface& to);
+void order(const Surface& from, const Surface& to);
 }  // namespace detail
+
+// How colours that a palette does not have are told: by the nearest one; as ordered() does; as diffused() does.
+enum class Dithering { none, ordered, diffused };
 
 // The picture's own colours if they are no more than `most` (1 to 256), sorted; else as many that are chosen for it:
 // the space of its colours is cut in two again and again where they differ most, by their squares and how often they
@@ -36,6 +41,18 @@ template <Picture P>
     const auto& from = detail::SurfaceAccess::of(picture);
     Bitmap<Index8> result{detail::enlarged_size(from, 1), std::move(palette)};
     detail::diffuse(from, detail::SurfaceAccess::of(result));
+    return result;
+}
+
+// The picture in a palette, each pixel by the nearest colour to its own with a threshold of an 8 x 8 pattern added (B.
+// E. Bayer, "An optimum method for two-level rendition of continuous-tone pictures", ICC 1973), as large as the colours
+// of the palette are apart. What does not change from one picture to the next gets the same pixels. Throws Error if the
+// clip is empty.
+template <Picture P>
+[[nodiscard]] Bitmap<Index8> ordered(const P& picture, Palette palette) {
+    const auto& from = detail::SurfaceAccess::of(picture);
+    Bitmap<Index8> result{detail::enlarged_size(from, 1), std::move(palette)};
+    detail::order(from, detail::SurfaceAccess::of(result));
     return result;
 }
 

@@ -23,6 +23,7 @@
 #include "coldbrick/load.hpp"
 
 #include <cstdint>
+#include <functional>
 #include <memory>
 #include <optional>
 #include <string>
@@ -188,6 +189,9 @@ class SceneProgram {
     // The names of its dials, in the order of the text.
     [[nodiscard]] std::vector<std::string> dials() const;
 
+    // Whether it has a dial of that name, or uses it as a name from outside.
+    [[nodiscard]] bool uses(std::string_view name) const;
+
   private:
     friend SceneProgram parse_program(std::string_view text, std::string_view name, std::string_view folder,
                                       const SceneLimits& limits, const std::vector<std::string>& outside);
@@ -204,8 +208,9 @@ class SceneProgram {
 
 namespace detail {
 
-// Draws the calls in turn. Throws Error once it has taken longer than the scene may.
-std::vector<Box> render(const Scene& scene, const Surface& surface);
+// Draws the calls in turn, and tells of each. Throws Error once it has taken longer than the scene may.
+using TellCall = std::function<void(std::size_t number, const Box& touched)>;
+void render(const Scene& scene, const Surface& surface, const TellCall& tell);
 
 }  // namespace detail
 
@@ -213,7 +218,16 @@ std::vector<Box> render(const Scene& scene, const Surface& surface);
 // touched nothing. Throws Error when it takes longer than Scene::seconds: what comes before has been drawn then.
 template <detail::PixelTarget T>
 std::vector<Box> render(const Scene& scene, T&& target) {
-    return detail::render(scene, detail::SurfaceAccess::of(target));
+    std::vector<Box> all;
+    all.reserve(scene.drawing.size());
+    detail::render(scene, detail::SurfaceAccess::of(target), [&](std::size_t, const Box& box) { all.push_back(box); });
+    return all;
+}
+
+// The same, and calls tell(number, box) for each call as soon as it is drawn.
+template <detail::PixelTarget T, class Tell>
+void render(const Scene& scene, T&& target, const Tell& tell) {
+    detail::render(scene, detail::SurfaceAccess::of(target), detail::TellCall{std::ref(tell)});
 }
 
 // The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, the way there, and the

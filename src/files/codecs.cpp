@@ -18,6 +18,8 @@ constexpr auto all = std::to_array<Codec>({
     {FileFormat::pam, "pam", {".pam"}, {"P7"sv}, read_pam, write_pam},
     {FileFormat::bmp, "bmp", {".bmp"}, {"BM"sv}, read_bmp, write_bmp},
     {FileFormat::qoi, "qoi", {".qoi"}, {"qoif"sv}, read_qoi, write_qoi},
+    {FileFormat::gif, "gif", {".gif"}, {"GIF87a"sv, "GIF89a"sv}, read_gif, write_gif},
+    {FileFormat::webp, "webp", {".webp"}, {"RIFF"sv}, read_webp, write_webp},
 });
 
 // A shorter file than this is none, whatever it begins with.

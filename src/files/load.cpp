@@ -40,11 +40,14 @@ const detail::Codec& codec_for(FileBytes file) {
     throw Error{"the file is none of " + names + ", by its first bytes"};
 }
 
-// As far as the limit, and one byte further; no further than its first bytes if those are of no picture.
+// No further than its first bytes if those are of no picture.
+void expect_picture(FileBytes first) { (void)codec_for(first); }
+
+// As far as the limit, and one byte further. look() is given the first bytes, and throws Error to read no further.
 // read(to, count) returns how many bytes it has read, fewer only at the end. `length` is how long the file says that it
 // is, or 0.
-template <class Read>
-std::vector<std::uint8_t> read_all(const LoadLimits& limits, std::uint64_t length, const Read& read) {
+template <class Read, class Look>
+std::vector<std::uint8_t> read_all(const LoadLimits& limits, std::uint64_t length, const Read& read, const Look& look) {
     check_length(length, limits);
     std::vector<std::uint8_t> bytes;
     constexpr std::size_t first_bytes = 16;
@@ -55,7 +58,7 @@ std::vector<std::uint8_t> read_all(const LoadLimits& limits, std::uint64_t lengt
         const auto count = read(bytes.data() + before, at_once);
         bytes.resize(before + count);
         if (before == 0) {
-            (void)codec_for(bytes);
+            look(bytes);
             if (length > 0) bytes.reserve(static_cast<std::size_t>(length) + usual);
         }
         if (count < at_once) break;
@@ -66,11 +69,14 @@ std::vector<std::uint8_t> read_all(const LoadLimits& limits, std::uint64_t lengt
 }
 
 std::vector<std::uint8_t> read_all(std::istream& stream, const LoadLimits& limits, std::uint64_t length = 0) {
-    return read_all(limits, length, [&](std::uint8_t* to, std::size_t count) {
-        stream.read(reinterpret_cast<char*>(to), static_cast<std::streamsize>(count));
-        if (stream.bad()) throw Error{"stream: the picture cannot be read from it"};
-        return static_cast<std::size_t>(stream.gcount());
-    });
+    return read_all(
+        limits, length,
+        [&](std::uint8_t* to, std::size_t count) {
+            stream.read(reinterpret_cast<char*>(to), static_cast<std::streamsize>(count));
+            if (stream.bad()) throw Error{"stream: the picture cannot be read from it"};
+            return static_cast<std::size_t>(stream.gcount());
+        },
+        expect_picture);
 }
 
 [[noreturn]] void fail_to_read(int error) { throw Error{"cannot be read: " + std::generic_category().message(error)}; }
@@ -126,10 +132,16 @@ class OpenFile {
     int descriptor_;
 };
 
-std::vector<std::uint8_t> read_regular_file(const fs::path& path, const LoadLimits& limits) {
+template <class Look>
+std::vector<std::uint8_t> read_regular_file(const fs::path& path, const LoadLimits& limits, const Look& look) {
     check_name(path);
     const OpenFile file{path};
-    return read_all(limits, file.length(), [&](std::uint8_t* to, std::size_t count) { return file.read(to, count); });
+    return read_all(
+        limits, file.length(), [&](std::uint8_t* to, std::size_t count) { return file.read(to, count); }, look);
+}
+
+std::vector<std::uint8_t> read_regular_picture(const fs::path& path, const LoadLimits& limits) {
+    return read_regular_file(path, limits, expect_picture);
 }
 
 PictureInfo read_file_into(FileBytes file, const LoadLimits& limits, detail::PixelSink& sink) {
@@ -276,12 +288,16 @@ PictureInfo detail::load_into(std::istream& stream, const LoadLimits& limits, co
 }
 PictureInfo detail::load_regular_file(const FilePath& path, const LoadLimits& limits, const LoadTarget& target) {
     PictureSink sink{target};
-    return read_named(path.name(), limits, sink, read_regular_file);
+    return read_named(path.name(), limits, sink, read_regular_picture);
+}
+
+std::vector<std::uint8_t> detail::read_picture_file(const FilePath& path, const LoadLimits& limits) {
+    return read_file(path.name(), limits);
 }
 
 std::string detail::read_text_file(const std::string& path, std::uint64_t most) {
     try {
-        const auto bytes = read_regular_file(path, LoadLimits{.file_bytes = most});
+        const auto bytes = read_regular_file(path, LoadLimits{.file_bytes = most}, [](FileBytes) {});
         return std::string{bytes.begin(), bytes.end()};
     } catch (const Error& error) {
         throw Error{printable(path) + ": " + error.what()};

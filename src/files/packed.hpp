@@ -54,4 +54,10 @@ Packed pack_fewest_bits(const Surface& picture);
 
 [[nodiscard]] bool is_gray(const Surface& picture) noexcept;
 
+// All bytes of a bitmap's pixels, row behind row, to be changed.
+template <PixelFormat Format>
+[[nodiscard]] std::span<std::uint8_t> bytes_of(Bitmap<Format>& bitmap) noexcept {
+    return {SurfaceAccess::of(bitmap).top_left, bitmap.bytes().size()};
+}
+
 }  // namespace coldbrick::inline v0::detail

@@ -1,6 +1,7 @@
 // PNG, by libpng.
 #include "files/png_calls.hpp"
 #include "files/png_texts.hpp"
+#include "files/read_frames.hpp"
 #include "files/samples.hpp"
 
 #include <algorithm>
@@ -171,6 +172,7 @@ PictureInfo read_png(FileBytes file, const LoadLimits& limits, PixelSink& sink) 
     read_pixels(reader, header, limits, sink);
     for (const auto& warning : reader.warnings()) info.oddities.push_back(warning);
     if (header.has_transparency && !info.has_palette) info.oddities.emplace_back("one colour counts as transparent");
+    read_png_control(file, info);
     note_rest(info, reader.rest());
     return info;
 }

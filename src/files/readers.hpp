@@ -20,9 +20,14 @@ PictureInfo read_pnm(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 PictureInfo read_pam(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 PictureInfo read_bmp(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 PictureInfo read_qoi(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_gif(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_webp(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 
 // As load_into(), but of an ordinary file only: no device, pipe or socket is read from or waited for.
 PictureInfo load_regular_file(const FilePath& path, const LoadLimits& limits, const LoadTarget& target);
+
+// What a picture file has in it; Error does not name it.
+std::vector<std::uint8_t> read_picture_file(const FilePath& path, const LoadLimits& limits);
 
 // What an ordinary file of at most so many bytes has in it.
 std::string read_text_file(const std::string& path, std::uint64_t most);

@@ -1,5 +1,6 @@
 // PNG (ISO/IEC 15948), compressed by libdeflate.
 #include "files/png_filters.hpp"
+#include "files/png_parts.hpp"
 #include "files/writers.hpp"
 
 #include "coldbrick/error.hpp"
@@ -15,19 +16,6 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// Bytes that are all written before they are read.
-class Room {
-  public:
-    explicit Room(std::size_t count) : bytes_{std::make_unique_for_overwrite<std::uint8_t[]>(count)}, count_{count} {}
-    [[nodiscard]] std::uint8_t* begin() const noexcept { return bytes_.get(); }
-    [[nodiscard]] std::size_t size() const noexcept { return count_; }
-    void shorten(std::size_t count) noexcept { count_ = count; }
-
-  private:
-    std::unique_ptr<std::uint8_t[]> bytes_;
-    std::size_t count_;
-};
-
 class Compressor {
   public:
     explicit Compressor(int level) : compressor_{libdeflate_alloc_compressor(level)} {
@@ -35,8 +23,8 @@ class Compressor {
     }
 
     // As a stream of zlib (RFC 1950).
-    [[nodiscard]] Room operator()(const Room& bytes) {
-        Room compressed{libdeflate_zlib_compress_bound(compressor_.get(), bytes.size())};
+    [[nodiscard]] PngBytes operator()(const PngBytes& bytes) {
+        PngBytes compressed{libdeflate_zlib_compress_bound(compressor_.get(), bytes.size())};
         compressed.shorten(libdeflate_zlib_compress(compressor_.get(), bytes.begin(), bytes.size(), compressed.begin(),
                                                     compressed.size()));
         return compressed;
@@ -49,8 +37,8 @@ class Compressor {
     std::unique_ptr<libdeflate_compressor, Free> compressor_;
 };
 
-Room filtered(const Packed& picture, PngFilter filter) {
-    Room rows{(picture.row_bytes() + 1) * static_cast<std::size_t>(picture.size.height)};
+PngBytes filtered(const Packed& picture, PngFilter filter) {
+    PngBytes rows{(picture.row_bytes() + 1) * static_cast<std::size_t>(picture.size.height)};
     filter_rows(picture, 0, picture.size.height, filter, rows.begin());
     return rows;
 }
@@ -67,7 +55,7 @@ PngFilter promising_filter(const Packed& picture) {
     auto best = PngFilter::none;
     auto least = ~std::size_t{0};
     for (const auto filter : {PngFilter::none, PngFilter::left, PngFilter::above, PngFilter::paeth}) {
-        Room rows{(picture.row_bytes() + 1) * bands * band_rows};
+        PngBytes rows{(picture.row_bytes() + 1) * bands * band_rows};
         std::size_t used = 0;
         for (int band = 0; band < bands; ++band) {
             const auto first = first_of(band);
@@ -84,13 +72,13 @@ PngFilter promising_filter(const Packed& picture) {
     return best;
 }
 
-Room compressed_usually(const Packed& picture) {
+PngBytes compressed_usually(const Packed& picture) {
     constexpr auto level = 6;
     const auto filter = has_steps(picture) ? promising_filter(picture) : PngFilter::none;
     return Compressor{level}(filtered(picture, filter));
 }
 
-Room compressed_most(const Packed& picture) {
+PngBytes compressed_most(const Packed& picture) {
     constexpr auto level = 12;
     Compressor compressor{level};
     auto best = compressor(filtered(picture, PngFilter::none));
@@ -102,35 +90,15 @@ Room compressed_most(const Packed& picture) {
     return best;
 }
 
-// The chunks of a file, one behind the other.
-class Chunks {
-  public:
-    explicit Chunks(Bytes& file) : file_{file} { put_text(file_, "\x89PNG\r\n\x1a\n"); }
+}  // namespace
 
-    template <class Put>
-    void add(std::string_view kind, const Put& put) {
-        const auto begin = file_.size();
-        put_big(file_, 0, 4);
-        put_text(file_, kind);
-        put(file_);
-        const auto length = file_.size() - begin - 8;
-        constexpr std::size_t most = 0x7fffffff;
-        if (length > most) throw Error{"png: the file would have a chunk of over 2 GiB, more than it can say"};
-        for (auto i = 0U; i < 4; ++i) file_[begin + i] = static_cast<std::uint8_t>(length >> (24U - 8U * i));
-        put_big(file_, libdeflate_crc32(0, file_.data() + begin + 4, length + 4), 4);
-    }
-
-  private:
-    Bytes& file_;
-};
-
-int kind_of(const Packed& picture) noexcept {
+int png_kind(const Packed& picture) noexcept {
     if (picture.palette) return 3;
     constexpr std::array kinds{0, 4, 2, 6};
     return kinds[static_cast<std::size_t>(picture.channels - 1)];
 }
 
-void add_palette(Chunks& chunks, const Palette& palette) {
+void add_palette(PngChunks& chunks, const Palette& palette) {
     const auto colors = palette.colors();
     chunks.add("PLTE", [&](Bytes& file) {
         for (const auto& color : colors) put_bytes(file, {color.red, color.green, color.blue});
@@ -143,7 +111,23 @@ void add_palette(Chunks& chunks, const Palette& palette) {
     });
 }
 
-void add_density(Chunks& chunks, const Density& density) {
+void add_header(PngChunks& chunks, const Packed& picture) {
+    chunks.add("IHDR", [&](Bytes& to) {
+        put_big(to, static_cast<std::uint32_t>(picture.size.width), 4);
+        put_big(to, static_cast<std::uint32_t>(picture.size.height), 4);
+        put_big(to, static_cast<std::uint32_t>(picture.bits), 1);
+        put_big(to, static_cast<std::uint32_t>(png_kind(picture)), 1);
+        put_big(to, 0, 3);  // deflate, filters, not interlaced
+    });
+}
+
+PngBytes png_pixels(const Packed& picture, Effort effort) {
+    return effort == Effort::most ? compressed_most(picture) : compressed_usually(picture);
+}
+
+namespace {
+
+void add_density(PngChunks& chunks, const Density& density) {
     const auto has_unit = density.unit != Density::Unit::none;
     const auto number = [&](double value) {
         return has_unit ? per_meter(value, density.unit) : static_cast<std::uint32_t>(std::lround(value));
@@ -159,7 +143,7 @@ bool is_ascii(std::string_view text) noexcept {
     return std::all_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 128; });
 }
 
-void add_text(Chunks& chunks, const TextEntry& entry) {
+void add_text(PngChunks& chunks, const TextEntry& entry) {
     const auto& keyword = entry.keyword;
     const auto& text = entry.text;
     constexpr std::size_t longest = 79;
@@ -195,17 +179,11 @@ Packed pack_for_png(const Surface& picture, Storage storage) {
 
 Bytes write_png(const Surface& surface, const SaveOptions& options) {
     const auto picture = pack_for_png(surface, options.storage);
-    const auto pixels = options.effort == Effort::most ? compressed_most(picture) : compressed_usually(picture);
+    const auto pixels = png_pixels(picture, options.effort);
     Bytes file;
     file.reserve(pixels.size() + 2000);
-    Chunks chunks{file};
-    chunks.add("IHDR", [&](Bytes& to) {
-        put_big(to, static_cast<std::uint32_t>(picture.size.width), 4);
-        put_big(to, static_cast<std::uint32_t>(picture.size.height), 4);
-        put_big(to, static_cast<std::uint32_t>(picture.bits), 1);
-        put_big(to, static_cast<std::uint32_t>(kind_of(picture)), 1);
-        put_big(to, 0, 3);  // deflate, filters, not interlaced
-    });
+    PngChunks chunks{file};
+    add_header(chunks, picture);
     if (picture.palette) add_palette(chunks, *picture.palette);
     if (options.density) add_density(chunks, *options.density);
     for (const auto& text : options.texts) add_text(chunks, text);

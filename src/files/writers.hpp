@@ -21,6 +21,8 @@ Bytes write_pnm(const Surface& picture, const SaveOptions& options);
 Bytes write_pam(const Surface& picture, const SaveOptions& options);
 Bytes write_bmp(const Surface& picture, const SaveOptions& options);
 Bytes write_qoi(const Surface& picture, const SaveOptions& options);
+Bytes write_gif(const Surface& picture, const SaveOptions& options);
+Bytes write_webp(const Surface& picture, const SaveOptions& options);
 
 // Puts numbers and texts at the end of a file.
 inline void put_big(Bytes& file, std::uint32_t value, int bytes) {

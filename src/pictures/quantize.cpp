@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <limits>
 #include <unordered_map>
 #include <vector>
@@ -177,6 +178,59 @@ Palette palette_for(const Surface& picture, int most) {
     std::sort(colors.begin(), colors.end(), [](Color a, Color b) { return channels_of(a) < channels_of(b); });
     colors.erase(std::unique(colors.begin(), colors.end()), colors.end());
     return Palette{std::move(colors)};
+}
+
+namespace {
+
+// How far the colours of a palette are from those next to them, on average.
+double spread_of(const Palette& palette) {
+    if (palette.size() < 2) return 0;
+    auto sum = 0.0;
+    for (const auto& color : palette.colors()) {
+        auto least = std::numeric_limits<double>::max();
+        for (const auto& other : palette.colors()) {
+            if (!(other == color)) least = std::min(least, distance(channels_of(color), channels_of(other)));
+        }
+        sum += least == std::numeric_limits<double>::max() ? 0 : std::sqrt(least);
+    }
+    return sum / static_cast<double>(palette.size());
+}
+
+// The value of Bayer's pattern at a place, from 0 to 63.
+int threshold_at(int x, int y) noexcept {
+    auto value = 0;
+    for (auto bit = 0; bit < 3; ++bit) {
+        const auto across = static_cast<unsigned>(x) >> static_cast<unsigned>(bit) & 1U;
+        const auto down = static_cast<unsigned>(y) >> static_cast<unsigned>(bit) & 1U;
+        value = value * 4 + static_cast<int>(2 * (across ^ down) + down);
+    }
+    return value;
+}
+
+}  // namespace
+
+void order(const Surface& from, const Surface& to) {
+    const auto& palette = palette_of(to);
+    const auto spread = spread_of(palette);
+    std::vector<Color16> row;
+    for (int y = 0; y < from.window.size.height; ++y) {
+        read_row(from, y, row);
+        auto* const numbers = pixel_address(to, 0, y);
+        for (int x = 0; x < from.window.size.width; ++x) {
+            const auto exact = narrowed(row[static_cast<std::size_t>(x)]);
+            // A colour that the palette has stays what it is.
+            auto number = palette.nearest(exact);
+            if (!(palette[number] == exact)) {
+                constexpr auto steps = 64.0;
+                const auto at = threshold_at(from.window.at.x + x, from.window.at.y + y);
+                const auto more = ((at + 0.5) / steps - 0.5) * spread;
+                auto wanted = channels_of(exact);
+                for (std::size_t i = 0; i < 3; ++i) wanted[i] = std::clamp(wanted[i] + more, 0.0, 255.0);
+                number = palette.nearest(color_of(wanted));
+            }
+            numbers[x] = static_cast<std::uint8_t>(number);
+        }
+    }
 }
 
 void diffuse(const Surface& from, const Surface& to) {

@@ -64,6 +64,9 @@ void ProgramParser::parse(std::string_view text, const std::vector<std::string>&
         faults_.add(beginning(), "the scene has no sheet", advice_to_begin());
     }
     scope_.close_block();
+    for (const auto& name : program_.outside) {
+        if (scope_.find(name)->is_used) program_.used.push_back(name);
+    }
     program_.slots = scope_.slots();
 }
 

@@ -175,6 +175,7 @@ struct Program {
     std::vector<ShapeDefinition> shapes;
     std::vector<std::string> dials;    // their names
     std::vector<std::string> outside;  // names from outside, in the order of their slots
+    std::vector<std::string> used;     // of these, those that are asked for
     std::uint32_t first_outside = 0;   // the slot of the first
     std::uint32_t slots = 0;           // of names outside of shapes
     bool is_whole = false;             // whether all blocks have an end, and no limit was met

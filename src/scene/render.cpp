@@ -53,11 +53,9 @@ std::string place_of(const Scene& scene, std::size_t number) {
 
 }  // namespace
 
-std::vector<Box> detail::render(const Scene& scene, const Surface& surface) {
+void detail::render(const Scene& scene, const Surface& surface, const TellCall& tell) {
     const Stopwatch watch{scene.seconds};
     CallRenderer renderer{scene.drawing, surface};
-    std::vector<Box> touched;
-    touched.reserve(scene.drawing.size());
     for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
         constexpr std::size_t between_looks = 16;
         if (number % between_looks == 0 && watch.is_over()) {
@@ -66,12 +64,11 @@ std::vector<Box> detail::render(const Scene& scene, const Surface& surface) {
         }
         // Some faults depend on what is seen, and come up only now.
         try {
-            touched.push_back(renderer.draw(number));
+            tell(number, renderer.draw(number));
         } catch (const Error& error) {
             throw Error{place_of(scene, number) + error.what()};
         }
     }
-    return touched;
 }
 
 std::string explain_unseen(const Scene& scene, std::size_t number) {

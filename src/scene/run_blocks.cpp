@@ -90,7 +90,7 @@ void Runner::end(const Node& node) {
 void Runner::end_pattern(const Node& begin, const View& view) {
     if (begin.slot == no_slot || !view.pattern || faults_.count() > 0) return;
     auto tile = view.pattern->sheet<Rgba8>();
-    render(*view.pattern, tile);
+    render(*view.pattern, tile, [](std::size_t, const Box&) {});
     budget_.give_back(pixel_count(tile.size()) * bytes_per_pixel<Rgba8> + view.pattern->drawing.bytes());
     keep_ink(begin, Pattern::of(tile, {.offset = view.offset, .placing = view.placing}));
 }

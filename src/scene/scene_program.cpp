@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <string>
+#include <tuple>
 #include <utility>
 
 namespace coldbrick::inline v0 {
@@ -90,6 +91,12 @@ Scene SceneProgram::evaluate(const SceneInput& input) const {
 }
 
 std::vector<std::string> SceneProgram::dials() const { return loaded_->program.dials; }
+
+bool SceneProgram::uses(std::string_view name) const {
+    const auto& [dials, used] = std::tie(loaded_->program.dials, loaded_->program.used);
+    return std::find(dials.begin(), dials.end(), name) != dials.end() ||
+           std::find(used.begin(), used.end(), name) != used.end();
+}
 
 SceneProgram parse_program(std::string_view text, std::string_view name, std::string_view folder,
                            const SceneLimits& limits, const std::vector<std::string>& outside) {
