@@ -1,35 +1,19 @@
 // The command-line tool, run as its users run it.
-#include "folder_test.hpp"
 #include "oracle.hpp"
+#include "tool_runner.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
-#include <cstdlib>
 #include <filesystem>
 #include <sstream>
-
-#include <sys/wait.h>
 
 namespace {
 
 using namespace coldbrick;
 namespace fs = std::filesystem;
 
-struct Outcome {
-    int code;
-    std::string out;
-    std::string err;
-};
-
-class Tool : public FolderTest {
+class Tool : public ToolTest {
   protected:
-    // Runs the tool in the folder, with arguments as a shell takes them.
-    [[nodiscard]] Outcome run(const std::string& arguments) const {
-        const auto command = "cd '" + folder().string() + "' && '" COLDBRICK_TOOL "' " + arguments + " >.out 2>.err";
-        const auto status = std::system(command.c_str());
-        return {WEXITSTATUS(status), content(path(".out")), content(path(".err"))};
-    }
-
     const std::string scene = "sheet size 6,4 ink navy\nfill box at 1,1 size 3,2 ink gold\n";
 };
 

@@ -192,7 +192,7 @@ class StepRunner {
                 return true;
             case Op::load:
                 stack_.push_back(memory_.slot(step.level, step.index));
-                return stack_.back().kind != ValueKind::none;
+                return check_loaded(step);
             case Op::negate:
                 return negate();
             case Op::invert:
@@ -212,6 +212,14 @@ class StepRunner {
             default:
                 return binary(step.op);
         }
+    }
+
+    // Whether a name has a value. If it has none, that was told, or there is none yet.
+    [[nodiscard]] bool check_loaded(const Step& step) const {
+        if (stack_.back().kind != ValueKind::none) return true;
+        if (machine_.faults_.count() > 0) return false;
+        if (step.level == 0 && step.index == last_slot) throw Trouble{"nothing has been drawn yet"};
+        throw Trouble{"this name has no value here"};
     }
 
     Value pop() noexcept {
@@ -465,7 +473,7 @@ class StepRunner {
         }
         text += filled.between.back();
         stack_.resize(first);
-        memory_.texts.push_back(std::move(text));
+        memory_.keep_text(std::move(text));
         stack_.push_back(Value::kept(ValueKind::text, machine_.program_.texts.size() + memory_.texts.size() - 1));
         return true;
     }

@@ -11,6 +11,7 @@
 #include <optional>
 #include <random>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
@@ -49,13 +50,22 @@ class Memory {
             std::size_t{marks.texts} + marks.inks + marks.faces + marks.boxes) {
             return;
         }
-        if (texts.size() > marks.texts) texts.resize(marks.texts);
+        while (texts.size() > marks.texts) {
+            text_bytes -= texts.back().size() + sizeof(std::string);
+            texts.pop_back();
+        }
         if (inks.size() > marks.inks) inks.resize(marks.inks, Ink{Color{}});
         if (faces.size() > marks.faces) faces.resize(marks.faces);
         if (boxes.size() > marks.boxes) boxes.resize(marks.boxes);
     }
 
+    void keep_text(std::string text) {
+        text_bytes += text.size() + sizeof(std::string);
+        texts.push_back(std::move(text));
+    }
+
     std::vector<std::string> texts;
+    std::uint64_t text_bytes = 0;  // of all texts together
     std::vector<Ink> inks;
     std::vector<Face> faces;
     std::vector<Box> boxes;

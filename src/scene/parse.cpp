@@ -6,6 +6,7 @@
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
+#include <array>
 #include <utility>
 
 namespace coldbrick::inline v0::detail {
@@ -52,6 +53,7 @@ void ProgramParser::parse(std::string_view text, const std::vector<std::string>&
     scope_.open_block();
     read(program_.sources.back().text);
     for (const auto& open : blocks_) {
+        if (budget_.is_spent()) break;
         const auto& word = program_.nodes[open.node].verb;
         faults_.set_file(program_.sources[program_.nodes[open.node].file].name);
         faults_.add(word, "this " + std::string{word.text} + " has no end", "write 'end' on a line after it");
@@ -105,10 +107,10 @@ void ProgramParser::check_place(const Statement& statement, const StatementKind&
                     "write it before the " + std::string{program_.nodes[blocks_.front().node].verb.text} + " of line " +
                         std::to_string(program_.nodes[blocks_.front().node].verb.place.line));
     }
-    if (kind.verb == "sheet" && sheet_seen_) {
-        faults_.add(verb, "the sheet is given twice", "a scene has one sheet, its first statement");
-    } else if (kind.verb == "sheet" && file_ != 0) {
+    if (kind.verb == "sheet" && file_ != 0) {
         faults_.add(verb, "an included file has no sheet", "the sheet stands in the scene that includes it");
+    } else if (kind.verb == "sheet" && sheet_seen_) {
+        faults_.add(verb, "the sheet is given twice", "a scene has one sheet, its first statement");
     }
     if (kind.verb == "frames" && std::exchange(frames_seen_, frames_seen_ || kind.verb == "frames")) {
         faults_.add(verb, "the frames are given twice", "a scene says once how many it has");
@@ -204,9 +206,12 @@ bool ProgramParser::is_name(const Word& word, bool may_be_keyword) {
                     "a name has letters, digits and _, and begins with a letter");
         return false;
     }
-    const auto is_word = (!may_be_keyword && find_keyword(text) != nullptr) || statement_kind(text) != nullptr ||
-                         includes(shape_names(), text) || includes(gradients, text) || includes(joiners, text) ||
-                         text == "and" || text == "or" || text == "not" || text == "last";
+    // Words that only a few statements take are free.
+    constexpr auto free = std::to_array<std::string_view>({"loops", "number", "rate", "step", "time"});
+    const auto is_keyword = !may_be_keyword && find_keyword(text) != nullptr && !includes(free, text);
+    const auto is_word = is_keyword || statement_kind(text) != nullptr || includes(shape_names(), text) ||
+                         includes(gradients, text) || includes(joiners, text) || text == "and" || text == "or" ||
+                         text == "not" || text == "last";
     if (is_word || find_color(text)) {
         faults_.add(word, in_quotes(text) + (is_word ? " is a word of the language" : " is the name of a colour"),
                     "choose another name, such as my_" + std::string{text});

@@ -98,8 +98,6 @@ void Runner::end_pattern(const Node& begin, const View& view) {
 void Runner::keep_ink(const Node& node, const Ink& ink) {
     memory_.inks.push_back(ink);
     slot(node, node.slot) = Value::kept(ValueKind::ink, memory_.inks.size() - 1);
-    constexpr std::uint64_t about = 256;
-    budget_.spend(about, node.verb);
 }
 
 void Runner::begin_clip(const Node& node) {
@@ -228,7 +226,9 @@ void Runner::let(const Node& node) {
             to = {};
             faults_.add(value.word(), "this has no value (a division by 0, or a number too large)");
         }
-        if (to.kind == ValueKind::text) budget_.spend(sizeof(std::string), node.verb);
+        // Blocks in blocks have names of their own: their texts are there together.
+        if (to.kind == ValueKind::text && memory_.text_bytes > budget_.rest())
+            budget_.spend(memory_.text_bytes, node.verb);
         return;
     }
     const auto pair = values_.position(value, -1e300, 1e300);
