@@ -9,9 +9,18 @@
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t count) {
     using namespace coldbrick;
     const auto text = std::string_view{reinterpret_cast<const char*>(bytes), count};
-    const SceneLimits limits{.statements = 200, .sheet_pixels = 1 << 14, .scene_memory = 1 << 22, .seconds = 2};
+    const SceneLimits limits{.statements = 2000,
+                             .calls = 200,
+                             .depth = 50,
+                             .frames = 100,
+                             .sheet_pixels = 1 << 14,
+                             .scene_memory = 1 << 22,
+                             .seconds = 2};
     try {
-        const auto scene = parse_scene(text, "fuzz.brick", "/nowhere", limits);
+        // Two frames, of which the second may not be there.
+        const auto program = parse_program(text, "fuzz.brick", "/nowhere", limits);
+        if (program.evaluate().frames.count > 1) (void)program.evaluate({.frame = 1});
+        const auto scene = program.evaluate();
         auto sheet = scene.sheet<Rgba8>();
         const auto touched = render(scene, sheet);
         for (std::size_t i = 0; i < touched.size() && i < 20; ++i) {

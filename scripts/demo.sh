@@ -34,4 +34,17 @@ done
 "$build/examples/quay_wall" out/quay-wall.png
 render demo/scenes/sprites.brick -o out/sprites.png --scale 1,8
 render demo/scenes/wall-survey.brick -o out/wall-survey.png
+# Scenes that compute, and frames that move: as files that other programs play, and taken apart for a sheet of them.
+render demo/scenes/star-field.brick -o out/star-field.png
+render demo/scenes/spiral.brick -o out/spiral.png
+render demo/scenes/quay-tree.brick -o out/quay-tree.png
+mkdir -p out/frames out/badges
+render demo/scenes/berth-badge.brick --rows demo/scenes/boats.csv -o 'out/badges/{berth:02}.png'
+for scene in tide-day pier-light passing-boats; do
+    for kind in png gif webp; do render "demo/scenes/$scene.brick" -o "out/$scene.$kind"; done
+    render "demo/scenes/$scene.brick" -o "out/frames/$scene-{frame:02}.png"
+done
+cp demo/scenes/sheets/*.brick out/
+render out/frames.brick -o out/frames.png
+render out/computed.brick -o out/computed.png
 echo "All pictures are in $PWD/out"

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Builds the fuzz targets and runs each for a while: scripts/fuzz.sh [SECONDS [TARGET...]], usually ten minutes each of png,
-# jpeg, pnm, pam, bmp, qoi, font, scene, path and calls. They begin with fuzz/corpus, or with pictures that the tool draws; what is
+# jpeg, pnm, pam, bmp, qoi, gif, webp, frames, table, font, scene, path and calls. They begin with fuzz/corpus, or with pictures that the tool draws; what is
 # found interesting is kept in build/fuzz/found and goes on from there next time.
 # Installs what is missing (apt-get).
 set -euo pipefail
@@ -11,7 +11,7 @@ install_missing "${build_packages[@]}" libgtest-dev zlib1g-dev clang libclang-rt
 
 seconds=${1:-600}
 shift || true
-[ $# -gt 0 ] || set -- png jpeg pnm pam bmp qoi font scene path calls
+[ $# -gt 0 ] || set -- png jpeg pnm pam bmp qoi gif webp frames table font scene path calls
 build=build/fuzz
 [ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_COMPILER=clang++ \
     -DCOLDBRICK_SANITIZE=ON -DCOLDBRICK_FUZZ=ON -DCOLDBRICK_EXAMPLES=OFF "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g1" >/dev/null

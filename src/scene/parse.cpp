@@ -197,7 +197,7 @@ std::size_t ProgramParser::head(const Statement& statement, Node& node) {
     return 2;
 }
 
-bool ProgramParser::is_name(const Word& word, bool may_be_keyword) {
+bool ProgramParser::is_name(const Word& word, bool may_be_kept) {
     const auto is_letter = [](char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; };
     const auto is_plain = [&](char c) { return is_letter(c) || (c >= '0' && c <= '9'); };
     const auto& text = word.text;
@@ -206,12 +206,11 @@ bool ProgramParser::is_name(const Word& word, bool may_be_keyword) {
                     "a name has letters, digits and _, and begins with a letter");
         return false;
     }
-    // Words that only a few statements take are free.
-    constexpr auto free = std::to_array<std::string_view>({"loops", "number", "rate", "step", "time"});
-    const auto is_keyword = !may_be_keyword && find_keyword(text) != nullptr && !includes(free, text);
-    const auto is_word = is_keyword || statement_kind(text) != nullptr || includes(shape_names(), text) ||
-                         includes(gradients, text) || includes(joiners, text) || text == "and" || text == "or" ||
-                         text == "not" || text == "last";
+    // Keywords and shapes may be names too: where a value stands, the name is meant.
+    constexpr auto kept =
+        std::to_array<std::string_view>({"and", "frame", "height", "last", "not", "or", "progress", "width"});
+    const auto is_kept = includes(kept, text) && !(may_be_kept && (text == "width" || text == "height"));
+    const auto is_word = is_kept || statement_kind(text) != nullptr || includes(joiners, text);
     if (is_word || find_color(text)) {
         faults_.add(word, in_quotes(text) + (is_word ? " is a word of the language" : " is the name of a colour"),
                     "choose another name, such as my_" + std::string{text});

@@ -48,7 +48,8 @@ class ProgramParser {
 
     std::size_t head(const Statement& statement, Node& node);
     std::size_t name(const Statement& statement, Node& node);
-    bool is_name(const Word& word, bool may_be_keyword);
+    // A parameter may also be named width or height.
+    bool is_name(const Word& word, bool may_be_kept);
     void body(const Statement& statement, std::size_t begin, Node& node);
     void values(const Statement& statement, std::size_t begin, Node& node);
     void areas(const Statement& statement, std::size_t begin, const std::vector<StatementForm>& own, Node& node);

@@ -68,7 +68,8 @@ class ArgumentReader {
         std::vector<ReadArgument> arguments;
         // Words to be drawn need no keyword.
         const auto is_words = [&](const Word& word) {
-            return word.text.starts_with('"') || (find_keyword(word.text) == nullptr && is_own_name(word.text));
+            const auto name = word.text.substr(0, word.text.find('.'));
+            return word.text.starts_with('"') || (find_keyword(name) == nullptr && is_own_name(name));
         };
         if (!words_.empty() && includes(known_, "words") && is_words(words_[0])) {
             arguments.push_back({.keyword = {.text = "words", .place = words_[0].place}, .values = {words_[0]}});
