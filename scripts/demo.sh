@@ -3,7 +3,7 @@
 set -euo pipefail
 cd "$(dirname "$0")/.."
 . scripts/packages.sh
-install_missing "${build_packages[@]}"
+install_missing "${build_packages[@]}" libxcb1-dev libxcb-shm0-dev
 
 build=build/demo
 [ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_TESTS=OFF >/dev/null
