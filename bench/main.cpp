@@ -103,6 +103,7 @@ int main(int argc, char** argv) {
     bench::add_strokes();
     bench::add_words();
     bench::add_pictures();
+    bench::add_scenes();
     for (const auto& pair : bench::pairs()) {
         benchmark::RegisterBenchmark(pair.name.c_str(), bench::time_pair, pair)->UseManualTime()->MinTime(0.4);
     }

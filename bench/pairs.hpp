@@ -28,6 +28,7 @@ inline void written(void* memory) {
 
 void add_fills();
 void add_pictures();
+void add_scenes();
 void add_small_shapes();
 void add_smooth();
 void add_strokes();

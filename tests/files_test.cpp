@@ -165,10 +165,11 @@ TEST_F(Files, SuffixNamesTheFormat) {
 TEST_F(Files, WhatAFileCannotHoldIsRefused) {
     EXPECT_EQ(error_of([&] { save(sample<Rgb8>(), path("quay.jpx")); }),
               (path("quay.jpx")).string() +
-                  ": the suffix is .jpx; allowed are .png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp and .qoi");
-    EXPECT_EQ(
-        error_of([] { (void)file_format_of("quay"); }),
-        "quay: the name has no suffix; allowed are .png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp and .qoi");
+                  ": the suffix is .jpx; allowed are .png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp, .qoi, .gif "
+                  "and .webp");
+    EXPECT_EQ(error_of([] { (void)file_format_of("quay"); }),
+              "quay: the name has no suffix; allowed are .png, .jpg, .jpeg, .pbm, .pgm, .ppm, .pnm, .pam, .bmp, .qoi, "
+              ".gif and .webp");
     EXPECT_NE(error_of([&] { save(sample<Rgb8>(), path("a.pgm")); }).find("opaque grays only"), std::string::npos);
     Bitmap<Rgba8> bitmap{{9, 9}, colors::gold};
     EXPECT_EQ(error_of([&] { save(bitmap, path("b.ppm")); }), "no error");
@@ -260,7 +261,7 @@ TEST_F(Files, SixteenBitsWithoutAlpha) {
 // What the list says of each format is what its files are found by.
 TEST(FileFormats, AreFoundBySuffixAndFirstBytes) {
     const auto formats = file_formats();
-    EXPECT_EQ(formats.size(), 9U);
+    EXPECT_EQ(formats.size(), 11U);
     const Bitmap<Bit1> picture{{3, 2}, colors::white};
     for (const auto format : formats) {
         ASSERT_FALSE(suffixes_of(format).empty());

@@ -272,7 +272,7 @@ TEST_F(Load, LimitsAndSources) {
     write("none.png", "no picture");
     EXPECT_EQ(error_of([&] { (void)load_any(path("none.png")); }),
               path("none.png").string() +
-                  ": the file is none of png, jpeg, pbm, pgm, ppm, pam, bmp and qoi, by its first bytes");
+                  ": the file is none of png, jpeg, pbm, pgm, ppm, pam, bmp, qoi, gif and webp, by its first bytes");
     EXPECT_EQ(error_of([&] { (void)load_any(path("missing.png")); }),
               path("missing.png").string() + ": cannot be read: No such file or directory");
     EXPECT_EQ(error_of([&] { (void)load_any(folder()); }), folder().string() + ": cannot be read: Is a directory");

@@ -8,12 +8,28 @@
 #include <iostream>
 #include <map>
 #include <set>
+#include <sstream>
 #include <tuple>
 
 #include <fmt/core.h>
 #include <fmt/format.h>
 
 namespace coldbrick::tool {
+
+namespace {
+
+// GIF has few colours: they are chosen, as for moving pictures.
+FrameOptions frame_options(const SaveArguments& arguments, const SaveOptions& stills) {
+    FrameOptions options{.stills = stills};
+    if (arguments.one_palette) options.palettes = FrameOptions::Palettes::all;
+    options.colors = arguments.colors.value_or(256);
+    if (arguments.dithering == "none") options.dithering = Dithering::none;
+    if (arguments.dithering == "ordered") options.dithering = Dithering::ordered;
+    options.quality = arguments.quality;
+    return options;
+}
+
+}  // namespace
 
 std::vector<Output> outputs_for(const OutputArguments& arguments) {
     constexpr auto largest_scale = 1024;
@@ -31,7 +47,8 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
         if (several && scale > 1) {
             path.replace_filename(fmt::format("{}-x{}{}", path.stem().string(), scale, path.extension().string()));
         }
-        outputs.push_back({.path = path.string(), .scale = scale, .options = options});
+        outputs.push_back(
+            {.path = path.string(), .scale = scale, .options = options, .moving = frame_options(arguments, options)});
     }
     return outputs;
 }
@@ -93,9 +110,23 @@ class Shown {
     std::size_t all_ = 0;
 };
 
+// GIF has few colours, which are chosen as for moving pictures; so is WebP with loss.
+template <class Picture>
+std::vector<std::uint8_t> in_one_frame(const Picture& picture, const FrameOptions& options, FileFormat format) {
+    std::ostringstream stream;
+    FrameWriter writer{stream, format, options};
+    writer.add(picture, 0);
+    writer.finish();
+    const auto bytes = stream.str();
+    return {bytes.begin(), bytes.end()};
+}
+
 template <class Picture>
 std::vector<std::uint8_t> encoded(const Picture& picture, const Output& output, FileFormat format) {
     try {
+        if (format == FileFormat::gif || (format == FileFormat::webp && output.moving.quality)) {
+            return in_one_frame(picture, output.moving, format);
+        }
         return encode(picture, format, output.options);
     } catch (const Error& error) {
         throw Error{
@@ -108,17 +139,6 @@ template <class Picture, class Use>
 void scaled(const Picture& picture, int scale, const Use& use) {
     if (scale == 1) return use(picture);
     use(enlarge(picture, scale));
-}
-
-// GIF has few colours: they are chosen, as for moving pictures.
-FrameOptions frame_options(const SaveArguments& arguments, const SaveOptions& stills) {
-    FrameOptions options{.stills = stills};
-    if (arguments.one_palette) options.palettes = FrameOptions::Palettes::all;
-    options.colors = arguments.colors.value_or(256);
-    if (arguments.dithering == "none") options.dithering = Dithering::none;
-    if (arguments.dithering == "ordered") options.dithering = Dithering::ordered;
-    options.quality = arguments.quality;
-    return options;
 }
 
 }  // namespace
@@ -343,7 +363,10 @@ class Rows {
             }
             render(scene, sheet);
             scaled(sheet, arguments.scales.front(), [&](const auto& picture) {
-                const auto bytes = encoded(picture, {.path = path, .scale = 1, .options = options}, format_);
+                const auto bytes =
+                    encoded(picture,
+                            {.path = path, .scale = 1, .options = options, .moving = frame_options(arguments, options)},
+                            format_);
                 write_file(path, bytes);
                 written = bytes.size();
             });

@@ -17,6 +17,7 @@ struct Output {
     std::string path;
     int scale;
     SaveOptions options;
+    FrameOptions moving;  // of GIF and WebP
 };
 
 // Where the pictures go that are asked for.

@@ -1,14 +1,14 @@
 // coldbrick/frames.hpp - moving pictures: frames of one size, each with its time, to files and back.
 //
 //     FrameWriter tide{"tide.png"};                              // animated PNG; .gif and .webp are others
-//     for (const auto& frame : frames) tide.add(frame, 0.05);    // for a twentieth of a second each
+//     for (int i = 0; i < 40; ++i) tide.add(chart, 0.05);        // for a twentieth of a second each
 //     tide.finish();                                             // only now there is a file
 //
 //     FrameWriter numbered{"out/tide-{frame:03}.png"};           // out/tide-000.png, out/tide-001.png, ...
 //     FrameWriter stream{std::cout, FileFormat::pam};            // one picture after the other, for other programs
 //
 //     const Film film = load_frames("tide.gif");
-//     for (const auto& [picture, seconds] : film.frames) show(picture, seconds);
+//     for (const auto& [picture, seconds] : film.frames) use(picture, seconds);
 //
 // Of each frame only the box around what has changed is written. A file appears complete or not at all, as with save();
 // numbered files and streams picture by picture. Link coldbrick::files.

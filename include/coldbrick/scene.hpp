@@ -5,10 +5,12 @@
 //     auto picture = scene.sheet<Rgb8>();       // a bitmap of the scene's size, in its ground's colour
 //     auto touched = render(scene, picture);    // for each drawing call the box that it touched
 //
-//     const auto tide = parse_program(text, "tide.brick");       // read once, drawn many times:
-//     for (int i = 0; i < tide.evaluate().frames.count; ++i) {   // frame by frame,
-//         const auto frame = tide.evaluate({.frame = i, .set = {{"tide", "4.2"}}});   // with other values
-//         use(frame);
+//     const auto tide = parse_program("sheet size 72,45\n"       // read once, drawn many times:
+//                                     "dial level = 3 from 0 to 6\n"
+//                                     "frames 40 rate 20\n"
+//                                     "fill box at frame,level size 4,4 ink teal\n");
+//     for (int i = 0; i < 40; ++i) {
+//         use(tide.evaluate({.frame = i, .set = {{"level", "4"}}}));
 //     }
 //
 // docs/scene-language.md describes the language. A scene is parsed to a tree of statements with their places, this is

@@ -30,15 +30,20 @@ std::uint32_t number_of(std::vector<Transform>& entries, const Transform& entry)
     return entry.is_identity() ? 0 : number_of<Transform>(entries, entry);
 }
 
+// Most calls fill, and have nothing more to say about how.
+std::uint32_t number_of_how(std::vector<std::variant<Fill, Stroke>>& hows, const std::variant<Fill, Stroke>& how) {
+    const auto* const fill = std::get_if<Fill>(&how);
+    return fill != nullptr && *fill == Fill{} ? 0 : number_of(hows, how);
+}
+
 std::uint32_t add_clips(Calls& calls, CallClips clips) {
     calls.clips.push_back(std::move(clips));
     return static_cast<std::uint32_t>(calls.clips.size() - 1);
 }
 
 // Keeps what a figure draws, in an ink.
-KeptCall kept(Calls& calls, Figure&& figure, const Ink& ink) {
-    KeptCall call;
-    call.how = number_of(calls.hows, figure.how());
+void keep_in(KeptCall& call, Calls& calls, Figure&& figure, const Ink& ink) {
+    call.how = number_of_how(calls.hows, figure.how());
     call.by = number_of(calls.transforms, figure.transform());
     if (ink.color() != nullptr && ink.how() == Laying{}) {
         call.ink = *ink.color();
@@ -46,7 +51,6 @@ KeptCall kept(Calls& calls, Figure&& figure, const Ink& ink) {
         call.ink = detail::InkNumber{number_of(calls.inks, ink)};
     }
     call.what = std::move(detail::FigureParts::shape(figure));
-    return call;
 }
 
 }  // namespace
@@ -126,9 +130,19 @@ void CallRecorder::add(KeptCall&& call, SourcePlace where) const {
 }
 
 void CallRecorder::keep(Figure&& figure, const Ink& ink, SourcePlace where) const {
+    auto& all = calls();
     const auto besides = figure.bytes_besides();
-    add(kept(calls(), std::move(figure), ink), where);
-    calls().bytes_besides += besides;
+    auto& call = all.list.emplace_back();
+    try {
+        keep_in(call, all, std::move(figure), ink);
+    } catch (...) {
+        all.list.pop_back();
+        throw;
+    }
+    call.place = where;
+    call.tag = tag_;
+    call.clips = clips_;
+    all.bytes_besides += besides;
 }
 
 Box CallRecorder::bounded(Figure figure, const Ink& ink, SourcePlace where) const {
@@ -147,11 +161,11 @@ bool is_plain(const Figure& figure) noexcept {
 
 }  // namespace
 
-void CallRecorder::figure(Figure figure, const Ink& ink, SourcePlace where) const {
-    auto placed = std::move(figure).then(by_);
-    const auto looked_at = is_plain(placed) ? Box{} : Box{.at = {}, .size = {.width = 1, .height = 1}};
-    (void)for_each_span(placed, looked_at, [](const Span&) {});  // which checks it
-    keep(std::move(placed), ink, where);
+void CallRecorder::figure(Figure&& figure, const Ink& ink, SourcePlace where) const {
+    if (!by_.is_identity()) figure = std::move(figure).then(by_);
+    const auto looked_at = is_plain(figure) ? Box{} : Box{.at = {}, .size = {.width = 1, .height = 1}};
+    (void)for_each_span(figure, looked_at, [](const Span&) {});  // which checks it
+    keep(std::move(figure), ink, where);
 }
 
 Box CallRecorder::clear(Color color, SourcePlace where) const {

@@ -553,7 +553,7 @@ Part Compiler::face(const Word& part) {
     auto* const known = scope_.find(part.text);
     if (known != nullptr && known->shape == no_slot) return expression(part, Reads::any);
     if (part.text.starts_with('"')) return expression(part, Reads::text);
-    if (built_in_face(part.text)) return {.kind = Part::Kind::raw};
+    if (is_built_in_face(part.text)) return {.kind = Part::Kind::raw};
     auto names = scope_.names();
     names.insert(names.end(), {"line", "pixel", "tiny"});
     const auto near = nearest_word(part.text, names);

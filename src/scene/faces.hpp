@@ -13,6 +13,8 @@
 
 namespace coldbrick::inline v0::detail {
 
+[[nodiscard]] bool is_built_in_face(std::string_view name) noexcept;
+
 // The face that is always there of a name; nothing for others.
 [[nodiscard]] std::optional<Face> built_in_face(std::string_view name);
 

@@ -90,13 +90,21 @@ class Machine {
 
     // The value of a part of a word; none where there is a fault, which is told.
     Value evaluate(const Part& part, const ValueWord& of, std::size_t number) {
-        if (part.kind == Part::Kind::number) return Value::number(program_.numbers[part.first]);
-        if (part.kind == Part::Kind::color) return Value::colored(part.color);
-        if (part.kind == Part::Kind::numeric) {
-            auto result = 0.0;
-            if (run_numbers(part, result)) return Value::number(result);
+        Value value;
+        evaluate_to(value, part, of, number);
+        return value;
+    }
+    void evaluate_to(Value& to, const Part& part, const ValueWord& of, std::size_t number) {
+        to.unit = Unit::none;
+        to.kind = ValueKind::number;
+        if (part.kind == Part::Kind::number) {
+            to.x = program_.numbers[part.first];
+        } else if (part.kind == Part::Kind::color) {
+            to.kind = ValueKind::color;
+            to.color = part.color;
+        } else if (part.kind != Part::Kind::numeric || !run_numbers(part, to.x)) {
+            to = part.kind >= Part::Kind::numeric ? run(part, of, number) : Value{};
         }
-        return part.kind >= Part::Kind::numeric ? run(part, of, number) : Value{};
     }
 
     // What a text is.

@@ -113,7 +113,7 @@ void Runner::evaluate(const Node& node) {
         const auto& word = program_.values[number];
         auto* const to = &evaluated_[word.first_part - node.first_part];
         for (std::uint32_t i = 0; i < word.part_count; ++i) {
-            to[i] = machine_.evaluate(program_.parts[word.first_part + i], word, i);
+            machine_.evaluate_to(to[i], program_.parts[word.first_part + i], word, i);
         }
     }
 }

@@ -130,16 +130,17 @@ std::uint64_t Runner::tag_of(const Node& node) {
 namespace {
 
 // Draws by way of a view.
-void record(DrawingView& view, const Transform& by, Drawn&& what, const Ink& ink, const SourcePlace& where) {
+void record(const DrawingView& view, std::uint64_t tag, const Transform& by, Drawn&& what, const Ink& ink,
+            const SourcePlace& where) {
     if (auto* const figure = std::get_if<Figure>(&what)) {
-        view.recorder().figure(std::move(*figure), ink, where);
+        view.recorder().tagged(tag).figure(std::move(*figure), ink, where);
     } else if (const auto* const flood = std::get_if<FloodFrom>(&what)) {
-        fill(view, *flood, ink, where);
+        view.recorder().tagged(tag).flood(*flood, ink, where);
     } else {
         // A pixel stays one, wherever it is moved.
         const auto at = place_pixel(std::get<Mark>(what).at, by);
         const auto unmoved = Box{.at = at, .size = {.width = 1, .height = 1}};
-        view.unmoved().recorder().figure(unmoved, ink, where);
+        view.unmoved().recorder().tagged(tag).figure(unmoved, ink, where);
     }
 }
 
@@ -159,9 +160,8 @@ void Runner::add_call(const Node& node, Drawn&& what, const Ink& ink) {
             "calls");
     }
     if (!budget_.spend(bytes, node.verb)) return;
-    auto view = this->view().view.tagged(tag_of(node));
     try {
-        record(view, this->view().by, std::move(what), ink, place_of(node));
+        record(view().view, tag_of(node), view().by, std::move(what), ink, place_of(node));
     } catch (const Error& error) {
         faults_.add(node.word.text.empty() ? node.verb : node.word, error.what());
     }
@@ -170,9 +170,9 @@ void Runner::add_call(const Node& node, Drawn&& what, const Ink& ink) {
 // Whether it could be drawn, where its ink cannot be read.
 void Runner::check_call(const Node& node, Drawn&& what) {
     Drawing nowhere;
-    auto view = nowhere.under(this->view().by);
+    const auto elsewhere = nowhere.under(view().by);
     try {
-        record(view, this->view().by, std::move(what), Color{}, place_of(node));
+        record(elsewhere, 0, view().by, std::move(what), Color{}, place_of(node));
     } catch (const Error& error) {
         faults_.add(node.word.text.empty() ? node.verb : node.word, error.what());
     }

@@ -118,7 +118,8 @@ Box scan_round_hairline(const Box& box, const Box& clip, const SpanReceiver& rec
 }  // namespace
 
 Box scan_fill(const Circle& shape, const Box& clip, const SpanReceiver& receiver) {
-    return scan_ellipse(coldbrick::box_of(shape), clip, receiver);
+    const auto box = coldbrick::box_of(shape);
+    return clip.empty() ? Box{} : scan_ellipse(box, clip, receiver);
 }
 
 Box scan_fill(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver) {
