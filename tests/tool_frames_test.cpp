@@ -144,6 +144,28 @@ TEST_F(ToolFrames, RowsThatCannotBeAreToldBeforeAnythingIsWritten) {
     expect("-o a.png", 1, "'tint' is no colour");
 }
 
+// On a terminal, what takes longer than a second says how far it is; elsewhere, and where it is to be quiet, not.
+TEST_F(ToolFrames, ProgressIsToldOnATerminal) {
+    // Some seconds, with sanitizers too.
+#if defined(__has_feature)
+    constexpr auto rounds = __has_feature(address_sanitizer) ? 15'000 : 300'000;
+#else
+    constexpr auto rounds = 300'000;
+#endif
+    write("slow.brick", "sheet size 40,30\nframes 50 rate 20\nrepeat " + std::to_string(rounds) +
+                            "\nwhen random() > 2\nend\nend\nmark at 1,1 ink red\n");
+    const auto command = std::string{"'" COLDBRICK_TOOL "' render slow.brick -o slow.png --threads 1"};
+    const auto told = [&](const std::string& more) {
+        const auto line =
+            "cd '" + folder().string() + "' && script -qec \"" + command + more + "\" .terminal >/dev/null 2>&1";
+        EXPECT_EQ(std::system(line.c_str()), 0);
+        return content(path(".terminal"));
+    };
+    expect_part(told(""), " of 60 frames, ");
+    EXPECT_EQ(told(" --quiet").find("frames"), std::string::npos);
+    EXPECT_EQ(run("render slow.brick -o slow.png").err, "");
+}
+
 TEST_F(ToolFrames, WhatNeverShowsIsToldOnceForItsStatement) {
     write("far.brick",
           "sheet size 9,9\nframes 4 rate 5\nrepeat 3 as i\nmark at 20+i,1 ink red\nmark at frame*9+i,2 ink red\nend\n");
