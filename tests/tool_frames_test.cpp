@@ -148,9 +148,9 @@ TEST_F(ToolFrames, RowsThatCannotBeAreToldBeforeAnythingIsWritten) {
 TEST_F(ToolFrames, ProgressIsToldOnATerminal) {
     // Some seconds, with sanitizers too.
 #if defined(__has_feature)
-    constexpr auto rounds = __has_feature(address_sanitizer) ? 15'000 : 300'000;
+    constexpr auto rounds = __has_feature(address_sanitizer) ? 15'000 : 200'000;
 #else
-    constexpr auto rounds = 300'000;
+    constexpr auto rounds = 200'000;
 #endif
     write("slow.brick", "sheet size 40,30\nframes 50 rate 20\nrepeat " + std::to_string(rounds) +
                             "\nwhen random() > 2\nend\nend\nmark at 1,1 ink red\n");
@@ -161,7 +161,7 @@ TEST_F(ToolFrames, ProgressIsToldOnATerminal) {
         EXPECT_EQ(std::system(line.c_str()), 0);
         return content(path(".terminal"));
     };
-    expect_part(told(""), " of 60 frames, ");
+    expect_part(told(""), " of 50 frames, ");
     EXPECT_EQ(told(" --quiet").find("frames"), std::string::npos);
     EXPECT_EQ(run("render slow.brick -o slow.png").err, "");
 }
