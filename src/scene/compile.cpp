@@ -28,9 +28,6 @@ bool is_bare_hex(std::string_view text) noexcept {
     return is_long && std::all_of(text.begin(), text.end(), is_hex);
 }
 
-constexpr auto members =
-    std::to_array<std::string_view>({"at", "bottom", "height", "left", "right", "size", "top", "width", "x", "y"});
-
 // What an expression may not be: thrown to where it is told.
 struct Refusal {
     std::size_t begin;

@@ -565,22 +565,6 @@ bool Machine::run_numbers(const Part& part, double& result) {
                 *++top = value.x;
                 break;
             }
-            case Op::add:
-                --top;
-                *top += top[1];
-                break;
-            case Op::subtract:
-                --top;
-                *top -= top[1];
-                break;
-            case Op::multiply:
-                --top;
-                *top *= top[1];
-                break;
-            case Op::divide:
-                --top;
-                *top /= top[1];
-                break;
             case Op::negate:
                 *top = -*top;
                 break;

@@ -77,7 +77,7 @@ void ProgramParser::after_end(const Node& node) {
     }
     if (block.block == Block::shape) {
         const auto slots = scope_.close_shape();
-        program_.shapes[begin.definition].slots = slots;
+        if (!begin.is_faulty) program_.shapes[begin.definition].slots = slots;
     } else {
         scope_.close_block();
     }
@@ -199,7 +199,7 @@ bool ProgramParser::parameter(const Word& word, ShapeDefinition& definition) {
     auto& known = scope_.define_quietly(name);
     known.is_told_if_unused = name.text != "at";  // which moves the shape
     parameter.slot = known.slot;
-    definition.parameters.push_back(std::move(parameter));
+    definition.parameters.push_back(parameter);
     return true;
 }
 
@@ -243,6 +243,7 @@ void ProgramParser::use(const Statement& statement, Node& node) {
     auto* const known = scope_.find(words[1].text);
     if (known == nullptr || known->shape == no_slot) {
         std::vector<std::string_view> names;
+        names.reserve(program_.shapes.size());
         for (const auto& each : program_.shapes) names.push_back(each.name.text);
         const auto near = nearest_word(words[1].text, names);
         return faults_.add(
@@ -255,6 +256,7 @@ void ProgramParser::use(const Statement& statement, Node& node) {
     const auto& parameters = program_.shapes[known->shape].parameters;
     if (program_.shapes[known->shape].is_faulty) return;
     std::vector<std::string_view> names;
+    names.reserve(parameters.size());
     for (const auto& each : parameters) names.push_back(each.name.text);
     std::vector<std::string_view> seen;
     for (std::size_t i = 2; i < words.size(); i += 2) {
