@@ -1,4 +1,5 @@
 // The tool on scenes that compute: frames, rows of a table, values from outside.
+#include "sanitized.hpp"
 #include "tool_runner.hpp"
 
 #include <coldbrick/coldbrick.hpp>
@@ -147,11 +148,7 @@ TEST_F(ToolFrames, RowsThatCannotBeAreToldBeforeAnythingIsWritten) {
 // On a terminal, what takes longer than a second says how far it is; elsewhere, and where it is to be quiet, not.
 TEST_F(ToolFrames, ProgressIsToldOnATerminal) {
     // Some seconds, with sanitizers too.
-#if defined(__has_feature)
-    constexpr auto rounds = __has_feature(address_sanitizer) ? 15'000 : 200'000;
-#else
-    constexpr auto rounds = 200'000;
-#endif
+    constexpr auto rounds = is_sanitized ? 30'000 : 200'000;
     write("slow.brick", "sheet size 40,30\nframes 50 rate 20\nrepeat " + std::to_string(rounds) +
                             "\nwhen random() > 2\nend\nend\nmark at 1,1 ink red\n");
     const auto command = std::string{"'" COLDBRICK_TOOL "' render slow.brick -o slow.png --threads 1"};

@@ -28,6 +28,11 @@ std::vector<StatementKind> kinds_of_values() {
              "SECONDS of this frame",
          .take = &Runner::frames,
          .is_top_only = true},
+    };
+}
+
+std::vector<StatementKind> kinds_of_names() {
+    return {
         {.verb = "let",
          .head = Head::name,
          .body = Body::line,
@@ -85,6 +90,11 @@ std::vector<StatementKind> kinds_of_flow() {
          .take = &Runner::begin_repeat,
          .parse = &ProgramParser::repeat,
          .block = Block::repeat},
+    };
+}
+
+std::vector<StatementKind> kinds_of_shapes() {
+    return {
         {.verb = "shape",
          .head = Head::own,
          .forms = {},
@@ -118,8 +128,10 @@ std::vector<StatementKind> kinds_of_flow() {
 }  // namespace
 
 std::vector<StatementKind> computing_kinds() {
-    auto all = kinds_of_values();
-    for (auto& kind : kinds_of_flow()) all.push_back(std::move(kind));
+    std::vector<StatementKind> all;
+    for (auto* const kinds : {&kinds_of_values, &kinds_of_names, &kinds_of_flow, &kinds_of_shapes}) {
+        for (auto& kind : kinds()) all.push_back(std::move(kind));
+    }
     return all;
 }
 

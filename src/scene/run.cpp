@@ -109,9 +109,8 @@ void Runner::take(const Node& node) {
 
 void Runner::evaluate(const Node& node) {
     if (evaluated_.size() < node.part_count) evaluated_.resize(node.part_count);
-    for (auto number = node.first_value; number < node.first_value + node.all_values; ++number) {
-        const auto& word = program_.values[number];
-        auto* const to = &evaluated_[word.first_part - node.first_part];
+    for (const auto& word : std::span{program_.values}.subspan(node.first_value, node.all_values)) {
+        auto* const to = evaluated_.data() + (word.first_part - node.first_part);
         for (std::uint32_t i = 0; i < word.part_count; ++i) {
             machine_.evaluate_to(to[i], program_.parts[word.first_part + i], word, i);
         }
@@ -138,15 +137,16 @@ std::string Runner::way() const {
     constexpr auto most_told = 8;
     std::string text;
     auto count = 0;
-    for (auto i = blocks_.rbegin(); i != blocks_.rend(); ++i) {
-        const auto& begin = program_.nodes[i->node];
+    for (auto number = blocks_.size(); number-- > 0;) {
+        const auto& block = blocks_[number];
+        const auto& begin = program_.nodes[block.node];
         const auto is_repeat = begin.kind->block == Block::repeat;
-        if (!i->is_use && !is_repeat) continue;
+        if (!block.is_use && !is_repeat) continue;
         if (++count > most_told) continue;
         // A use is run at the statement that it comes back to.
-        const auto& at = i->is_use ? program_.nodes[i->return_to - 1] : begin;
+        const auto& at = block.is_use ? program_.nodes[block.return_to - 1] : begin;
         text += text.empty() ? "in " : ", ";
-        text += i->is_use ? "use " + std::string{begin.word.text} : "the " + ordinal(i->done + 1) + " of repeat";
+        text += block.is_use ? "use " + std::string{begin.word.text} : "the " + ordinal(block.done + 1) + " of repeat";
         text += " at line " + std::to_string(at.verb.place.line);
         if (at.file != 0) text += " of " + printable(program_.sources[at.file].name);
     }

@@ -76,6 +76,7 @@ class Runner {
         std::uint64_t count = 0;
         std::uint64_t done = 0;
         std::uint32_t return_to = 0;  // of a use
+        std::size_t bytes = 0;        // of its values
         Box drawn_before = {};        // of a use: what it has drawn so far is in drawn_
     };
 
@@ -103,6 +104,7 @@ class Runner {
     void remember_box(const Node& node, const Box& box);
     void remark_overhang(const Node& node, const Figure& text);
     void check_entry(const Ink& ink, Arguments& given);
+    Value parameter_value(const Node& node, const ShapeDefinition& shape, std::uint32_t number);
     std::optional<Drawn> region_figure(const Node& node, Arguments& given);
     [[nodiscard]] PartsOf parts_of(const Node& node, const Transform& by);
     std::optional<Transform> group_transform(std::string_view verb, Arguments& given);

@@ -55,7 +55,7 @@ void Runner::close() {
     const auto block = blocks_.back();
     blocks_.pop_back();
     usual_edge_ = block.edge;
-    budget_.give_back(sizeof(OpenBlock) + sizeof(View));
+    budget_.give_back(sizeof(OpenBlock) + sizeof(View) + block.bytes);
     if (block.has_view) {
         if (program_.uses_last) {
             auto& last = memory_.boxes.front();

@@ -123,53 +123,54 @@ void Runner::otherwise(const Node& node) {
 
 void Runner::skip_shape(const Node& node) { next_ = node.end + 1; }
 
+// The value of a parameter: as the statement gives it, or as it usually is, with the values of those before it.
+Value Runner::parameter_value(const Node& node, const ShapeDefinition& shape, std::uint32_t number) {
+    const auto& parameter = shape.parameters[number];
+    const auto is_at = parameter.name.text == "at";
+    const auto value_of = [&](const GivenValue& given) {
+        if (given.size() == 1 && !is_at) return given[0].value;
+        const auto pair = values_.position(given, -max_coordinate, max_coordinate);
+        return pair ? Value::pair(pair->x, pair->y) : Value{};
+    };
+    for (auto i = node.first_argument; i < node.first_argument + node.argument_count; ++i) {
+        const auto& argument = program_.arguments[i];
+        if (argument.keyword != number) continue;
+        const auto& word = program_.values[argument.first_value];
+        return value_of({word, evaluated_.data() + (word.first_part - node.first_part)});
+    }
+    std::vector<Value> usual;
+    const auto& begin = program_.nodes[shape.begin];
+    if (begin.file != node.file) faults_.set_file(program_.sources[begin.file].name);
+    for (std::uint32_t i = 0; i < parameter.usual.part_count; ++i) {
+        usual.push_back(machine_.evaluate(program_.parts[parameter.usual.first_part + i], parameter.usual, i));
+    }
+    const auto value = value_of({parameter.usual, usual.data()});
+    if (begin.file != node.file) faults_.set_file(program_.sources[node.file].name);
+    return value;
+}
+
 void Runner::begin_use(const Node& node) {
     const auto& shape = program_.shapes[node.definition];
-    const auto& begin = program_.nodes[shape.begin];
     if (shape.is_faulty) return;
     evaluate(node);
-    if (!open(begin)) return;
-    if (!budget_.spend(shape.slots * sizeof(Value), node.verb)) return;
-    budget_.give_back(shape.slots * sizeof(Value));
+    if (!open(program_.nodes[shape.begin])) return;
+    const auto bytes = shape.slots * sizeof(Value);
+    if (!budget_.spend(bytes, node.verb)) return;
     auto& block = blocks_.back();
     block.is_use = true;
     block.return_to = next_;
     block.drawn_before = drawn_;
+    block.bytes = bytes;
     drawn_ = {};
     memory_.begin_call(shape.level, shape.slots);
-    auto at = std::optional{Position{}};
+    auto next = view();
+    next.own = {};
     for (std::uint32_t i = 0; i < shape.parameters.size(); ++i) {
         const auto& parameter = shape.parameters[i];
-        auto value = Value{};
-        const auto is_at = parameter.name.text == "at";
-        const auto from_pair = [&](const GivenValue& of) {
-            if (of.size() == 1 && !is_at) return of[0].value;
-            const auto pair = values_.position(of, -max_coordinate, max_coordinate);
-            if (is_at) at = pair;
-            return pair ? Value::pair(pair->x, pair->y) : Value{};
-        };
-        const Argument* given = nullptr;
-        for (std::uint32_t k = 0; k < node.argument_count; ++k) {
-            const auto& argument = program_.arguments[node.first_argument + k];
-            if (argument.keyword == i) given = &argument;
-        }
-        if (given != nullptr) {
-            const auto& word = program_.values[given->first_value];
-            value = from_pair({word, evaluated_.data() + (word.first_part - node.first_part)});
-        } else {
-            // What it is if it is not given, with the values of those before it.
-            std::vector<Value> usual;
-            faults_.set_file(program_.sources[begin.file].name);
-            for (std::uint32_t k = 0; k < parameter.usual.part_count; ++k) {
-                usual.push_back(machine_.evaluate(program_.parts[parameter.usual.first_part + k], parameter.usual, k));
-            }
-            value = from_pair({parameter.usual, usual.data()});
-            faults_.set_file(program_.sources[node.file].name);
-        }
+        const auto value = parameter_value(node, shape, i);
         memory_.slot(shape.level, parameter.slot) = value;
+        if (parameter.name.text == "at") next.own = Transform{}.move({value.x, value.y});
     }
-    auto next = view();
-    next.own = at ? Transform{}.move(*at) : Transform{};
     if (!next.own.is_identity()) {
         next.by = next.own.then(next.by);
         next.view = next.view.under(next.own);
