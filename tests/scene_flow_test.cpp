@@ -296,6 +296,29 @@ TEST(SceneFlow, BlocksHaveBeginningsAndEnds) {
     expect_part(fault_of(deep), "blocks stand in each other more than 1000 deep");
 }
 
+// What begins, branches or ends wrongly is told, and what stands around it is looked at as far as it makes sense.
+TEST(SceneFlow, FaultyBlocksDoNoHarm) {
+    for (const auto& [text, what] : std::initializer_list<std::pair<std::string, std::string>>{
+             {"shape\nend", "'shape' has no name after it"},
+             {"shape s at\nend\nshape s at, n = 1\nrepeat 2 as i\nmark at i,n ink red\nend\nend\nuse s at 1,1",
+              "'s' is the name of something else already"},
+             {"shape s at, n = x\nmark at n,1 ink red\nend\nuse s at 1,1", "'x' is no number and no known name"},
+             {"shape s at, n\nuse s at 0,0 n n-1 m 3\nend\nuse s at 1,1 n 3", "'s' takes no 'm'"},
+             {"repeat 3 as i\nmark at i,1 ink red\nend here\nmark at 1,1 ink red", "'end' takes nothing"},
+             {"repeat 3 as i\nlet i = 4\nend", "'i' is the name of something else already"},
+             {"repeat 3 as 4\nmark at 1,1 ink red\nend", "'4' is no name"},
+             {"when 1\nmark at 1,1 ink red\notherwise never\nmark at 2,1 ink red\nend",
+              "behind 'otherwise' there is nothing, or a condition"},
+             {"when 0\notherwise when x\nmark at 1,1 ink red\nend", "'x' is no number and no known name"},
+             {"when x\nmark at -1,y ink red\nend", "'x' is no number and no known name"},
+             {"pattern p = size 3\nmark at 1,1 ink red\nend\nfill box at 0,0 size 9,9 ink p", "'3' is no pair"},
+             {"clip circle center 1,1\nwhen 1\nend\nend", "'circle' needs radius"},
+             {"turn by x\nfill circle center 1,1 radius -1 ink red\nend", "this is -1"},
+             {"use nothing\nuse", "there is no shape 'nothing' of your own before this line"}}) {
+        expect_part(fault_of(text), what);
+    }
+}
+
 TEST(SceneFlow, AScenesLimitsHold) {
     const auto begin = std::chrono::steady_clock::now();
     expect_part(fault_of("repeat 1e15\nend", {.statements = 100'000}),

@@ -125,6 +125,7 @@ void ProgramParser::take(const Statement& statement) {
     node.first_value = static_cast<std::uint32_t>(program_.values.size());
     node.first_region = static_cast<std::uint32_t>(program_.regions.size());
     node.first_part = static_cast<std::uint32_t>(program_.parts.size());
+    node.end = no_slot;
     node.level = scope_.level();
     node.file = file_;
     if (node.kind == nullptr) {
@@ -136,6 +137,7 @@ void ProgramParser::take(const Statement& statement) {
         return;
     }
     const auto before = faults_.count();
+    is_open_ = false;
     check_place(statement, *node.kind);
     if (statement.sound) take_kind(statement, node);
     if (node.kind->verb == "sheet") {
@@ -370,6 +372,7 @@ void ProgramParser::define_names(const Statement& statement, Node& node) {
 // What a faulty statement would have defined is known, so that its uses are not told as wrong too.
 void ProgramParser::define_faulty(const Statement& statement, const StatementKind& kind, Node& node) {
     const auto is_shape = kind.verb == "shape" && statement.words.size() > 1;
+    if (is_shape && node.slot != no_slot) program_.shapes[node.definition].is_faulty = true;
     if (is_shape && node.slot == no_slot) {
         auto& known = scope_.define_quietly(statement.words[1]);
         known.is_told_if_unused = false;

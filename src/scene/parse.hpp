@@ -78,6 +78,7 @@ class ProgramParser {
     std::uint16_t file_ = 0;
     std::uint64_t text_bytes_ = 0;
     bool sheet_seen_ = false;
+    bool is_open_ = false;  // whether the block that a statement begins has been begun in the scope
     bool frames_seen_ = false;
     bool first_told_ = false;
     bool is_empty_ = true;

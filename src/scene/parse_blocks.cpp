@@ -39,8 +39,8 @@ void ProgramParser::begin_block(const Node& node, std::uint32_t number) {
         scope_.open_block();
     } else if (node.kind->block != Block::repeat && node.kind->block != Block::shape) {
         scope_.open_block();
-    } else if (node.is_faulty) {
-        // Those that are sound have begun their block with the names in it.
+    } else if (!is_open_) {
+        // Those that could be read have begun their block, with the names in it.
         node.kind->block == Block::shape ? scope_.open_shape() : scope_.open_block();
     }
 }
@@ -96,12 +96,12 @@ void ProgramParser::repeat(const Statement& statement, Node& node) {
     if (faults_.count() != before) return;
     // Names are known from here on, in a block of their own.
     scope_.open_block();
+    is_open_ = true;
     for (std::size_t i = 1; i + 1 < statement.words.size(); ++i) {
         const auto& word = statement.words[i].text;
         if (word == "as") node.slot = loop_name(statement.words[i + 1]);
         if (word == "number") node.second_slot = loop_name(statement.words[i + 1]);
     }
-    if (faults_.count() != before) scope_.close_block();
 }
 
 void ProgramParser::repeat_words(const Statement& statement, Node& node) {
@@ -220,6 +220,7 @@ void ProgramParser::shape(const Statement& statement, Node& node) {
     program_.shapes.push_back(definition);
     const auto before = faults_.count();
     scope_.open_shape();
+    is_open_ = true;
     definition.level = scope_.level();
     if (words.size() > 2) {
         const auto list = split_at_commas(rest_of(statement, 2));
@@ -230,7 +231,6 @@ void ProgramParser::shape(const Statement& statement, Node& node) {
         }
     }
     definition.is_faulty = faults_.count() != before;
-    if (definition.is_faulty) scope_.close_shape();
     program_.shapes[node.definition] = std::move(definition);
 }
 

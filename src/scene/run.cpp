@@ -91,7 +91,9 @@ void Runner::run() {
 
 void Runner::take(const Node& node) {
     const auto block = node.kind->block;
-    if (!node.is_faulty) {
+    // What is too much behind an end is told; it ends its block all the same.
+    const auto ends = (node.kind->verb == "end" || node.kind->verb == "otherwise") && node.end != no_slot;
+    if (!node.is_faulty || ends) {
         const auto marks = memory_.marks();
         (this->*node.kind->take)(node);
         // What only this statement has filled in or mixed is not needed any more.
