@@ -3,6 +3,7 @@
 #include "files/writers.hpp"
 #include "geometry/limits.hpp"
 
+#include "coldbrick/compare.hpp"
 #include "coldbrick/compose.hpp"
 #include "coldbrick/convert.hpp"
 #include "coldbrick/error.hpp"
@@ -10,6 +11,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cstring>
 #include <memory>
 #include <string>
 #include <utility>
@@ -276,7 +278,11 @@ class GifFrames final : public FrameEncoder {
     };
 
     [[nodiscard]] GifFrame frame_of(const Patch& patch, const Palette& palette) const {
-        auto frame = in_palette(patch.pixels, patch.at, palette, options_.dithering);
+        // Where the palette has all colours, there is nothing to be spread.
+        const auto is_exact = count_colors(patch.pixels, palette.size()) <= palette.size();
+        auto frame = in_palette(
+            patch.pixels, patch.at, palette,
+            is_exact && options_.palettes == FrameOptions::Palettes::each ? Dithering::none : options_.dithering);
         frame.ticks = patch.ticks;
         frame.is_cleared = patch.is_cleared;
         return frame;
@@ -297,12 +303,16 @@ class GifFrames final : public FrameEncoder {
         const auto width = static_cast<std::size_t>(now.size().width);
         auto box = Box{};
         auto is_gone = false;
-        for (std::size_t i = 0; i < bytes.size(); i += 4) {
-            if (std::equal(&bytes[i], &bytes[i] + 4, &before[i])) continue;
-            is_gone = is_gone || !is_seen(&bytes[i]);
-            const auto pixel = i / 4;
-            box = enclosing(box, Box{.at = {.x = static_cast<int>(pixel % width), .y = static_cast<int>(pixel / width)},
-                                     .size = {.width = 1, .height = 1}});
+        const auto row_bytes = 4 * width;
+        for (std::size_t first = 0; first < bytes.size(); first += row_bytes) {
+            if (std::memcmp(&bytes[first], &before[first], row_bytes) == 0) continue;
+            const auto y = static_cast<int>(first / row_bytes);
+            for (std::size_t i = first; i < first + row_bytes; i += 4) {
+                if (std::memcmp(&bytes[i], &before[i], 4) == 0) continue;
+                is_gone = is_gone || !is_seen(&bytes[i]);
+                const auto x = static_cast<int>((i - first) / 4);
+                box = enclosing(box, Box{.at = {.x = x, .y = y}, .size = {.width = 1, .height = 1}});
+            }
         }
         if (is_gone) {
             auto& last = patches_.back();
