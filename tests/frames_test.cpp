@@ -368,4 +368,17 @@ TEST_F(FrameFiles, OfAnotherAreRead) {
     }
 }
 
+// WebP that another program has written without loss: its frames are those that it was given.
+TEST_F(FrameFiles, WebpOfAnotherIsRead) {
+    const std::string source = "ffmpeg -v error -f lavfi -i testsrc=size=48x36:rate=10:duration=1 ";
+    const auto raw = output_of(source + "-f rawvideo -pix_fmt rgba -");
+    output_of(source + "-c:v libwebp_anim -pix_fmt bgra -lossless 1 -loop 2 other.webp");
+    const auto film = load_frames(path("other.webp"));
+    EXPECT_EQ(film.loops, 2);
+    EXPECT_NEAR(film.info.seconds, 1, 1e-9);
+    std::string ours;
+    for (const auto& frame : film.frames) ours.append(frame.picture.bytes().begin(), frame.picture.bytes().end());
+    EXPECT_EQ(ours == raw, true);
+}
+
 }  // namespace

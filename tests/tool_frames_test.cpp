@@ -163,6 +163,26 @@ TEST_F(ToolFrames, ProgressIsToldOnATerminal) {
     EXPECT_EQ(run("render slow.brick -o slow.png").err, "");
 }
 
+TEST_F(ToolFrames, AnInterruptedRunLeavesNothingHalfWritten) {
+    write("slow.brick",
+          "sheet size 90,60\nframes 5000 rate 20\nrepeat 2000\nwhen random() > 2\nend\nend\nmark at 1,1 ink red\n");
+    write("old.png", "the old one");
+    for (const auto* const name : {"new.png", "old.png", "new.gif", "new-{frame}.ppm"}) {
+        const auto line = "cd '" + folder().string() +
+                          "' && timeout -s INT 0.4 '" COLDBRICK_TOOL "' render slow.brick -o '" + name +
+                          "' >.out 2>.err";
+        EXPECT_NE(std::system(line.c_str()), 0) << name;
+    }
+    EXPECT_EQ(content(path("old.png")), "the old one");
+    EXPECT_FALSE(std::filesystem::exists(path("new.png")) || std::filesystem::exists(path("new.gif")));
+    for (const auto& file : std::filesystem::directory_iterator{folder()}) {
+        // Those that are numbered are whole, each of them.
+        EXPECT_EQ(file.path().string().find("unfinished"), std::string::npos);
+        if (file.path().extension() != ".ppm") continue;
+        EXPECT_EQ(load<Rgb8>(file.path()).size(), (Size{90, 60}));
+    }
+}
+
 TEST_F(ToolFrames, WhatNeverShowsIsToldOnceForItsStatement) {
     write("far.brick",
           "sheet size 9,9\nframes 4 rate 5\nrepeat 3 as i\nmark at 20+i,1 ink red\nmark at frame*9+i,2 ink red\nend\n");
