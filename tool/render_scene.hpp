@@ -5,10 +5,14 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <cstdint>
 #include <filesystem>
 #include <optional>
+#include <sstream>
 #include <string>
 #include <vector>
+
+#include <fmt/core.h>
 
 namespace coldbrick::tool {
 
@@ -69,6 +73,46 @@ void on_sheet(const Scene& scene, FileFormat format, const Draw& draw) {
     } else {
         draw(scene.sheet<Rgba8>());
     }
+}
+
+// How frames are written: as the arguments say of GIF and WebP.
+[[nodiscard]] FrameOptions frame_options(const SaveArguments& arguments, const SaveOptions& stills);
+
+// A new sheet of the format that another one has.
+template <PixelFormat Format>
+Bitmap<Format> sheet_as(const Scene& scene, const Bitmap<Format>& /*like*/) {
+    return scene.sheet<Format>();
+}
+
+// GIF has few colours, which are chosen as for moving pictures; so is WebP with loss.
+template <class Picture>
+std::vector<std::uint8_t> in_one_frame(const Picture& picture, const FrameOptions& options, FileFormat format) {
+    std::ostringstream stream;
+    FrameWriter writer{stream, format, options};
+    writer.add(picture, 0);
+    writer.finish();
+    const auto bytes = stream.str();
+    return {bytes.begin(), bytes.end()};
+}
+
+template <class Picture>
+std::vector<std::uint8_t> encoded(const Picture& picture, const Output& output, FileFormat format) {
+    try {
+        if (format == FileFormat::gif || (format == FileFormat::webp && output.moving.quality)) {
+            return in_one_frame(picture, output.moving, format);
+        }
+        return encode(picture, format, output.options);
+    } catch (const Error& error) {
+        throw Error{
+            fmt::format("{}: {}", output.path == "-" ? "standard output" : printable(output.path), error.what())};
+    }
+}
+
+// A drawn sheet, as large as it is to be written.
+template <class Picture, class Use>
+void scaled(const Picture& picture, int scale, const Use& use) {
+    if (scale == 1) return use(picture);
+    use(enlarge(picture, scale));
 }
 
 }  // namespace coldbrick::tool

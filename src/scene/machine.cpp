@@ -3,139 +3,20 @@
 #include "scene/budget.hpp"
 #include "scene/functions.hpp"
 #include "scene/memory.hpp"
+#include "scene/mixing.hpp"
+#include "scene/number_steps.hpp"
 
 #include "coldbrick/angle.hpp"
 #include "coldbrick/color_models.hpp"
 
 #include <algorithm>
-#include <charconv>
 #include <cmath>
 #include <optional>
 #include <span>
 
 namespace coldbrick::inline v0::detail {
 
-void Memory::begin_call(std::uint16_t level, std::uint32_t slots) {
-    auto outer = calls_.size() - 1;
-    while (calls_[outer].level >= level) outer = calls_[outer].outer;
-    calls_.push_back({.first = slots_.size(), .outer = outer, .level = level});
-    slots_.resize(slots_.size() + slots);
-}
-
-void Memory::end_call() {
-    slots_.resize(calls_.back().first);
-    calls_.pop_back();
-}
-
-bool is_cell(const Value& value) noexcept { return value.kind == ValueKind::cell || value.kind == ValueKind::text; }
-
-std::optional<double> number_of_text(std::string_view text) noexcept {
-    while (text.ends_with(' ')) text.remove_suffix(1);
-    while (text.starts_with(' ')) text.remove_prefix(1);
-    auto value = 0.0;
-    const auto [read_to, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-    const auto is_number = error == std::errc{} && read_to == text.data() + text.size() && std::isfinite(value);
-    return is_number ? std::optional{value} : std::nullopt;
-}
-
 namespace {
-
-// A number as it is written in a text.
-std::string written(double value, const NumberForm& form) {
-    std::string text;
-    if (form.decimals < 0) {
-        text = in_digits(value);
-    } else {
-        constexpr auto longest = 400U;  // of a double with 15 digits after the point
-        text.resize(longest);
-        const auto [end, error] =
-            std::to_chars(text.data(), text.data() + text.size(), value, std::chars_format::fixed, form.decimals);
-        text.resize(static_cast<std::size_t>(end - text.data()));
-    }
-    // No minus before nothing.
-    if (text.starts_with('-') && text.find_first_not_of("-0.") == std::string::npos) text.erase(0, 1);
-    const auto width = static_cast<std::size_t>(form.width);
-    if (text.size() < width) {
-        const auto sign = form.filled_with == '0' && text.starts_with('-') ? 1U : 0U;
-        text.insert(sign, width - text.size(), form.filled_with);
-    }
-    return text;
-}
-
-std::uint8_t channel(double value) noexcept {
-    return static_cast<std::uint8_t>(std::clamp(std::floor(value + 0.5), 0.0, 255.0));
-}
-
-// Between two colours, as gradients are: in proportion to what each covers.
-Color mixed_colors(Color a, Color b, double part) noexcept {
-    constexpr auto opaque = 255.0;
-    const auto weight_a = (1 - part) * a.alpha / opaque;
-    const auto weight_b = part * b.alpha / opaque;
-    const auto both = weight_a + weight_b;
-    if (both <= 0) return {.alpha = 0};
-    const auto of = [&](std::uint8_t from, std::uint8_t to) {
-        return channel((weight_a * from + weight_b * to) / both);
-    };
-    return {.red = of(a.red, b.red),
-            .green = of(a.green, b.green),
-            .blue = of(a.blue, b.blue),
-            .alpha = channel(both * opaque)};
-}
-
-// Towards white, or with a negative part towards black.
-Color lightened(Color color, double part) noexcept {
-    const auto to = part < 0 ? 0.0 : 255.0;
-    const auto of = [&](std::uint8_t value) { return channel(value + (to - value) * std::fabs(part)); };
-    return {.red = of(color.red), .green = of(color.green), .blue = of(color.blue), .alpha = color.alpha};
-}
-
-double of_numbers(Op op, double a, double b) noexcept {
-    switch (op) {
-        case Op::add:
-            return a + b;
-        case Op::subtract:
-            return a - b;
-        case Op::multiply:
-            return a * b;
-        case Op::divide:
-            return a / b;
-        case Op::power:
-            return power(a, b);
-        case Op::less:
-            return a < b ? 1 : 0;
-        case Op::less_equal:
-            return a <= b ? 1 : 0;
-        case Op::greater:
-            return a > b ? 1 : 0;
-        case Op::greater_equal:
-            return a >= b ? 1 : 0;
-        case Op::both:
-            return a != 0 && b != 0 ? 1 : 0;
-        default:
-            return a != 0 || b != 0 ? 1 : 0;
-    }
-}
-
-double of_one(Function function, double value) noexcept {
-    switch (function) {
-        case Function::sin:
-            return Angle::degrees(value).sine();
-        case Function::cos:
-            return Angle::degrees(value).cosine();
-        case Function::tan:
-            return Angle::degrees(value).sine() / Angle::degrees(value).cosine();
-        case Function::sqrt:
-            return std::sqrt(value);
-        case Function::floor:
-            return std::floor(value);
-        case Function::ceil:
-            return std::ceil(value);
-        case Function::round:
-            return std::round(value);
-        default:
-            return std::fabs(value);
-    }
-}
 
 // What an expression comes to that it may not, and in which value of a function, if it is in one.
 struct Trouble {
@@ -146,22 +27,11 @@ struct Trouble {
 
 }  // namespace
 
-const std::string& Machine::text_of(const Value& value) const noexcept {
-    if (value.kind == ValueKind::cell) {
-        const auto& row = memory_.tables[value.index]->rows[static_cast<std::size_t>(value.x)];
-        return row.cells[static_cast<std::size_t>(value.y)];
-    }
-    const auto count = static_cast<std::uint32_t>(program_.texts.size());
-    return value.index < count ? program_.texts[value.index] : memory_.texts[value.index - count];
-}
-
 // One expression's steps.
 class StepRunner {
   public:
-    StepRunner(Machine& machine, const Part& part)
-        : machine_{machine}, memory_{machine.memory_}, stack_{machine.stack_}, base_{machine.stack_.size()} {
-        (void)part;
-    }
+    explicit StepRunner(Machine& machine)
+        : machine_{machine}, memory_{machine.memory_}, stack_{machine.stack_}, base_{machine.stack_.size()} {}
     StepRunner(const StepRunner&) = delete;
     StepRunner(StepRunner&&) = delete;
     StepRunner& operator=(const StepRunner&) = delete;
@@ -538,71 +408,8 @@ std::size_t begin_of(const Step* step) noexcept {
 
 }  // namespace
 
-// Whether all names of a part are numbers now.
-bool Machine::has_numbers(const Part& part) noexcept {
-    const auto* const first = &program_.steps[part.first];
-    return std::all_of(first, first + part.count, [&](const Step& step) {
-        if (step.op != Op::load) return true;
-        const auto& value = memory_.slot(step.level, step.index);
-        return value.kind == ValueKind::number && value.unit == Unit::none;
-    });
-}
-
-bool Machine::run_numbers(const Part& part, double& result) {
-    // Before a random number is taken: what is run again takes the same.
-    if (part.is_random && !has_numbers(part)) return false;
-    double stack[numeric_depth + 1];
-    auto* top = stack;
-    const auto* const first = &program_.steps[part.first];
-    for (const auto* step = first; step != first + part.count; ++step) {
-        switch (step->op) {
-            case Op::constant:
-                *++top = step->number;
-                break;
-            case Op::load: {
-                const auto& value = memory_.slot(step->level, step->index);
-                if (value.kind != ValueKind::number || value.unit != Unit::none) return false;
-                *++top = value.x;
-                break;
-            }
-            case Op::negate:
-                *top = -*top;
-                break;
-            case Op::invert:
-                *top = *top == 0 ? 1 : 0;
-                break;
-            case Op::call:
-                if (!call_numbers(*step, top)) return false;
-                break;
-            default:
-                --top;
-                *top = of_numbers(step->op, top[0], top[1]);
-        }
-    }
-    result = *top;
-    return true;
-}
-
-// A function of the numbers on top of a stack.
-bool Machine::call_numbers(const Step& step, double*& top) {
-    const auto function = static_cast<Function>(step.index);
-    if (function == Function::random) {
-        if (step.count == 1) return false;  // told by the steps run one by one
-        const auto way = next_part(memory_.random);
-        top -= step.count;
-        top[1] = step.count == 0 ? way : top[1] + (top[2] - top[1]) * way;
-        ++top;
-    } else if (step.count == 2) {
-        --top;
-        *top = function == Function::mod ? modulo(top[0], top[1]) : power(top[0], top[1]);
-    } else {
-        *top = of_one(function, *top);
-    }
-    return true;
-}
-
 Value Machine::run(const Part& part, const ValueWord& of, std::size_t number) {
-    StepRunner runner{*this, part};
+    StepRunner runner{*this};
     try {
         return runner.run(&program_.steps[part.first], part.count);
     } catch (const Trouble& trouble) {
