@@ -132,7 +132,7 @@ bool comes_true(const Condition& condition) {
 
 TEST(Window, ShowsFollowsTheMouseAndEnds) {
     const auto display = ":" + std::to_string(100 + ::getpid() % 20000);
-    const Program server{{"Xvfb", display, "-screen", "0", "640x480x24", "-nolisten", "tcp"}};
+    const Program server{{"Xvfb", display, "-screen", "0", "640x480x24", "-nolisten", "tcp", "-noreset"}};
     ASSERT_TRUE(comes_true([&] { return Screen{display}.is_there(); })) << "Xvfb does not start";
     Screen screen{display};
     ::setenv("DISPLAY", display.c_str(), 1);
