@@ -66,6 +66,12 @@ TEST_F(Tool, FacesDrawsAllLettersOfAFontFile) {
     EXPECT_EQ(run("faces sheet.brick -o faces.png").err,
               "sheet.brick: it is no font file, or a damaged one (no format that is known)\n");
     EXPECT_NE(run("faces --scene").out.find("face pixel height 14"), std::string::npos);
+    // Those that are always there have braces, quotes and backslashes among their characters; a file's name may too.
+    const auto built_in = run("faces -o faces.png");
+    EXPECT_EQ(built_in.code, 0) << built_in.err;
+    EXPECT_EQ(built_in.err, "");
+    fs::copy_file(font, path("a{b}\"c\\d.ttf"));
+    EXPECT_EQ(run("faces 'a{b}\"c\\d.ttf' -o faces.png").code, 0);
 }
 
 TEST_F(Tool, SeveralSizesAndKinds) {

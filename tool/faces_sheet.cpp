@@ -22,11 +22,12 @@ constexpr int width = 1280;
 constexpr int margin = 20;
 constexpr auto pangram = "Tarn Quay, berth 4: the Otter's boxes jam, quiz fog & view wreck 0123456789 (3.2 m)";
 
-// Words as they stand in a scene's quotes.
+// Words, or a file's name, as they stand in a scene's quotes: braces would be values.
 std::string in_scene_quotes(std::string_view words) {
     std::string text;
     for (const auto c : words) {
         if (c == '"' || c == '\\') text += '\\';
+        if (c == '{' || c == '}') text += c;
         text += c;
     }
     return text;
@@ -148,9 +149,8 @@ std::string faces_sheet(const std::vector<std::string>& fonts) {
     Sheet sheet;
     auto number_of_all = 0;
     for (const auto& font : fonts) {
-        if (font.find_first_of("\"\n") != std::string::npos) {
-            throw WrongCall{
-                fmt::format("{}: a name with a quote or a line feed cannot stand in a scene", printable(font))};
+        if (font.find('\n') != std::string::npos) {
+            throw WrongCall{fmt::format("{}: a name with a line feed cannot stand in a scene", printable(font))};
         }
         const auto count = count_faces(font);
         for (int number = 0; number < count; ++number) {
@@ -158,7 +158,7 @@ std::string faces_sheet(const std::vector<std::string>& fonts) {
             sheet.add({.face = load_face(font, number),
                        .word = word,
                        .statement = fmt::format("face {} = \"{}\" number {}\n", word,
-                                                std::filesystem::absolute(font).string(), number),
+                                                in_scene_quotes(std::filesystem::absolute(font).string()), number),
                        .crisp = {10, 14},
                        .smooth = {8, 10, 14, 18, 24, 36},
                        .height = 18,
