@@ -139,12 +139,10 @@ void check_call(const RenderArguments& arguments) {
 }
 
 // Whether a scene becomes more than one picture.
-bool is_moving(const RenderArguments& arguments, const Scene& first, FileFormat format) {
+bool is_moving(const RenderArguments& arguments, const Scene& first) {
     if (arguments.frame || arguments.picture.empty()) return false;
     if (!arguments.frames.empty()) return true;
-    if (first.frames.count == 1 && !has_frame_number(arguments.picture)) return false;
-    (void)format;
-    return true;
+    return first.frames.count > 1 || has_frame_number(arguments.picture);
 }
 
 }  // namespace
@@ -170,7 +168,7 @@ Exit render(const RenderArguments& arguments) {
     const auto program = parse_program(scene.text, scene.name, scene.folder, limits, names);
     check_used(program, set, scene.name);
     const auto first = program.evaluate({.frame = arguments.frame.value_or(0), .set = set});
-    if (!is_moving(arguments, first, format)) {
+    if (!is_moving(arguments, first)) {
         draw_still(first, is_written ? outputs_for(arguments) : std::vector<Output>{}, format, arguments.quiet);
         return Exit::done;
     }
@@ -180,7 +178,7 @@ Exit render(const RenderArguments& arguments) {
         throw Error{fmt::format("{}: there is no frame {}; the scene has frames 0 to {}", printable(scene.name),
                                 range.last, first.frames.count - 1)};
     }
-    draw_frames(program, {.set = std::move(set)}, range, arguments, format);
+    draw_frames(program, first, {.set = std::move(set)}, range, arguments, format);
     return Exit::done;
 }
 

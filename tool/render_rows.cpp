@@ -14,6 +14,22 @@ namespace coldbrick::tool {
 
 namespace {
 
+// The text with what stands in braces filled in: {name}, and {name:03} for a number with three digits at least. Throws
+// Error for a name that fill() does not know.
+template <class Fill>
+std::string filled_in(std::string_view text, const Fill& fill) {
+    std::string result;
+    while (true) {
+        const auto open = text.find('{');
+        result += text.substr(0, open);
+        if (open == std::string_view::npos) return result;
+        const auto close = text.find('}', open);
+        if (close == std::string_view::npos) throw WrongCall{"-o: a brace is not closed"};
+        result += fill(text.substr(open + 1, close - open - 1));
+        text.remove_prefix(close + 1);
+    }
+}
+
 // What became of a row.
 struct RowDone {
     std::string fault = {};

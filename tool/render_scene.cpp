@@ -178,13 +178,10 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
 
 }  // namespace
 
-void draw_frames(const SceneProgram& program, const SceneInput& input, const FrameRange& frames,
+void draw_frames(const SceneProgram& program, const Scene& scene, const SceneInput& input, const FrameRange& frames,
                  const RenderArguments& arguments, FileFormat format) {
     if (arguments.scales.size() > 1) throw WrongCall{"--scale: of moving pictures one is written; name one scale"};
     (void)outputs_for(arguments);  // which checks the scale
-    auto of = input;
-    of.frame = frames.first;
-    const auto scene = program.evaluate(of);
     auto options = frame_options(arguments, options_for(arguments));
     options.loops = scene.frames.loops;
     options.first_number = frames.first;

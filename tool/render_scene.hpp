@@ -36,29 +36,13 @@ struct FrameRange {
     int last = 0;
 };
 
-// Draws frames and writes them to one file, one each, or one stream.
-void draw_frames(const SceneProgram& program, const SceneInput& input, const FrameRange& frames,
+// Draws frames and writes them to one file, one each, or one stream; any one of them tells the sheet.
+void draw_frames(const SceneProgram& program, const Scene& scene, const SceneInput& input, const FrameRange& frames,
                  const RenderArguments& arguments, FileFormat format);
 
 // Draws a scene once for each row of a table.
 [[nodiscard]] Exit draw_rows(const SceneProgram& program, const Table& table, const std::vector<OutsideValue>& set,
                              const RenderArguments& arguments);
-
-// The text with what stands in braces filled in: {name}, and {name:03} for a number with three digits at least. Throws
-// Error for a name that fill() does not know.
-template <class Fill>
-std::string filled_in(std::string_view text, const Fill& fill) {
-    std::string result;
-    while (true) {
-        const auto open = text.find('{');
-        result += text.substr(0, open);
-        if (open == std::string_view::npos) return result;
-        const auto close = text.find('}', open);
-        if (close == std::string_view::npos) throw WrongCall{"-o: a brace is not closed"};
-        result += fill(text.substr(open + 1, close - open - 1));
-        text.remove_prefix(close + 1);
-    }
-}
 
 // Calls draw(bitmap) with a new sheet in the format that suits a scene and a file.
 template <class Draw>

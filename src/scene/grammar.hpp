@@ -146,11 +146,6 @@ struct StatementForm {
 // The names of all shapes, and of regions.
 [[nodiscard]] const std::vector<std::string_view>& shape_names();
 
-// The words of one statement that a keyword begins nothing of: values that are always there.
-[[nodiscard]] constexpr bool is_value_word(std::string_view word) noexcept {
-    return word == "width" || word == "height";
-}
-
 // Whether a shape is a line, that has no inside.
 [[nodiscard]] bool is_line(std::string_view shape) noexcept;
 

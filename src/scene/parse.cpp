@@ -21,13 +21,6 @@ const Word& beginning() {
     return place;
 }
 
-std::string advice_for_shape(std::string_view verb, std::string_view shape) {
-    if (verb != "stroke" && is_line(shape)) {
-        return "a line has no inside; write 'stroke " + std::string{shape} + "'";
-    }
-    return suggestion(shape, shape_names());
-}
-
 }  // namespace
 
 ProgramParser::ProgramParser(Program& program, SceneFiles& files, Budget& budget, Faults& faults)
@@ -255,13 +248,6 @@ std::size_t ProgramParser::name(const Statement& statement, Node& node) {
     return 4;
 }
 
-void ProgramParser::refuse_shape(const Word& shape, std::string_view verb) {
-    const auto* const article = shape.text == "arc" ? "an " : "a ";
-    const auto what = is_line(shape.text) ? article + std::string{shape.text} + " cannot be filled"
-                                          : "unknown shape " + in_quotes(shape.text);
-    faults_.add(shape, what, advice_for_shape(verb, shape.text));
-}
-
 void ProgramParser::body(const Statement& statement, std::size_t begin, Node& node) {
     const auto& words = statement.words;
     const auto& kind = *node.kind;
@@ -274,7 +260,7 @@ void ProgramParser::body(const Statement& statement, std::size_t begin, Node& no
     } else if (kind.body != Body::arguments) {
         values(statement, begin, node);
     } else if (forms.empty()) {
-        refuse_shape(node.word, kind.verb);
+        refuse_shape(node.word, kind.verb == "stroke", faults_);
     } else if (kind.head == Head::shape && node.word.text == "region") {
         areas(statement, 2, forms, node);
     } else {

@@ -57,10 +57,8 @@ class ProgramParser {
     void keep(const ReadArgument& read);
     void define_names(const Statement& statement, Node& node);
     void define_faulty(const Statement& statement, const StatementKind& kind, Node& node);
-    void refuse_shape(const Word& shape, std::string_view verb);
     std::uint32_t loop_name(const Word& name);
     void repeat_words(const Statement& statement, Node& node);
-    std::vector<Word> parameters(const Word& list, ShapeDefinition& definition);
     bool parameter(const Word& word, ShapeDefinition& definition);
 
     // What stands in a statement from a word on, as one word.

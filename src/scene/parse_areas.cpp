@@ -72,12 +72,7 @@ class AreaReader {
         const auto text = std::string{words.front().text};
         const auto& forms = forms_of((area.part.is_stroked ? "stroke part " : "part ") + text);
         if (forms.empty()) {
-            const auto is_unfilled = is_line(text);
-            faults_.add(
-                words.front(),
-                is_unfilled ? (text == "arc" ? "an " : "a ") + text + " cannot be filled"
-                            : "unknown shape " + in_quotes(text),
-                is_unfilled ? "a line has no inside; write 'stroke " + text + "'" : suggestion(text, shape_names()));
+            refuse_shape(words.front(), area.part.is_stroked, faults_);
             return;
         }
         auto all = forms;

@@ -30,6 +30,15 @@ std::string suggestion(std::string_view word, const std::vector<std::string_view
     return near.empty() ? "allowed are " + in_words(known, "and") : "did you mean " + in_quotes(near) + "?";
 }
 
+void refuse_shape(const Word& shape, bool is_stroked, Faults& faults) {
+    const auto name = std::string{shape.text};
+    if (!is_line(name) || is_stroked) {
+        return faults.add(shape, "unknown shape " + in_quotes(name), suggestion(name, shape_names()));
+    }
+    faults.add(shape, (name == "arc" ? "an " : "a ") + name + " cannot be filled",
+               "a line has no inside; write 'stroke " + name + "'");
+}
+
 namespace {
 
 // All keywords of the forms, each once.

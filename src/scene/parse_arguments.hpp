@@ -17,6 +17,9 @@ bool includes(const List& list, std::string_view word) {
     return std::find(list.begin(), list.end(), word) != list.end();
 }
 
+// Says that a shape cannot be filled, or that there is none of that name.
+void refuse_shape(const Word& shape, bool is_stroked, Faults& faults);
+
 // A keyword and its values, as words.
 struct ReadArgument {
     Word keyword;

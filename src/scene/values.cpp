@@ -102,34 +102,29 @@ bool is_told(const GivenValue& value) {
     return false;
 }
 
-void refuse_pair(const GivenValue& value, Faults& faults) {
-    if (is_told(value)) return;
-    faults.add(value.word(), in_quotes(value.word().text) + " is no pair",
-               "a pair is two values and a comma, without spaces: 236,148");
+// Both numbers of a pair, by read(part); nothing if one is faulty, or it is no pair.
+template <class Result, class Read>
+std::optional<Result> read_both(const GivenValue& value, Faults& faults, const Read& read) {
+    if (const auto both = both_of(value)) {
+        const auto x = read(both->x);
+        const auto y = read(both->y);
+        return x && y ? std::optional{Result{*x, *y}} : std::nullopt;
+    }
+    if (!is_told(value)) {
+        faults.add(value.word(), in_quotes(value.word().text) + " is no pair",
+                   "a pair is two values and a comma, without spaces: 236,148");
+    }
+    return std::nullopt;
 }
 
 }  // namespace
 
 std::optional<Point> ValueReader::pair(const GivenValue& value, int least, int most) {
-    const auto both = both_of(value);
-    if (!both) {
-        refuse_pair(value, faults_);
-        return std::nullopt;
-    }
-    const auto x = whole(both->x, least, most);
-    const auto y = whole(both->y, least, most);
-    return x && y ? std::optional{Point{.x = *x, .y = *y}} : std::nullopt;
+    return read_both<Point>(value, faults_, [&](const GivenPart& part) { return whole(part, least, most); });
 }
 
 std::optional<Position> ValueReader::checked_position(const GivenValue& value, double least, double most) {
-    const auto both = both_of(value);
-    if (!both) {
-        refuse_pair(value, faults_);
-        return std::nullopt;
-    }
-    const auto x = real(both->x, least, most);
-    const auto y = real(both->y, least, most);
-    return x && y ? std::optional{Position{.x = *x, .y = *y}} : std::nullopt;
+    return read_both<Position>(value, faults_, [&](const GivenPart& part) { return real(part, least, most); });
 }
 
 std::optional<double> ValueReader::real(const GivenPart& part, double least, double most) {
