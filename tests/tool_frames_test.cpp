@@ -96,6 +96,8 @@ TEST_F(ToolFrames, WrongCallsAreTold) {
     expect("tide.brick -o a.png --set from_left=99", 1, "the dial 'from_left' is set to 99; allowed is 0 to 9");
     expect("tide.brick -o a.gif --colors 1", 2, "--colors is 1; allowed is 2 to 256");
     expect("tide.brick -o a.gif --dithering wild", 2, "--dithering is wild; allowed are none, ordered and diffused");
+    expect("tide.brick -o a.png --limit film_seconds=1e-9", 1,
+           "longer than the 1e-09 seconds that they may (limit film_seconds)");
     expect("tide.brick --limit frames=3", 1, "the scene has 5 frames; allowed are 3");
     EXPECT_FALSE(std::filesystem::exists(path("a.png")) || std::filesystem::exists(path("a.gif")));
 }

@@ -112,8 +112,10 @@ LoadLimits load_limits(const std::vector<std::string>& words) {
     return limits;
 }
 
-SceneLimits scene_limits(const std::vector<std::string>& words) {
-    SceneLimits limits;
+namespace {
+
+// All that --limit takes for a scene.
+void set_scene_limits(SceneLimits& limits, double& film, const std::vector<std::string>& words) {
     auto all = limits_of(limits.pictures);
     all.push_back(limit("scene_bytes", limits.scene_bytes));
     all.push_back(limit("statements", limits.statements));
@@ -123,8 +125,25 @@ SceneLimits scene_limits(const std::vector<std::string>& words) {
     all.push_back(limit("sheet_pixels", limits.sheet_pixels));
     all.push_back(limit("scene_memory", limits.scene_memory));
     all.push_back(limit("seconds", limits.seconds));
+    all.push_back(limit("film_seconds", film));
     set_limits(all, words);
+}
+
+}  // namespace
+
+SceneLimits scene_limits(const std::vector<std::string>& words) {
+    SceneLimits limits;
+    auto film = 0.0;
+    set_scene_limits(limits, film, words);
     return limits;
+}
+
+double film_seconds(const std::vector<std::string>& words) {
+    SceneLimits limits;
+    constexpr auto usual = 600.0;
+    auto film = usual;
+    set_scene_limits(limits, film, words);
+    return film;
 }
 
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what, bool is_quiet) {

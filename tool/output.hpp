@@ -24,6 +24,10 @@ namespace coldbrick::tool {
 [[nodiscard]] LoadLimits load_limits(const std::vector<std::string>& words);
 [[nodiscard]] SceneLimits scene_limits(const std::vector<std::string>& words);
 
+// The seconds that all frames of a scene may take together: 600, or as "film_seconds=NUMBER" says. The scene's own
+// limit is for each of them.
+[[nodiscard]] double film_seconds(const std::vector<std::string>& words);
+
 // Writes a file to a path or, for "-", to standard output, and says so in a line "PATH: what, N bytes".
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what,
               bool is_quiet = false);

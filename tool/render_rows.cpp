@@ -132,6 +132,7 @@ class Rows {
             if (scene.frames.count > 1 && !arguments.frame) {
                 auto moving = frame_options(arguments, options);
                 moving.loops = scene.frames.loops;
+                const FilmWatch watch{arguments.limits};
                 FrameWriter writer{path, format_, moving};
                 for (of.frame = 0; of.frame < scene.frames.count; ++of.frame) {
                     const auto one = program_.evaluate(of);
@@ -139,6 +140,7 @@ class Rows {
                     render(one, frame);
                     scaled(frame, arguments.scales.front(),
                            [&](const auto& picture) { writer.add(picture, one.frames.time); });
+                    watch.check(path);
                 }
                 written = writer.finish();
                 return;

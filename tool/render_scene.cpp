@@ -153,6 +153,7 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
                   const RenderArguments& arguments, FrameWriter& writer, const MakeSheet& make_sheet) {
     const auto count = static_cast<std::size_t>(frames.last - frames.first) + 1;
     Progress progress{"frames", count, arguments.quiet};
+    const FilmWatch watch{arguments.limits};
     Shown shown;
     std::optional<Scene> first;
     in_order(
@@ -172,6 +173,7 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
                    [&](const auto& picture) { writer.add(picture, frame.seconds); });
             if (!first) first = std::move(frame.scene);
             progress.tell(i + 1);
+            watch.check(arguments.picture);
         });
     shown.warn(*first);
 }

@@ -5,6 +5,7 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <chrono>
 #include <cstdint>
 #include <filesystem>
 #include <optional>
@@ -29,6 +30,22 @@ struct Output {
 
 // Draws one picture of a scene, writes it, and says so; tells remarks, and what does not show.
 void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet);
+
+// Throws Error once the frames of a film have taken longer than they may.
+class FilmWatch {
+  public:
+    explicit FilmWatch(const std::vector<std::string>& limits) : most_{film_seconds(limits)} {}
+    void check(const std::string& picture) const {
+        if (std::chrono::duration<double>{std::chrono::steady_clock::now() - begin_}.count() <= most_) return;
+        throw Error{
+            fmt::format("{}: its frames have taken longer than the {:g} seconds that they may (limit film_seconds)",
+                        printable(picture), most_)};
+    }
+
+  private:
+    double most_;
+    std::chrono::steady_clock::time_point begin_ = std::chrono::steady_clock::now();
+};
 
 // Which frames of a scene, both ends included.
 struct FrameRange {
