@@ -102,6 +102,7 @@ int main(int argc, char** argv) {
     bench::add_smooth();
     bench::add_strokes();
     bench::add_words();
+    bench::add_owners();
     bench::add_pictures();
     bench::add_scenes();
     for (const auto& pair : bench::pairs()) {

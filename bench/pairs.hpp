@@ -27,6 +27,7 @@ inline void written(void* memory) {
 }
 
 void add_fills();
+void add_owners();
 void add_pictures();
 void add_scenes();
 void add_small_shapes();

@@ -29,6 +29,7 @@ done
 "$build/examples/survey_mesh" out/survey-mesh.png
 "$build/examples/foreign_frames" out/foreign-frames.png
 "$build/examples/dressed_fairway" out/dressed-fairway.png
+"$build/examples/explained_board" out/explained-board.png
 "$build/examples/words" out/words.png
 "$build/examples/harbour_notice" out/harbour-notice.png
 "$build/examples/quay_wall" out/quay-wall.png

@@ -74,7 +74,8 @@ TEST_F(ScenePictures, ArePastedAsTheLibraryPastesThem) {
     Bitmap<Rgb8> sheet{{9, 9}};
     EXPECT_TRUE(render(unseen, sheet).front().empty());
     EXPECT_EQ(explain_unseen(unseen, 0),
-              "wall.brick:2:1: nothing of this paste shows: it lies at 20,3 to 31,10, right of the sheet, 0,0 to 8,8");
+              "wall.brick:2:1: nothing of this paste shows: it lies at 20,3 to 31,10, 12 pixels right of the sheet, "
+              "0,0 to 8,8");
 }
 
 TEST_F(ScenePictures, AreTheGround) {

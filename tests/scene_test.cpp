@@ -194,7 +194,7 @@ TEST(Scene, ClipsThatHideAreTold) {
     EXPECT_TRUE(
         explain_unseen(scene, 0).ends_with("the clip that it is in within 0,0 to 8,8; they have no pixel in common"));
     EXPECT_TRUE(explain_unseen(scene, 1).ends_with("the clip that it is in has no pixel on the sheet"));
-    EXPECT_TRUE(explain_unseen(scene, 2).ends_with("it lies at 70,0, right of the sheet, 0,0 to 59,39"));
+    EXPECT_TRUE(explain_unseen(scene, 2).ends_with("it lies at 70,0, 11 pixels right of the sheet, 0,0 to 59,39"));
 }
 
 TEST(Scene, LaterStatementsLieOnTopAndTranslucentInksBlend) {
@@ -238,9 +238,10 @@ TEST(Scene, CallsKnowTheirPlaceAndWhatTheyTouch) {
     EXPECT_EQ(touched[0], (Box{.at = {27, 17}, .size = {7, 7}}));
     EXPECT_TRUE(touched[1].empty());
     EXPECT_EQ(scene.drawing[1].bounds(), (Box{.at = {70, 0}, .size = {1, 40}}));
-    EXPECT_EQ(explain_unseen(scene, 1),
-              "quay.brick:4:1: nothing of this stroke line shows: it lies at 70,0 to 70,39, right of the sheet, "
-              "0,0 to 59,39");
+    EXPECT_EQ(
+        explain_unseen(scene, 1),
+        "quay.brick:4:1: nothing of this stroke line shows: it lies at 70,0 to 70,39, 11 pixels right of the sheet, "
+        "0,0 to 59,39");
 }
 
 TEST(Scene, OnlyABoxOfAScene) {
@@ -257,8 +258,8 @@ TEST(Scene, WhyNothingShows) {
         const auto scene = parse_scene("sheet size 60,40\n" + statement);
         return explain_unseen(scene, 0);
     };
-    EXPECT_NE(why("mark at -1,-1 ink red").find("above and left of the sheet"), std::string::npos);
-    EXPECT_NE(why("mark at 9,40 ink red").find("it lies at 9,40, below the sheet"), std::string::npos);
+    EXPECT_NE(why("mark at -1,-1 ink red").find("1 pixel above and 1 pixel left of the sheet"), std::string::npos);
+    EXPECT_NE(why("mark at 9,40 ink red").find("it lies at 9,40, 1 pixel below the sheet"), std::string::npos);
     EXPECT_NE(why("stroke circle center 30,20 radius 90 ink red").find("but none of its pixels is on the sheet"),
               std::string::npos);
     EXPECT_NE(why("fill polygon through 1,1 9,9 edges shared ink red").find("it covers no pixel at all"),

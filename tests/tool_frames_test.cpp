@@ -192,8 +192,8 @@ TEST_F(ToolFrames, WhatNeverShowsIsToldOnceForItsStatement) {
     EXPECT_EQ(outcome.code, 0);
     EXPECT_EQ(
         outcome.err,
-        "far.brick:4:1: nothing of this mark shows: it lies at 20,1, right of the sheet, 0,0 to 8,8 (the first of 12 "
-        "times)\n");
+        "far.brick:4:1: nothing of this mark shows: it lies at 20,1, 12 pixels right of the sheet, 0,0 to 8,8 (the "
+        "first of 12 times)\n");
 }
 
 }  // namespace

@@ -30,7 +30,7 @@ TEST_F(Tool, RendersAsTheLibraryDoesAndSaysSoInOneLine) {
     EXPECT_EQ(content(path("quay.ppm")), bytes_of(encode(expected, FileFormat::ppm)));
 }
 
-TEST_F(Tool, ShapesDrawsASheetOfWhichEverythingShows) {
+TEST_F(Tool, ShapesDrawsASheet) {
     const auto drawn = run("shapes -o shapes.png");
     EXPECT_EQ(drawn.code, 0);
     EXPECT_EQ(drawn.err, "");
@@ -112,8 +112,8 @@ TEST_F(Tool, WarnsOfWhatShowsNothing) {
     const auto outcome = run("render quay.brick -o quay.png");
     EXPECT_EQ(outcome.code, 0);
     EXPECT_EQ(outcome.err,
-              "quay.brick:3:1: nothing of this mark shows: it lies at 6,0, right of the sheet, 0,0 to 5,3\n"
-              "quay.brick:4:1: nothing of this fill circle shows: it lies at 1,-11 to 5,-7, above the sheet, "
+              "quay.brick:3:1: nothing of this mark shows: it lies at 6,0, 1 pixel right of the sheet, 0,0 to 5,3\n"
+              "quay.brick:4:1: nothing of this fill circle shows: it lies at 1,-11 to 5,-7, 7 pixels above the sheet, "
               "0,0 to 5,3\n");
     EXPECT_NE(outcome.out.find("1 of 3 drawings show"), std::string::npos);
 }

@@ -32,21 +32,34 @@ struct OutputArguments : SaveArguments {
     std::vector<int> scales = {1};  // how many pixels wide and high each pixel becomes; one picture for each
 };
 
-struct RenderArguments : OutputArguments {
+// Which picture of a scene.
+struct SceneArguments {
     std::string scene;                    // a path, or "-" for standard input
     std::vector<std::string> files_from;  // folders that the scene may read pictures from, besides its own
     std::vector<std::string> limits;      // "NAME=NUMBER" each
     std::vector<std::string> set;         // "NAME=VALUE" each
     std::optional<int> frame;             // one of them
-    std::string frames;                   // some of them: "10..19"
-    std::string rows;                     // a table: one picture for each row
-    unsigned threads = 0;                 // 0: one for each core
+};
+
+struct RenderArguments : OutputArguments, SceneArguments {
+    std::string frames;    // some of them: "10..19"
+    std::string rows;      // a table: one picture for each row
+    unsigned threads = 0;  // 0: one for each core
     bool quiet = false;
 };
 
 // Draws a scene to one picture file, or one for each scale, frame, or row of a table; without a picture it only says
 // what it would draw.
 Exit render(const RenderArguments& arguments);
+
+struct ExplainArguments : SceneArguments {
+    std::vector<std::string> places;  // "X,Y" each; none: the whole picture
+    std::string overdraw;             // where a picture of how often pixels are touched goes; empty: nowhere
+    bool as_json = false;
+};
+
+// Says what painted pixels, or what has become of every drawing of a scene.
+Exit explain(const ExplainArguments& arguments);
 
 struct ShapesArguments : OutputArguments {
     bool as_scene = false;  // write the sheet's scene to standard output instead

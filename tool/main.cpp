@@ -101,6 +101,38 @@ void add_output(CLI::App& command, coldbrick::tool::OutputArguments& arguments) 
         ->type_name("N");
 }
 
+// What says which picture of a scene.
+void add_scene(CLI::App& command, coldbrick::tool::SceneArguments& arguments, const char* frame) {
+    command
+        .add_option("--files-from", arguments.files_from,
+                    "A folder from which the scene may read pictures, besides the one that it is in")
+        ->type_name("FOLDER");
+    command.add_option("--set", arguments.set, "Set a dial, or another name that the scene uses, as in tide=4")
+        ->type_name("NAME=VALUE");
+    command.add_option("--frame", arguments.frame, frame)->type_name("N");
+    add_limits(command, arguments.limits);
+}
+
+void add_explain(CLI::App& app, coldbrick::tool::ExplainArguments& arguments) {
+    auto* const explain =
+        add_command(app, "explain", "Say which statements painted a pixel, and why others do not show");
+    explain->add_option("SCENE", arguments.scene, "The scene file; - for standard input")->required();
+    explain->add_option("PIXEL", arguments.places,
+                        "Pixels, X,Y each; 0,0 is the upper left one. Without any: the whole picture");
+    explain
+        ->add_option(
+            "-o,--output", arguments.overdraw,
+            "A picture of how often each pixel is drawn on: black for never, blue for once, red for most often")
+        ->type_name("PICTURE");
+    explain->add_flag("--json", arguments.as_json, "As JSON");
+    add_scene(*explain, arguments, "Explain this frame; without it the first, 0");
+    explain->footer(
+        "\nOf a pixel: each drawing that touches it, in order, its colour after it, how much of it is covered, with\n"
+        "which ink. Of the whole: in how many pixels each statement's drawings touch it, change it, and are seen in "
+        "the\n"
+        "end; and why, where they are not: outside, clipped, transparent, the colour already, covered later.\n");
+}
+
 void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
     auto* const render = add_command(app, "render", "Draw a scene to a picture file");
     render->add_option("SCENE", arguments.scene, "The scene file; - for standard input")->required();
@@ -109,13 +141,7 @@ void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
                      "The picture file; - for standard output. Without it the scene is only checked")
         ->type_name("PICTURE");
     add_output(*render, arguments);
-    render
-        ->add_option("--files-from", arguments.files_from,
-                     "A folder from which the scene may read pictures, besides the one that it is in")
-        ->type_name("FOLDER");
-    render->add_option("--set", arguments.set, "Set a dial, or another name that the scene uses, as in tide=4")
-        ->type_name("NAME=VALUE");
-    render->add_option("--frame", arguments.frame, "Draw one frame only; the first is 0")->type_name("N");
+    add_scene(*render, arguments, "Draw one frame only; the first is 0");
     render->add_option("--frames", arguments.frames, "Draw some frames only, as in 10..19")->type_name("A..B");
     render
         ->add_option("--rows", arguments.rows,
@@ -131,7 +157,6 @@ void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
     render->add_option("--threads", arguments.threads, "On so many threads; without it, one for each core")
         ->type_name("N");
     render->add_flag("--quiet", arguments.quiet, "Say nothing but faults and remarks, and show no progress");
-    add_limits(*render, arguments.limits);
     render->footer(render_footer + coldbrick::scene_usage() + render_notes);
 }
 
@@ -251,6 +276,7 @@ int complain(std::string_view message, coldbrick::tool::Exit code) {
 // What each command takes.
 struct Arguments {
     coldbrick::tool::RenderArguments render;
+    coldbrick::tool::ExplainArguments explain;
     coldbrick::tool::ShapesArguments shapes;
     coldbrick::tool::FacesArguments faces;
     coldbrick::tool::InfoArguments info;
@@ -271,6 +297,7 @@ void describe(CLI::App& app, Arguments& arguments) {
     app.get_formatter()->label("Subcommands", "Commands");
     app.get_formatter()->label("Positionals", "It takes");
     add_render(app, arguments.render);
+    add_explain(app, arguments.explain);
     add_shapes(app, arguments.shapes);
     add_faces(app, arguments.faces);
     add_info(app, arguments.info);
@@ -286,6 +313,7 @@ int do_command(const CLI::App& app, const Arguments& arguments) {
         if (app.got_subcommand("resave")) return coldbrick::tool::resave(arguments.resave);
         if (app.got_subcommand("pick")) return coldbrick::tool::pick(arguments.pick);
         if (app.got_subcommand("render")) return coldbrick::tool::render(arguments.render);
+        if (app.got_subcommand("explain")) return coldbrick::tool::explain(arguments.explain);
         if (app.got_subcommand("faces")) return coldbrick::tool::faces(arguments.faces);
         return coldbrick::tool::shapes(arguments.shapes);
     };

@@ -1,5 +1,6 @@
 #include "picture_commands.hpp"
 
+#include "color_words.hpp"
 #include "output.hpp"
 #include "pictures.hpp"
 
@@ -17,11 +18,6 @@
 namespace coldbrick::tool {
 
 namespace {
-
-std::string hex(Color color) {
-    const auto rgb = fmt::format("#{:02x}{:02x}{:02x}", color.red, color.green, color.blue);
-    return color.alpha == 255 ? rgb : rgb + fmt::format("{:02x}", color.alpha);
-}
 
 std::string channels_in_words(const PictureInfo& info) {
     if (info.has_palette) return "numbers in a palette";
@@ -162,16 +158,12 @@ Exit pick(const PickArguments& arguments) {
         const auto deep = picked.colors[i];
         const auto color = narrowed(deep);
         const auto alpha = color.alpha == 255 ? std::string{} : fmt::format(" alpha {}", color.alpha);
-        const auto name = nearest_name(color);
-        const auto is_exact = std::any_of(named_colors.begin(), named_colors.end(), [&](const NamedColor& named) {
-            return named.name == name && named.color == with_alpha(color, 255);
-        });
         if (deep.alpha == 0) {
             fmt::print("{},{}  {}  transparent\n", at.x, at.y, hex(color));
             continue;
         }
-        fmt::print("{},{}  {}  red {} green {} blue {}{}  {}{}", at.x, at.y, hex(color), color.red, color.green,
-                   color.blue, alpha, is_exact ? "" : "near ", name);
+        fmt::print("{},{}  {}  red {} green {} blue {}{}  {}", at.x, at.y, hex(color), color.red, color.green,
+                   color.blue, alpha, name_in_words(color));
         if (picked.info.bits == 16) fmt::print("  (16 bits: {} {} {} {})", deep.red, deep.green, deep.blue, deep.alpha);
         fmt::print("\n");
     }

@@ -2,14 +2,13 @@
 
 #include "jobs.hpp"
 #include "progress.hpp"
+#include "shown.hpp"
 
 #include <algorithm>
 #include <charconv>
 #include <iostream>
-#include <map>
-#include <set>
+#include <optional>
 #include <sstream>
-#include <tuple>
 
 #include <fmt/core.h>
 #include <fmt/format.h>
@@ -51,75 +50,33 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
 
 namespace {
 
-using Statement = std::tuple<std::string, int, int>;  // file, line, column
-
-// What of a scene shows: of each statement whether one of its calls does, and how many do not.
-class Shown {
-  public:
-    void note(const Scene& scene, const std::vector<Box>& touched) {
-        for (std::size_t i = 0; i < touched.size(); ++i) {
-            auto& entry = statements_[statement_of(scene, i)];
-            entry.is_shown = entry.is_shown || !touched[i].empty();
-            ++entry.calls;
-            shown_ += touched[i].empty() ? 0 : 1;
-        }
-        all_ += touched.size();
+// Draws a scene; of each call, unless all is known to be seen, what has become of it.
+template <class Sheet>
+std::optional<Explanation> draw_explained(const Scene& scene, Sheet& sheet, const Shown& shown) {
+    if (!shown.needs(scene)) {
+        render(scene, sheet);
+        return std::nullopt;
     }
-
-    [[nodiscard]] std::string summary() const { return fmt::format("{} of {} drawings show", shown_, all_); }
-
-    // Remarks, and what does not show, as one frame of a scene tells it.
-    void warn(const Scene& scene) const {
-        constexpr auto most = 20;
-        auto told = 0;
-        for (const auto& [place, what, file] : scene.remarks) {
-            if (++told > most) break;
-            fmt::print(stderr, "{}:{}:{}: {}\n", printable(file.empty() ? scene.name : file), place.line, place.column,
-                       what);
-        }
-        if (told > most) fmt::print(stderr, "... and {} more remarks\n", scene.remarks.size() - most);
-        auto unseen = 0;
-        std::set<Statement> seen;
-        for (std::size_t i = 0; i < scene.drawing.size(); ++i) {
-            const auto statement = statement_of(scene, i);
-            const auto& entry = statements_.at(statement);
-            if (entry.is_shown || !seen.insert(statement).second || ++unseen > most) continue;
-            const auto often = entry.calls > 1 ? fmt::format(" (the first of {} times)", entry.calls) : "";
-            fmt::print(stderr, "{}{}\n", explain_unseen(scene, i), often);
-        }
-        if (unseen > most) fmt::print(stderr, "... and {} more of which nothing shows\n", unseen - most);
-    }
-
-  private:
-    struct Entry {
-        bool is_shown = false;
-        std::size_t calls = 0;
-    };
-
-    static Statement statement_of(const Scene& scene, std::size_t number) {
-        const auto place = scene.place_of(number);
-        return {scene.file_of(number), place.line, place.column};
-    }
-
-    std::map<Statement, Entry> statements_;
-    std::size_t shown_ = 0;
-    std::size_t all_ = 0;
-};
+    return render_explained(scene, sheet);
+}
 
 }  // namespace
 
-void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet) {
+void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet,
+                Shown& shown) {
     on_sheet(scene, format, [&](auto sheet) {
-        std::vector<Box> touched;
         {
-            Progress progress{"drawings", scene.drawing.size(), is_quiet};
-            render(scene, sheet, [&](std::size_t number, const Box& box) {
-                touched.push_back(box);
-                progress.tell(number);
-            });
+            // Drawn twice: to find what covers what, and to see what changes.
+            Progress progress{"drawings", 2 * scene.drawing.size(), is_quiet};
+            std::size_t drawn = 0;
+            const auto told = [&](const detail::Surface& surface, const detail::TellTouched& tell) {
+                detail::render(scene, surface, [&](std::size_t number, const Box& box) {
+                    tell(number, box);
+                    progress.tell(++drawn);
+                });
+            };
+            shown.note(scene, detail::explain(scene.drawing, detail::SurfaceAccess::of(sheet), told));
         }
-        Shown shown;
-        shown.note(scene, touched);
         if (outputs.empty() && !is_quiet) {
             fmt::print("{}: {} x {} pixels, {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
                        sheet.size().width, sheet.size().height, shown.summary());
@@ -133,7 +90,6 @@ void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileForm
                     is_quiet);
             });
         }
-        shown.warn(scene);
     });
 }
 
@@ -144,7 +100,7 @@ template <class Sheet>
 struct DrawnFrame {
     Sheet sheet;
     double seconds;
-    std::vector<Box> touched;
+    std::optional<Explanation> explanation;
     Scene scene;
 };
 
@@ -155,7 +111,6 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
     Progress progress{"frames", count, arguments.quiet};
     const FilmWatch watch{arguments.limits};
     Shown shown;
-    std::optional<Scene> first;
     in_order(
         count, thread_count(arguments.threads),
         [&](std::size_t i) {
@@ -163,19 +118,18 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
             of.frame = frames.first + static_cast<int>(i);
             auto scene = program.evaluate(of);
             auto sheet = make_sheet(scene);
-            auto touched = render(scene, sheet);
+            auto explanation = draw_explained(scene, sheet, shown);
             const auto seconds = scene.frames.rate > 0 ? scene.frames.time : 0;
-            return DrawnFrame<Sheet>{std::move(sheet), seconds, std::move(touched), std::move(scene)};
+            return DrawnFrame<Sheet>{std::move(sheet), seconds, std::move(explanation), std::move(scene)};
         },
         [&](std::size_t i, DrawnFrame<Sheet> frame) {
-            shown.note(frame.scene, frame.touched);
+            if (frame.explanation) shown.note(frame.scene, *frame.explanation);
             scaled(frame.sheet, arguments.scales.front(),
                    [&](const auto& picture) { writer.add(picture, frame.seconds); });
-            if (!first) first = std::move(frame.scene);
             progress.tell(i + 1);
             watch.check(arguments.picture);
         });
-    shown.warn(*first);
+    shown.warn();
 }
 
 }  // namespace

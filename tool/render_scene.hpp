@@ -2,6 +2,7 @@
 #pragma once
 
 #include "output.hpp"
+#include "shown.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -28,8 +29,8 @@ struct Output {
 // Where the pictures go that are asked for.
 [[nodiscard]] std::vector<Output> outputs_for(const OutputArguments& arguments);
 
-// Draws one picture of a scene, writes it, and says so; tells remarks, and what does not show.
-void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet);
+// Draws one picture of a scene, writes it, and says so. What of it shows is put into the last.
+void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet, Shown& shown);
 
 // Throws Error once the frames of a film have taken longer than they may.
 class FilmWatch {

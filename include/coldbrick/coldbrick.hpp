@@ -22,6 +22,7 @@
 #include "coldbrick/draw_each.hpp"
 #include "coldbrick/drawing.hpp"
 #include "coldbrick/error.hpp"
+#include "coldbrick/explain.hpp"
 #include "coldbrick/face.hpp"
 #include "coldbrick/figure.hpp"
 #include "coldbrick/file_format.hpp"

@@ -112,6 +112,9 @@ class Drawing {
     [[nodiscard]] bool empty() const noexcept { return size() == 0; }
     [[nodiscard]] RecordedCall operator[](std::size_t number) const noexcept { return {*calls_, number}; }
 
+    // Whether one of its calls looks at the target's pixels before it draws: a flood.
+    [[nodiscard]] bool has_flood() const noexcept;
+
     // About how much memory it takes.
     [[nodiscard]] std::size_t bytes() const noexcept;
 

@@ -22,6 +22,7 @@
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/drawing.hpp"
 #include "coldbrick/error.hpp"
+#include "coldbrick/explain.hpp"
 #include "coldbrick/load.hpp"
 
 #include <cstdint>
@@ -211,8 +212,9 @@ class SceneProgram {
 namespace detail {
 
 // Draws the calls in turn, and tells of each. Throws Error once it has taken longer than the scene may.
-using TellCall = std::function<void(std::size_t number, const Box& touched)>;
+using TellCall = TellTouched;
 void render(const Scene& scene, const Surface& surface, const TellCall& tell);
+DrawCalls draw_calls(const Scene& scene);
 
 }  // namespace detail
 
@@ -232,6 +234,19 @@ void render(const Scene& scene, T&& target, const Tell& tell) {
     detail::render(scene, detail::SurfaceAccess::of(target), detail::TellCall{std::ref(tell)});
 }
 
+// The same as for drawings (explain.hpp), in the time that the scene may take. Without a picture: on the scene's own
+// sheet, in Rgba8 or, where the scene names a palette, Index8.
+template <detail::PixelTarget T>
+void render(const Scene& scene, T&& target, Owners& owners) {
+    detail::render_owned(scene.drawing, detail::SurfaceAccess::of(target), owners, detail::draw_calls(scene));
+}
+template <detail::PixelTarget T>
+Explanation render_explained(const Scene& scene, T&& target) {
+    return detail::explain(scene.drawing, detail::SurfaceAccess::of(target), detail::draw_calls(scene));
+}
+[[nodiscard]] Explanation explain(const Scene& scene);
+[[nodiscard]] PixelStory explain(const Scene& scene, Point pixel);
+
 // The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, the way there, and the
 // advice. The text is that of the file that the fault is in.
 [[nodiscard]] std::string report(const Fault& fault, std::string_view text, std::string_view name);
@@ -241,6 +256,10 @@ void render(const Scene& scene, T&& target, const Tell& tell) {
 
 // For a call that touched no pixel, one line "name:line:column: nothing of this shows: ..." with the reason.
 [[nodiscard]] std::string explain_unseen(const Scene& scene, std::size_t number);
+
+// The same for a call that is not seen for whatever reason, which its story tells: what covers it, or that its ink is
+// transparent, or the colour that was there already.
+[[nodiscard]] std::string explain_unseen(const Scene& scene, std::size_t number, const CallStory& story);
 
 // The one of the known words that comes nearest to a mistyped one; empty where none is near.
 [[nodiscard]] std::string_view nearest_word(std::string_view word, const std::vector<std::string_view>& known);

@@ -3,6 +3,7 @@
 
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
 #include <optional>
 #include <utility>
 
@@ -66,6 +67,11 @@ Drawing& Drawing::operator=(Drawing&& other) noexcept {
 Drawing::~Drawing() { delete calls_; }
 
 std::size_t Drawing::size() const noexcept { return calls_->list.size(); }
+
+bool Drawing::has_flood() const noexcept {
+    return std::any_of(calls_->list.begin(), calls_->list.end(),
+                       [](const KeptCall& call) { return std::holds_alternative<FloodFrom>(call.what); });
+}
 
 std::size_t Drawing::bytes() const noexcept {
     const auto& [list, hows, inks, transforms, clips, besides] = *calls_;

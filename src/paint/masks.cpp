@@ -1,6 +1,7 @@
 #include "paint/masks.hpp"
 
 #include "formats/kernels.hpp"
+#include "paint/witness.hpp"
 #include "raster/spans/record.hpp"
 
 #include <algorithm>
@@ -154,13 +155,23 @@ Box scan_narrowed(const Surface& surface, const AreaRef& area, const SpanReceive
 
 }  // namespace
 
-Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver) {
+namespace {
+
+Box scan_clipped(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver) {
     if (!surface.mask() && !surface.cover()) return scan(area, surface.window, receiver);
     // What a mask leaves takes memory while it is found.
     Record record{receiver};
     const auto touched = scan_narrowed(surface, area, record.receiver());
     record.replay();
     return touched;
+}
+
+}  // namespace
+
+Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver) {
+    if (surface.witness == nullptr) return scan_clipped(surface, area, receiver);
+    Witnessed witnessed{receiver, *surface.witness};
+    return scan_clipped(surface, area, witnessed.receiver());
 }
 
 }  // namespace coldbrick::inline v0::detail

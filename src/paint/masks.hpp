@@ -9,7 +9,7 @@
 
 namespace coldbrick::inline v0::detail {
 
-// Scans an area as far as the surface's clip and masks show it.
+// Scans an area as far as the surface's clip and masks show it, and tells its witness.
 Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver);
 
 }  // namespace coldbrick::inline v0::detail

@@ -6,6 +6,7 @@
 #include "paint/brush.hpp"
 #include "paint/masks.hpp"
 #include "paint/opaque_writer.hpp"
+#include "paint/witness.hpp"
 
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
@@ -231,10 +232,15 @@ Box paint_opaque(const Surface& surface, const Brush& brush, const AreaRef& area
     return scan_masked(surface, area, opaque_receiver(painter));
 }
 
-Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
+// The box around the shape, if it matters to the ink.
+Box placing_box(const Ink& ink, const AreaRef& area) {
     const auto* const source = std::get_if<Ink::Source>(&ink.of());
     const auto needs_box = source != nullptr && (*source)->is_placed_in_shape();
-    GeneralPainter painter{surface, ink, needs_box ? bounds_of(area) : Box{}};
+    return needs_box ? bounds_of(area) : Box{};
+}
+
+Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    GeneralPainter painter{surface, ink, placing_box(ink, area)};
     return scan_masked(surface, area, painter.receiver());
 }
 
@@ -267,6 +273,7 @@ constexpr auto one_pixel = Size{.width = 1, .height = 1};
 Box paint_pixel(const Surface& surface, const Pixel& pixel, Point at) noexcept {
     if (!coldbrick::contains(surface.window, at)) return {};
     put(surface, pixel, at);
+    tell_box(surface, {.at = at, .size = one_pixel});
     return {.at = at, .size = one_pixel};
 }
 
@@ -281,6 +288,7 @@ Box paint_box(const Surface& surface, const SpanReceiver& receiver, const Box& b
         for (; count < at_once && y < end; ++y) rows[count++] = {.y = y, .x = seen.at.x, .length = seen.size.width};
         receiver.take(receiver.context, {rows, count});
     }
+    tell_box(surface, seen);
     return seen;
 }
 
@@ -330,6 +338,7 @@ Brush brush_for(const Target& target, const Ink& ink) {
 }
 
 Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
+    if (surface.witness != nullptr) surface.witness->begin(*brush.ink, placing_box(*brush.ink, area));
     const auto* const box = surface.clips ? nullptr : whole_box(area);
     switch (brush.way) {
         case Brush::Way::opaque: {
@@ -373,7 +382,8 @@ const Brush& Brushes::of(const Target& target, Color color) {
 Box mark(const Surface& surface, Point at, const Ink& ink) {
     check_point("mark", "at", at);
     const auto brush = brush_for(surface, ink);
-    if (brush.way == Brush::Way::opaque && !surface.clips) return paint_pixel(surface, brush.pixel, at);
+    const auto is_plain = !surface.clips && surface.witness == nullptr;
+    if (brush.way == Brush::Way::opaque && is_plain) return paint_pixel(surface, brush.pixel, at);
     const auto pixel = Box{.at = at, .size = one_pixel};
     return paint(surface, brush, area_ref(pixel));
 }

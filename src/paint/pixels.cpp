@@ -137,7 +137,7 @@ std::size_t bitmap_bytes(Size size, int pixel_bits) {
 
 void clear(const Surface& surface, Color color) {
     if (surface.window.empty()) return;
-    if (surface.clips || surface.kernel->is_sparse) {
+    if (surface.clips || surface.kernel->is_sparse || surface.witness != nullptr) {
         paint(surface, Ink{color, {.blend = Blend::replace}}, area_ref(surface.window));
         return;
     }

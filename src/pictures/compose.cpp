@@ -3,6 +3,7 @@
 #include "formats/kernels.hpp"
 #include "formats/source_over.hpp"
 #include "geometry/limits.hpp"
+#include "paint/witness.hpp"
 #include "pictures/packed_copy.hpp"
 
 #include "coldbrick/error.hpp"
@@ -273,9 +274,15 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
         const auto area = transformed(filled(box, {.edge = Edge::smooth}), by);
         return paint(to, Ink{Ink{Ink::Source{std::move(source)}}, how.laying}, area_ref(area));
     }
-    if (paste_rows(to, surface, how.at, how)) return seen;
+    const auto is_pasted = paste_rows(to, surface, how.at, how);
+    if (is_pasted && to.witness == nullptr) return seen;
     auto source = make_shared_value<SurfaceSource>(surface, how.at);
     const auto ink = Ink{Ink{Ink::Source{std::move(source)}}, how.laying};
+    if (is_pasted) {
+        to.witness->begin(ink, Box{});
+        tell_box(to, seen);
+        return seen;
+    }
     if (!how.without) return paint(to, ink, area_ref(box));
     const auto region = pixels_unlike(surface, *how.without, how.at);
     return paint(to, ink, area_ref(region));

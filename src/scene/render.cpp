@@ -19,10 +19,14 @@ std::string in_words(const Box& box) {
 // On which side of the sheet a box lies that does not meet it.
 std::string side_of(const Box& box, const Box& sheet) {
     std::string side;
-    if (box.last().y < sheet.at.y) side = "above";
-    if (box.at.y > sheet.last().y) side = "below";
-    if (box.last().x < sheet.at.x) side += side.empty() ? "left of" : " and left of";
-    if (box.at.x > sheet.last().x) side += side.empty() ? "right of" : " and right of";
+    const auto add = [&](const char* name, std::int64_t away) {
+        if (away <= 0) return;
+        side += (side.empty() ? "" : " and ") + std::to_string(away) + (away == 1 ? " pixel " : " pixels ") + name;
+    };
+    add("above", std::int64_t{sheet.at.y} - box.last().y);
+    add("below", std::int64_t{box.at.y} - sheet.last().y);
+    add("left of", std::int64_t{sheet.at.x} - box.last().x);
+    add("right of", std::int64_t{box.at.x} - sheet.last().x);
     return side;
 }
 
@@ -71,11 +75,84 @@ void detail::render(const Scene& scene, const Surface& surface, const TellCall& 
     }
 }
 
-std::string explain_unseen(const Scene& scene, std::size_t number) {
-    const auto sheet = Box{.at = {.x = 0, .y = 0}, .size = scene.size};
-    const auto call = scene.drawing[number];
+detail::DrawCalls detail::draw_calls(const Scene& scene) {
+    return [&scene](const Surface& surface, const TellTouched& tell) { render(scene, surface, tell); };
+}
+
+namespace {
+
+// Calls use(sheet) with a new one.
+template <class Use>
+auto on_sheet(const Scene& scene, const Use& use) {
+    return scene.palette ? use(scene.sheet<Index8>()) : use(scene.sheet<Rgba8>());
+}
+
+std::string pixels_in_words(std::int64_t count) {
+    return count == 1 ? "the pixel that it touches" : "the " + std::to_string(count) + " pixels that it touches";
+}
+
+// The call as others are told of it: "fill box, line 7"; in an included file, with its name.
+std::string call_in_words(const Scene& scene, std::size_t number) {
+    const auto file = scene.file_of(number);
+    return scene.kind_of(number) + ", " + (file.empty() ? "" : printable(file) + " ") + "line " +
+           std::to_string(scene.place_of(number).line);
+}
+
+std::string covers_in_words(const Scene& scene, const CallStory& story) {
+    std::string words;
+    std::int64_t told = 0;
+    for (std::size_t i = 0; i < story.covered_by.size(); ++i) {
+        const auto& [call, pixels] = story.covered_by[i];
+        told += pixels;
+        const auto is_last = i + 1 == story.covered_by.size() && told == story.changed;
+        if (i > 0) words += is_last ? " and " : ", ";
+        words += call_in_words(scene, call);
+        if (pixels < story.changed) words += " (" + std::to_string(pixels) + " of them)";
+    }
+    return told < story.changed ? words + " and others" : words;
+}
+
+std::string reason(const Scene& scene, std::size_t number, const CallStory& story) {
+    switch (story.showing) {
+        case Showing::transparent:
+            return "its ink is transparent in " + pixels_in_words(story.touched);
+        case Showing::unchanged:
+            return pixels_in_words(story.touched) + (story.touched == 1 ? " has" : " have") +
+                   " the colour already that it would give";
+        case Showing::covered: {
+            const auto changed = story.changed == 1
+                                     ? "the pixel that it changes is"
+                                     : "the " + std::to_string(story.changed) + " pixels that it changes are";
+            return changed + " covered later by " + covers_in_words(scene, story);
+        }
+        default: {
+            const auto call = scene.drawing[number];
+            return reason(call.bounds(), {.at = {.x = 0, .y = 0}, .size = scene.size}, call.clip());
+        }
+    }
+}
+
+}  // namespace
+
+Explanation explain(const Scene& scene) {
+    return on_sheet(scene, [&](auto sheet) { return render_explained(scene, sheet); });
+}
+
+PixelStory explain(const Scene& scene, Point pixel) {
+    return on_sheet(scene, [&](auto sheet) {
+        return detail::explain(scene.drawing, detail::SurfaceAccess::of(sheet), pixel, detail::draw_calls(scene));
+    });
+}
+
+std::string explain_unseen(const Scene& scene, std::size_t number, const CallStory& story) {
     return place_of(scene, number) + "nothing of this " + scene.kind_of(number) +
-           " shows: " + reason(call.bounds(), sheet, call.clip());
+           " shows: " + reason(scene, number, story);
+}
+
+std::string explain_unseen(const Scene& scene, std::size_t number) {
+    CallStory story;
+    story.showing = Showing::outside;
+    return explain_unseen(scene, number, story);
 }
 
 }  // namespace coldbrick::inline v0

@@ -1,0 +1,50 @@
+// Who is told of the pixels that drawing calls touch.
+#pragma once
+
+#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/ink.hpp"
+#include "coldbrick/pixels.hpp"
+
+#include <span>
+
+namespace coldbrick::inline v0::detail {
+
+class Witness {
+  public:
+    Witness() = default;
+    Witness(const Witness&) = delete;
+    Witness(Witness&&) = delete;
+    Witness& operator=(const Witness&) = delete;
+    Witness& operator=(Witness&&) = delete;
+    virtual ~Witness() = default;
+
+    // Whether it may be told of a pixel twice by one call.
+    [[nodiscard]] virtual Repeats repeats() const noexcept = 0;
+
+    // What is laid on the pixels that come, and, if it matters to the ink, the box around their shape.
+    virtual void begin(const Ink& ink, const Box& shape) = 0;
+
+    // Pixels on which ink has been laid: whole; as far as they are covered; one in each of some rows or columns.
+    virtual void touched(std::span<const Span> spans) = 0;
+    virtual void touched(std::span<const CoverSpan> spans) = 0;
+    virtual void touched_down(const Trace& by_row) = 0;
+    virtual void touched_across(const Trace& by_column) = 0;
+};
+
+// Tells of each pixel once the receiver has had it.
+class Witnessed {
+  public:
+    Witnessed(const SpanReceiver& to, Witness& witness) noexcept : to_{to}, witness_{witness} {}
+
+    // Of the same kind as the one it passes on to, while this lives.
+    [[nodiscard]] SpanReceiver receiver() noexcept;
+
+  private:
+    SpanReceiver to_;
+    Witness& witness_;
+};
+
+// Tells the surface's witness, if there is one, of a box that has been painted.
+void tell_box(const Surface& surface, const Box& box);
+
+}  // namespace coldbrick::inline v0::detail
