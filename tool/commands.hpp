@@ -61,6 +61,18 @@ struct ExplainArguments : SceneArguments {
 // Says what painted pixels, or what has become of every drawing of a scene.
 Exit explain(const ExplainArguments& arguments);
 
+struct LookArguments : SceneArguments {
+    std::string second;          // another picture or scene, to compare with; empty: none
+    std::string part;            // "X,Y,W,H"; empty: all
+    std::string picture;         // where it goes as a PNG, or the like; empty: the terminal
+    std::optional<int> scale;    // of the picture file
+    std::optional<int> columns;  // of the terminal
+    std::optional<int> lines;
+};
+
+// Shows a picture or a scene in the terminal, or enlarged with rulers as a picture.
+Exit look(const LookArguments& arguments);
+
 struct ShapesArguments : OutputArguments {
     bool as_scene = false;  // write the sheet's scene to standard output instead
 };

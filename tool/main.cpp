@@ -133,6 +133,26 @@ void add_explain(CLI::App& app, coldbrick::tool::ExplainArguments& arguments) {
         "end; and why, where they are not: outside, clipped, transparent, the colour already, covered later.\n");
 }
 
+void add_look(CLI::App& app, coldbrick::tool::LookArguments& arguments) {
+    auto* const look = add_command(app, "look", "Show a picture or a scene in the terminal, or enlarged with rulers");
+    look->add_option("FILE", arguments.scene, "A picture or a scene; - for a picture on standard input")->required();
+    look->add_option("OTHER", arguments.second, "Another one: both are shown, and where they differ");
+    look->add_option("--part", arguments.part, "Only this part of it")->type_name("X,Y,W,H");
+    look->add_option("-o,--output", arguments.picture,
+                     "Write it as a picture: enlarged, with rulers, and a grid from 6 to 1 on")
+        ->type_name("PICTURE");
+    look->add_option("--scale", arguments.scale,
+                     "How wide and high a pixel becomes in that; without it, as 1280 by 800 hold")
+        ->type_name("N");
+    look->add_option("--columns", arguments.columns, "As if the terminal were so wide")->type_name("N");
+    look->add_option("--lines", arguments.lines, "As if the terminal were so high")->type_name("N");
+    add_scene(*look, arguments, "Show this frame of a scene; without it the first, 0");
+    look->footer(
+        "\nIn a terminal of 24-bit colour. A pixel is half a line high; small pictures have pixels of two columns and "
+        "a\n"
+        "line; of large ones several become one.\n");
+}
+
 void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
     auto* const render = add_command(app, "render", "Draw a scene to a picture file");
     render->add_option("SCENE", arguments.scene, "The scene file; - for standard input")->required();
@@ -277,6 +297,7 @@ int complain(std::string_view message, coldbrick::tool::Exit code) {
 struct Arguments {
     coldbrick::tool::RenderArguments render;
     coldbrick::tool::ExplainArguments explain;
+    coldbrick::tool::LookArguments look;
     coldbrick::tool::ShapesArguments shapes;
     coldbrick::tool::FacesArguments faces;
     coldbrick::tool::InfoArguments info;
@@ -298,6 +319,7 @@ void describe(CLI::App& app, Arguments& arguments) {
     app.get_formatter()->label("Positionals", "It takes");
     add_render(app, arguments.render);
     add_explain(app, arguments.explain);
+    add_look(app, arguments.look);
     add_shapes(app, arguments.shapes);
     add_faces(app, arguments.faces);
     add_info(app, arguments.info);
@@ -313,6 +335,7 @@ int do_command(const CLI::App& app, const Arguments& arguments) {
         if (app.got_subcommand("resave")) return coldbrick::tool::resave(arguments.resave);
         if (app.got_subcommand("pick")) return coldbrick::tool::pick(arguments.pick);
         if (app.got_subcommand("render")) return coldbrick::tool::render(arguments.render);
+        if (app.got_subcommand("look")) return coldbrick::tool::look(arguments.look);
         if (app.got_subcommand("explain")) return coldbrick::tool::explain(arguments.explain);
         if (app.got_subcommand("faces")) return coldbrick::tool::faces(arguments.faces);
         return coldbrick::tool::shapes(arguments.shapes);

@@ -9,6 +9,7 @@
 #include <filesystem>
 #include <iostream>
 #include <new>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -45,6 +46,25 @@ inline Point pair_of(const std::string& words, const std::string& what) {
     const auto second = has_comma ? std::from_chars(first.ptr + 1, end, pair.y) : first;
     if (has_comma && second.ec == std::errc{} && second.ptr == end) return pair;
     throw WrongCall{fmt::format("{} is {}; it is two whole numbers and a comma, as in 12,34", what, words)};
+}
+
+// Four whole numbers and commas between; nothing for no words.
+inline std::optional<Box> wanted_part(const std::string& words) {
+    if (words.empty()) return std::nullopt;
+    const auto middle = words.find(',', words.find(',') == std::string::npos ? 0 : words.find(',') + 1);
+    if (middle == std::string::npos) {
+        throw WrongCall{fmt::format("--part is {}; it is a place and a size, as in 10,20,64,48", printable(words))};
+    }
+    const auto at = pair_of(words.substr(0, middle), "--part's place");
+    const auto size = pair_of(words.substr(middle + 1), "--part's size");
+    return Box{.at = at, .size = {.width = size.x, .height = size.y}};
+}
+
+// Throws Error unless the part has pixels, all of them in a picture of that size.
+inline void check_part(const Box& part, const Size& size, const std::string& name) {
+    if (!part.empty() && intersection(part, Box{.at = {}, .size = size}) == part) return;
+    throw Error{fmt::format("{}: the part {},{},{},{} is not in the picture, which has {} x {} pixels", name, part.at.x,
+                            part.at.y, part.size.width, part.size.height, size.width, size.height)};
 }
 
 }  // namespace coldbrick::tool

@@ -49,18 +49,6 @@ std::optional<Color> wanted_ground(const ResaveArguments& arguments) {
     }
 }
 
-// Four whole numbers and commas between.
-std::optional<Box> wanted_part(const std::string& words) {
-    if (words.empty()) return std::nullopt;
-    const auto middle = words.find(',', words.find(',') == std::string::npos ? 0 : words.find(',') + 1);
-    if (middle == std::string::npos) {
-        throw WrongCall{fmt::format("--part is {}; it is a place and a size, as in 10,20,64,48", printable(words))};
-    }
-    const auto at = pair_of(words.substr(0, middle), "--part's place");
-    const auto size = pair_of(words.substr(middle + 1), "--part's size");
-    return Box{.at = at, .size = {.width = size.x, .height = size.y}};
-}
-
 Quarters wanted_turn(const std::string& words) {
     if (words.empty()) return Quarters::none;
     if (words == "90") return Quarters::one;
@@ -128,13 +116,9 @@ struct Changes {
 
 // Takes a part, mirrors and turns, in the picture's own format.
 void reshape(LoadedPicture& loaded, const Changes& changes, const ResaveArguments& arguments) {
-    const auto size = loaded.info.size;
-    const auto whole = Box{.at = {}, .size = size};
+    const auto whole = Box{.at = {}, .size = loaded.info.size};
     const auto part = changes.part.value_or(whole);
-    if (part.empty() || intersection(part, whole) != part) {
-        throw Error{fmt::format("{}: the part {} is not in the picture, which has {} x {} pixels",
-                                shown_name(arguments.from), printable(arguments.part), size.width, size.height)};
-    }
+    check_part(part, loaded.info.size, shown_name(arguments.from));
     if (part == whole && changes.turned == Quarters::none && changes.mirrored == Mirror::none) return;
     std::visit(
         [&](auto& bitmap) { bitmap = turned(crop(std::as_const(bitmap), part), changes.turned, changes.mirrored); },

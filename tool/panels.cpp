@@ -1,0 +1,55 @@
+#include "panels.hpp"
+
+#include "pictures.hpp"
+#include "scene_input.hpp"
+
+#include <array>
+#include <fstream>
+#include <sstream>
+
+namespace coldbrick::tool {
+
+namespace {
+
+Bitmap<Rgba8> drawn(const SceneArguments& arguments, const std::string& path) {
+    auto of = arguments;
+    of.scene = path;
+    const auto file = read_scene(of);
+    const auto scene = file.program.evaluate(file.input);
+    auto sheet = scene.palette ? convert<Rgba8>([&] {
+        auto numbers = scene.sheet<Index8>();
+        render(scene, numbers);
+        return numbers;
+    }())
+                               : scene.sheet<Rgba8>();
+    if (!scene.palette) render(scene, sheet);
+    return sheet;
+}
+
+bool is_picture(const std::string& path) {
+    std::ifstream file{path, std::ios::binary};
+    std::array<char, 4096> first{};
+    file.read(first.data(), first.size());
+    return picture_kind_of({first.data(), static_cast<std::size_t>(file.gcount())}).has_value();
+}
+
+}  // namespace
+
+Bitmap<Rgba8> read_shown(const SceneArguments& arguments, const std::string& path) {
+    if (path != "-" && !is_picture(path)) return drawn(arguments, path);
+    return read_by(path, arguments.limits,
+                   [](auto&& source, const LoadLimits& allowed) { return load<Rgba8>(source, allowed); });
+}
+
+Color behind(Point pixel) noexcept {
+    constexpr auto square = 8;
+    return gray((pixel.x / square + pixel.y / square) % 2 == 0 ? 102 : 153);
+}
+
+int ruler_step(double least) noexcept {
+    auto step = 1;
+    for (int i = 0; step < least && step < 500'000'000; ++i) step = i % 3 == 1 ? step / 2 * 5 : step * 2;
+    return step;
+}
+
+}  // namespace coldbrick::tool
