@@ -15,4 +15,4 @@ install_missing() {
 }
 
 # What the library and the tool are built with.
-build_packages=(g++ cmake ninja-build pkg-config libpng-dev libjpeg-dev libdeflate-dev libfreetype-dev libharfbuzz-dev libfribidi-dev libicu-dev libgif-dev libwebp-dev libcli11-dev libfmt-dev nlohmann-json3-dev)
+build_packages=(g++ cmake ninja-build pkg-config libpng-dev libjpeg-dev libdeflate-dev libfreetype-dev libharfbuzz-dev libfribidi-dev libicu-dev libgif-dev libwebp-dev libcli11-dev libfmt-dev nlohmann-json3-dev libcpp-httplib-dev libjs-codemirror)

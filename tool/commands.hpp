@@ -73,6 +73,14 @@ struct LookArguments : SceneArguments {
 // Shows a picture or a scene in the terminal, or enlarged with rulers as a picture.
 Exit look(const LookArguments& arguments);
 
+struct WatchArguments : SceneArguments {
+    std::vector<std::string> files;  // scenes and pictures
+    int port = 0;                    // 0: any that is free
+};
+
+// Serves a page that shows scenes and pictures and follows their files, until it is interrupted.
+Exit watch(const WatchArguments& arguments);
+
 struct ShapesArguments : OutputArguments {
     bool as_scene = false;  // write the sheet's scene to standard output instead
 };

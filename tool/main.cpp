@@ -153,6 +153,20 @@ void add_look(CLI::App& app, coldbrick::tool::LookArguments& arguments) {
         "line; of large ones several become one.\n");
 }
 
+void add_watch(CLI::App& app, coldbrick::tool::WatchArguments& arguments) {
+    auto* const watch = add_command(app, "watch", "Show scenes and pictures on a page in the browser, live");
+    watch->add_option("FILE", arguments.files, "Scenes, which can be edited on the page, and pictures")->required();
+    watch->add_option("--port", arguments.port, "Serve it there; without it, any port that is free")->type_name("N");
+    watch
+        ->add_option("--files-from", arguments.files_from,
+                     "A folder from which scenes may read pictures, besides the one that they are in")
+        ->type_name("FOLDER");
+    add_limits(*watch, arguments.limits);
+    watch->footer(
+        "\nIt prints the address of a page that only this machine can open, and only who knows it. The page shows the\n"
+        "picture and follows the file: saved, it is drawn anew. Nothing is written before 'Save' is pressed there.\n");
+}
+
 void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
     auto* const render = add_command(app, "render", "Draw a scene to a picture file");
     render->add_option("SCENE", arguments.scene, "The scene file; - for standard input")->required();
@@ -298,6 +312,7 @@ struct Arguments {
     coldbrick::tool::RenderArguments render;
     coldbrick::tool::ExplainArguments explain;
     coldbrick::tool::LookArguments look;
+    coldbrick::tool::WatchArguments watch;
     coldbrick::tool::ShapesArguments shapes;
     coldbrick::tool::FacesArguments faces;
     coldbrick::tool::InfoArguments info;
@@ -320,6 +335,7 @@ void describe(CLI::App& app, Arguments& arguments) {
     add_render(app, arguments.render);
     add_explain(app, arguments.explain);
     add_look(app, arguments.look);
+    add_watch(app, arguments.watch);
     add_shapes(app, arguments.shapes);
     add_faces(app, arguments.faces);
     add_info(app, arguments.info);
@@ -335,6 +351,7 @@ int do_command(const CLI::App& app, const Arguments& arguments) {
         if (app.got_subcommand("resave")) return coldbrick::tool::resave(arguments.resave);
         if (app.got_subcommand("pick")) return coldbrick::tool::pick(arguments.pick);
         if (app.got_subcommand("render")) return coldbrick::tool::render(arguments.render);
+        if (app.got_subcommand("watch")) return coldbrick::tool::watch(arguments.watch);
         if (app.got_subcommand("look")) return coldbrick::tool::look(arguments.look);
         if (app.got_subcommand("explain")) return coldbrick::tool::explain(arguments.explain);
         if (app.got_subcommand("faces")) return coldbrick::tool::faces(arguments.faces);

@@ -11,21 +11,6 @@ namespace coldbrick::tool {
 
 namespace {
 
-Bitmap<Rgba8> drawn(const SceneArguments& arguments, const std::string& path) {
-    auto of = arguments;
-    of.scene = path;
-    const auto file = read_scene(of);
-    const auto scene = file.program.evaluate(file.input);
-    auto sheet = scene.palette ? convert<Rgba8>([&] {
-        auto numbers = scene.sheet<Index8>();
-        render(scene, numbers);
-        return numbers;
-    }())
-                               : scene.sheet<Rgba8>();
-    if (!scene.palette) render(scene, sheet);
-    return sheet;
-}
-
 bool is_picture(const std::string& path) {
     std::ifstream file{path, std::ios::binary};
     std::array<char, 4096> first{};
@@ -33,7 +18,25 @@ bool is_picture(const std::string& path) {
     return picture_kind_of({first.data(), static_cast<std::size_t>(file.gcount())}).has_value();
 }
 
+Bitmap<Rgba8> drawn(const SceneArguments& arguments, const std::string& path) {
+    auto of = arguments;
+    of.scene = path;
+    const auto file = read_scene(of);
+    return picture_of(file.program.evaluate(file.input));
+}
+
 }  // namespace
+
+Bitmap<Rgba8> picture_of(const Scene& scene) {
+    if (scene.palette) {
+        auto numbers = scene.sheet<Index8>();
+        render(scene, numbers);
+        return convert<Rgba8>(numbers);
+    }
+    auto sheet = scene.sheet<Rgba8>();
+    render(scene, sheet);
+    return sheet;
+}
 
 Bitmap<Rgba8> read_shown(const SceneArguments& arguments, const std::string& path) {
     if (path != "-" && !is_picture(path)) return drawn(arguments, path);

@@ -17,6 +17,9 @@ struct Panel {
     Point origin;  // where its upper left pixel is in the whole
 };
 
+// A scene, drawn on a sheet of its own.
+[[nodiscard]] Bitmap<Rgba8> picture_of(const Scene& scene);
+
 // A picture file, or a picture of a scene; a file that is neither is a fault.
 [[nodiscard]] Bitmap<Rgba8> read_shown(const SceneArguments& arguments, const std::string& path);
 

@@ -45,6 +45,7 @@
 #include "coldbrick/region.hpp"
 #include "coldbrick/resize.hpp"
 #include "coldbrick/scene.hpp"
+#include "coldbrick/scene_words.hpp"
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/smooth_region.hpp"
 #include "coldbrick/source_place.hpp"
