@@ -128,7 +128,8 @@ TEST_F(Tool, FaultsInASceneWriteNothing) {
               "quay.brick:2:6: unknown shape 'circel'\n"
               "    fill circel center 3,2 radius 1 ink red\n"
               "         ^^^^^^\n"
-              "    did you mean 'circle'?\n");
+              "    did you mean 'circle'?\n"
+              "'coldbrick words circle' tells what it takes, with pictures\n");
     EXPECT_EQ(content(path("quay.png")), "old");
     EXPECT_NE(run("render - -o quay.png <quay.brick").err.find("standard input:2:6:"), std::string::npos);
 }
@@ -407,5 +408,31 @@ TEST_F(Tool, LittleMemoryIsTold) {
     EXPECT_FALSE(fs::exists(path("new.png")));
 }
 #endif
+
+TEST_F(Tool, WordsAreAReference) {
+    const auto list = run("words");
+    EXPECT_EQ(list.code, 0);
+    for (const auto& verb : scene_words().verbs) {
+        EXPECT_NE(list.out.find("\n    " + verb.name + " "), std::string::npos) << verb.name;
+    }
+    const auto page = run("words circle");
+    EXPECT_EQ(page.code, 0);
+    EXPECT_EQ(page.out.find("circle\n\nAll pixels whose centres"), 0U);
+    EXPECT_NE(page.out.find("allowed is 0 to 1073741823"), std::string::npos);
+    EXPECT_EQ(run("words circle -o circle.png").code, 0);
+    EXPECT_EQ(run("words circle -o scene.png --only scene").code, 0);
+    // The example, each pixel as a square of 4 by 4.
+    const auto drawn = load<Rgb8>(path("scene.png"));
+    EXPECT_EQ(drawn.size(), (Size{96 * 4, 64 * 4}));
+    EXPECT_EQ(drawn.color_at({32 * 4 + 1, 32 * 4 + 1}), colors::gold);
+    EXPECT_EQ(run("words circle -o radius.png --only radius").code, 0);
+    EXPECT_EQ(run("words paste -o paste.png").code, 0);
+    EXPECT_EQ(run("words circle -o no.png --only colour").code, 1);
+    EXPECT_EQ(run("words circel").err, "there is no page 'circel'; did you mean 'circle'?\n");
+    EXPECT_EQ(run("words miter_limit").err,
+              "'miter_limit' is a word of stroke; 'coldbrick words stroke' tells about it\n");
+    EXPECT_EQ(run("words -o no.png").code, 2);
+    EXPECT_EQ(run("words circle --only radius").code, 2);
+}
 
 }  // namespace

@@ -81,6 +81,16 @@ struct WatchArguments : SceneArguments {
 // Serves a page that shows scenes and pictures and follows their files, until it is interrupted.
 Exit watch(const WatchArguments& arguments);
 
+struct WordsArguments {
+    std::string word;     // of a page; empty: a list of them
+    std::string picture;  // where the page's picture goes; empty: the page goes to standard output
+    std::string only;     // what of it is drawn: "scene", or a word; empty: all
+    bool as_json = false;
+};
+
+// Prints or draws pages of the reference.
+Exit words(const WordsArguments& arguments);
+
 struct ShapesArguments : OutputArguments {
     bool as_scene = false;  // write the sheet's scene to standard output instead
 };

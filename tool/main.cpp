@@ -161,10 +161,22 @@ void add_watch(CLI::App& app, coldbrick::tool::WatchArguments& arguments) {
         ->add_option("--files-from", arguments.files_from,
                      "A folder from which scenes may read pictures, besides the one that they are in")
         ->type_name("FOLDER");
+    watch->add_option("--set", arguments.set, "Set a dial, or another name that scenes use, as in tide=4")
+        ->type_name("NAME=VALUE");
     add_limits(*watch, arguments.limits);
     watch->footer(
         "\nIt prints the address of a page that only this machine can open, and only who knows it. The page shows the\n"
         "picture and follows the file: saved, it is drawn anew. Nothing is written before 'Save' is pressed there.\n");
+}
+
+void add_words(CLI::App& app, coldbrick::tool::WordsArguments& arguments) {
+    auto* const words = add_command(app, "words", "Tell about the words of scenes: what each takes, with pictures");
+    words->add_option("WORD", arguments.word, "A statement or a shape, such as circle. Without it: a list of them");
+    words->add_option("-o,--output", arguments.picture, "Draw its page: an example, and what its words change")
+        ->type_name("PICTURE");
+    words->add_option("--only", arguments.only, "Draw only the example, as 'scene', or what one word changes")
+        ->type_name("WHAT");
+    words->add_flag("--json", arguments.as_json, "All words of the language as JSON");
 }
 
 void add_render(CLI::App& app, coldbrick::tool::RenderArguments& arguments) {
@@ -313,6 +325,7 @@ struct Arguments {
     coldbrick::tool::ExplainArguments explain;
     coldbrick::tool::LookArguments look;
     coldbrick::tool::WatchArguments watch;
+    coldbrick::tool::WordsArguments words;
     coldbrick::tool::ShapesArguments shapes;
     coldbrick::tool::FacesArguments faces;
     coldbrick::tool::InfoArguments info;
@@ -336,6 +349,7 @@ void describe(CLI::App& app, Arguments& arguments) {
     add_explain(app, arguments.explain);
     add_look(app, arguments.look);
     add_watch(app, arguments.watch);
+    add_words(app, arguments.words);
     add_shapes(app, arguments.shapes);
     add_faces(app, arguments.faces);
     add_info(app, arguments.info);
@@ -351,6 +365,7 @@ int do_command(const CLI::App& app, const Arguments& arguments) {
         if (app.got_subcommand("resave")) return coldbrick::tool::resave(arguments.resave);
         if (app.got_subcommand("pick")) return coldbrick::tool::pick(arguments.pick);
         if (app.got_subcommand("render")) return coldbrick::tool::render(arguments.render);
+        if (app.got_subcommand("words")) return coldbrick::tool::words(arguments.words);
         if (app.got_subcommand("watch")) return coldbrick::tool::watch(arguments.watch);
         if (app.got_subcommand("look")) return coldbrick::tool::look(arguments.look);
         if (app.got_subcommand("explain")) return coldbrick::tool::explain(arguments.explain);

@@ -7,8 +7,8 @@
 #include <algorithm>
 #include <charconv>
 #include <iostream>
-#include <optional>
 #include <sstream>
+#include <vector>
 
 #include <fmt/core.h>
 #include <fmt/format.h>
@@ -50,14 +50,20 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
 
 namespace {
 
-// Draws a scene; of each call, unless all is known to be seen, what has become of it.
-template <class Sheet>
-std::optional<Explanation> draw_explained(const Scene& scene, Sheet& sheet, const Shown& shown) {
-    if (!shown.needs(scene)) {
-        render(scene, sheet);
-        return std::nullopt;
-    }
-    return render_explained(scene, sheet);
+// Draws a scene, calls told(number, box) for each call that is drawn, and notes what of it shows.
+template <class Sheet, class Told>
+void draw_shown(const Scene& scene, Sheet& sheet, Shown& shown, const Told& told) {
+    const auto draw = [&](const detail::Surface& surface, const detail::TellTouched& tell) {
+        detail::render(scene, surface, [&](std::size_t number, const Box& box) {
+            tell(number, box);
+            told();
+        });
+    };
+    const auto surface = detail::SurfaceAccess::of(sheet);
+    if (is_explained(scene)) return shown.note(scene, detail::explain(scene.drawing, surface, draw));
+    std::vector<Box> touched;
+    draw(surface, [&](std::size_t, const Box& box) { touched.push_back(box); });
+    shown.note(scene, touched);
 }
 
 }  // namespace
@@ -66,16 +72,11 @@ void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileForm
                 Shown& shown) {
     on_sheet(scene, format, [&](auto sheet) {
         {
-            // Drawn twice: to find what covers what, and to see what changes.
-            Progress progress{"drawings", 2 * scene.drawing.size(), is_quiet};
+            // Drawn twice where it is explained: to find what covers what, and to see what changes.
+            const auto times = is_explained(scene) ? 2U : 1U;
+            Progress progress{"drawings", times * scene.drawing.size(), is_quiet};
             std::size_t drawn = 0;
-            const auto told = [&](const detail::Surface& surface, const detail::TellTouched& tell) {
-                detail::render(scene, surface, [&](std::size_t number, const Box& box) {
-                    tell(number, box);
-                    progress.tell(++drawn);
-                });
-            };
-            shown.note(scene, detail::explain(scene.drawing, detail::SurfaceAccess::of(sheet), told));
+            draw_shown(scene, sheet, shown, [&] { progress.tell(++drawn); });
         }
         if (outputs.empty() && !is_quiet) {
             fmt::print("{}: {} x {} pixels, {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
@@ -100,8 +101,6 @@ template <class Sheet>
 struct DrawnFrame {
     Sheet sheet;
     double seconds;
-    std::optional<Explanation> explanation;
-    Scene scene;
 };
 
 template <class Sheet, class MakeSheet>
@@ -116,14 +115,16 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
         [&](std::size_t i) {
             auto of = input;
             of.frame = frames.first + static_cast<int>(i);
-            auto scene = program.evaluate(of);
+            const auto scene = program.evaluate(of);
             auto sheet = make_sheet(scene);
-            auto explanation = draw_explained(scene, sheet, shown);
-            const auto seconds = scene.frames.rate > 0 ? scene.frames.time : 0;
-            return DrawnFrame<Sheet>{std::move(sheet), seconds, std::move(explanation), std::move(scene)};
+            if (shown.needs(scene)) {
+                draw_shown(scene, sheet, shown, [] {});
+            } else {
+                render(scene, sheet);
+            }
+            return DrawnFrame<Sheet>{std::move(sheet), scene.frames.rate > 0 ? scene.frames.time : 0};
         },
         [&](std::size_t i, DrawnFrame<Sheet> frame) {
-            if (frame.explanation) shown.note(frame.scene, *frame.explanation);
             scaled(frame.sheet, arguments.scales.front(),
                    [&](const auto& picture) { writer.add(picture, frame.seconds); });
             progress.tell(i + 1);

@@ -1,5 +1,7 @@
 #include "scene_input.hpp"
 
+#include "words/reference_page.hpp"
+
 #include <cerrno>
 #include <filesystem>
 #include <fstream>
@@ -50,19 +52,6 @@ void check_text(const std::string& text, const std::string& name) {
     if (!is_text(text)) throw Error{fmt::format("{}: this is no text, and so no scene", printable(name))};
 }
 
-// "NAME=VALUE" each.
-std::vector<OutsideValue> values_of(const std::vector<std::string>& words) {
-    std::vector<OutsideValue> values;
-    for (const auto& word : words) {
-        const auto sign = word.find('=');
-        if (sign == std::string::npos || sign == 0) {
-            throw WrongCall{fmt::format("--set is {}; it is a name, '=' and a value, as in tide=4", printable(word))};
-        }
-        values.push_back({.name = word.substr(0, sign), .value = word.substr(sign + 1)});
-    }
-    return values;
-}
-
 // What is set has to be used: a mistyped name would go wrong silently.
 void check_used(const SceneProgram& program, const std::vector<OutsideValue>& set, const std::string& scene) {
     for (const auto& value : set) {
@@ -86,6 +75,18 @@ std::optional<FileFormat> picture_kind_of(std::string_view text) {
     return is_text(text) && text.find("sheet") != std::string_view::npos ? std::nullopt : format;
 }
 
+std::vector<OutsideValue> outside_values(const std::vector<std::string>& words) {
+    std::vector<OutsideValue> values;
+    for (const auto& word : words) {
+        const auto sign = word.find('=');
+        if (sign == std::string::npos || sign == 0) {
+            throw WrongCall{fmt::format("--set is {}; it is a name, '=' and a value, as in tide=4", printable(word))};
+        }
+        values.push_back({.name = word.substr(0, sign), .value = word.substr(sign + 1)});
+    }
+    return values;
+}
+
 SceneText read_scene_text(const std::string& path, std::uint64_t most) {
     const auto is_stdin = path == "-";
     SceneText scene{.text = read_file(path, most),
@@ -99,11 +100,18 @@ SceneFile read_scene(const SceneArguments& arguments, const std::vector<std::str
     auto limits = scene_limits(arguments.limits);
     limits.files_from = arguments.files_from;
     auto text = read_scene_text(arguments.scene, limits.scene_bytes);
-    auto set = values_of(arguments.set);
+    auto set = outside_values(arguments.set);
     std::vector<std::string> names;
     for (const auto& value : set) names.push_back(value.name);
     names.insert(names.end(), others.begin(), others.end());
-    auto program = parse_program(text.text, text.name, text.folder, limits, names);
+    auto program = [&] {
+        try {
+            return parse_program(text.text, text.name, text.folder, limits, names);
+        } catch (const SceneError& error) {
+            // Which pages of the reference tell more.
+            throw SceneError{error.what() + pages_hint(error.faults(), text.text), error.faults()};
+        }
+    }();
     check_used(program, set, text.name);
     return {std::move(text), std::move(program), {.frame = arguments.frame.value_or(0), .set = std::move(set)}};
 }

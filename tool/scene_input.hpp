@@ -32,6 +32,9 @@ struct SceneFile {
 // The text of a file, or of standard input for "-". Throws Error for what cannot be read, and for no text.
 [[nodiscard]] SceneText read_scene_text(const std::string& path, std::uint64_t most);
 
+// "NAME=VALUE" each. Throws WrongCall for what is not.
+[[nodiscard]] std::vector<OutsideValue> outside_values(const std::vector<std::string>& words);
+
 // Reads a scene as the arguments say. The other names, such as a table's columns, may be used in it too. Throws Error
 // if a name is set that the scene does not use.
 [[nodiscard]] SceneFile read_scene(const SceneArguments& arguments, const std::vector<std::string>& others = {});

@@ -21,14 +21,29 @@ void Shown::note(const Scene& scene, const Explanation& explanation) {
     const std::scoped_lock lock{mutex_};
     for (std::size_t i = 0; i < explanation.calls.size(); ++i) {
         const auto& story = explanation.calls[i];
-        auto& entry = statements_[statement_of(scene, i)];
-        const auto is_seen = story.showing == Showing::seen;
-        if (!is_seen && entry.calls == 0) entry.why = explain_unseen(scene, i, story);
-        entry.is_seen = entry.is_seen || is_seen;
-        ++entry.calls;
-        seen_ += is_seen ? 1 : 0;
+        note_call(scene, i, story.showing == Showing::seen, story);
     }
-    all_ += explanation.calls.size();
+    note_remarks(scene);
+}
+
+void Shown::note(const Scene& scene, const std::vector<Box>& touched) {
+    const std::scoped_lock lock{mutex_};
+    CallStory outside;
+    outside.showing = Showing::outside;
+    for (std::size_t i = 0; i < touched.size(); ++i) note_call(scene, i, !touched[i].empty(), outside);
+    note_remarks(scene);
+}
+
+void Shown::note_call(const Scene& scene, std::size_t number, bool is_seen, const CallStory& story) {
+    auto& entry = statements_[statement_of(scene, number)];
+    if (!is_seen && entry.calls == 0) entry.why = explain_unseen(scene, number, story);
+    entry.is_seen = entry.is_seen || is_seen;
+    ++entry.calls;
+    ++all_;
+    seen_ += is_seen ? 1 : 0;
+}
+
+void Shown::note_remarks(const Scene& scene) {
     if (std::exchange(has_picture_, true)) return;
     for (const auto& [place, what, file] : scene.remarks) {
         if (remarks_.size() == most_told) {

@@ -4,6 +4,7 @@
 #include <coldbrick/coldbrick.hpp>
 
 #include <cstddef>
+#include <cstdint>
 #include <map>
 #include <mutex>
 #include <string>
@@ -16,10 +17,19 @@ namespace coldbrick::tool {
 using StatementPlace = std::tuple<std::string, int, int>;
 [[nodiscard]] StatementPlace statement_of(const Scene& scene, std::size_t number);
 
+// Sheets of more pixels are drawn once, and not explained: that takes two more of them, and six bytes for each pixel.
+inline constexpr std::int64_t most_explained = std::int64_t{1} << 24U;
+[[nodiscard]] constexpr bool is_explained(const Scene& scene) noexcept {
+    return std::int64_t{scene.size.width} * scene.size.height <= most_explained;
+}
+
 // Gathers, of each statement, whether one of its drawings is seen. Pictures may be noted on several threads.
 class Shown {
   public:
     void note(const Scene& scene, const Explanation& explanation);
+
+    // The same where only the boxes are known that the drawings touched.
+    void note(const Scene& scene, const std::vector<Box>& touched);
 
     // Whether there is a drawing of a statement that has not been seen yet.
     [[nodiscard]] bool needs(const Scene& scene) const;
@@ -31,6 +41,9 @@ class Shown {
     void warn() const;
 
   private:
+    void note_call(const Scene& scene, std::size_t number, bool is_seen, const CallStory& story);
+    void note_remarks(const Scene& scene);
+
     struct Entry {
         bool is_seen = false;
         std::size_t calls = 0;

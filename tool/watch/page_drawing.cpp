@@ -3,6 +3,7 @@
 #include "color_words.hpp"
 #include "output.hpp"
 #include "panels.hpp"
+#include "scene_input.hpp"
 #include "shown.hpp"
 
 #include <algorithm>
@@ -90,19 +91,27 @@ PageDrawing::PageDrawing(const SceneArguments& arguments) : limits_{scene_limits
                                      [](const std::string& limit) { return limit.starts_with("seconds="); });
     if (!has_own) limits_.seconds = usual_seconds;
     limits_.files_from = arguments.files_from;
+    set_ = outside_values(arguments.set);
 }
 
 std::shared_ptr<const Scene> PageDrawing::scene_for(const PageRequest& request) {
     if (!made_ || made_->request.path != request.path || made_->request.text != request.text) {
         made_.reset();
         const auto folder = std::filesystem::path{request.path}.parent_path().string();
-        auto program = parse_program(request.text, request.path, folder, limits_);
+        std::vector<std::string> names;
+        for (const auto& value : set_) names.push_back(value.name);
+        auto program = parse_program(request.text, request.path, folder, limits_, names);
         made_ = Made{
             .request = request, .program = std::make_shared<const SceneProgram>(std::move(program)), .scene = nullptr};
     }
     if (!made_->scene || !is_same_input(made_->request.input, request.input)) {
         made_->scene.reset();
         auto input = request.input;
+        for (const auto& value : set_) {
+            const auto is_set = std::any_of(input.set.begin(), input.set.end(),
+                                            [&](const OutsideValue& of) { return of.name == value.name; });
+            if (!is_set) input.set.push_back(value);
+        }
         // A dial that is no longer there is left aside.
         std::erase_if(input.set, [&](const OutsideValue& value) { return !made_->program->uses(value.name); });
         made_->scene = std::make_shared<const Scene>(made_->program->evaluate(input));

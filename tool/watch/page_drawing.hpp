@@ -27,7 +27,7 @@ struct PageRequest {
 // Draws scenes and reads pictures, one after the other; what was made last is kept for the next question.
 class PageDrawing {
   public:
-    // Limits and folders of scenes as the arguments say.
+    // Limits and folders of scenes as the arguments say; what they set is set where a question sets nothing else.
     explicit PageDrawing(const SceneArguments& arguments);
 
     // A line of JSON, and then the pixels, four bytes each: red, green, blue, alpha. "size" of the picture, "shown" of
@@ -63,6 +63,7 @@ class PageDrawing {
 
     std::mutex mutex_;
     SceneLimits limits_;
+    std::vector<OutsideValue> set_;
     std::optional<Made> made_;
     Bitmap<Rgba8> picture_;
     std::uint64_t number_ = 0;

@@ -1,0 +1,17 @@
+// A page's pictures: its scene, and what its words change.
+#pragma once
+
+#include "words/reference_page.hpp"
+
+#include <coldbrick/coldbrick.hpp>
+
+namespace coldbrick::tool {
+
+// The page's scene, and below it a row for each word that shows what it changes: with each of its values.
+[[nodiscard]] Bitmap<Rgb8> page_picture(const ReferencePage& page);
+
+// Only the scene; only the row of one word, which has values.
+[[nodiscard]] Bitmap<Rgb8> page_scene(const ReferencePage& page);
+[[nodiscard]] Bitmap<Rgb8> word_picture(const ReferencePage& page, const PageWord& word);
+
+}  // namespace coldbrick::tool
