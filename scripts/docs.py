@@ -11,6 +11,8 @@ import concurrent.futures
 
 tool, pages, out = sys.argv[1:]
 os.makedirs(f"{out}/pictures", exist_ok=True)
+statements = sorted(name[:-3] for name in os.listdir(pages) if name.endswith(".md"))
+calls = sorted(name[:-3] for name in os.listdir(f"{pages}/calls") if name.endswith(".md"))
 STYLE = """
 :root { --paper: #f4f2ec; --sheet: #fffdf8; --ink: #1d2b36; --faint: #5a6873; --edge: #c9c4b8; --accent: #0f5f8f; color-scheme: light dark; }
 @media (prefers-color-scheme: dark) { :root { --paper: #141b21; --sheet: #1a232b; --ink: #dde4ea; --faint: #9aa8b3; --edge: #37444f; --accent: #6cc0ee; } }
@@ -28,7 +30,7 @@ th, td { border-bottom: 1px solid var(--edge); padding: 4px 8px; text-align: lef
 
 
 def read(name):
-    with open(f"{pages}/{name}.md", encoding="utf-8") as file:
+    with open(f"{pages}/{name}.md" if name in statements else f"{pages}/calls/{name}.md", encoding="utf-8") as file:
         return file.read()
 
 
@@ -55,7 +57,7 @@ def page_of(name):
     title, _, rest = text.partition("\n\n")
     what, _, rest = rest.partition("\n\n")
     beside = f'<p><img src="pictures/{name}-scene.png" alt="What these lines draw" width="384" height="256"></p>'
-    beside += f'<div class="beside"><div><h3>Scene</h3>{code("brick", scene)}</div>'
+    beside += '<div class="beside">' + (f'<div><h3>Scene</h3>{code("brick", scene)}</div>' if scene else "")
     beside += f'<div><h3>C++</h3>{code("cpp", cpp)}</div></div>' if cpp else "</div>"
     shown = ""
     for row in re.findall(r"^\| (?!word \|)(.*) \|$", rest, re.M):
@@ -63,7 +65,7 @@ def page_of(name):
         if len(cells) == 8 and cells[6]:
             shown += f'\n<div class="scroll"><img src="pictures/{name}-{cells[0]}.png" alt="{cells[0]}: {html.escape(cells[6])}"></div>\n'
     # The values that are tried are seen, and need no column.
-    rest = re.sub(r"^\|(.*)\|$", lambda row: "|" + "|".join(cell for i, cell in enumerate(row.group(1).split("|")) if i != 6) + "|", rest, flags=re.M)
+    rest = re.sub(r"^\|(.*)\|$", lambda row: "|" + "|".join(cell for i, cell in enumerate(row.group(1).split("|")) if i != 6) + "|", rest, flags=re.M) if scene else rest
     if shown:
         rest = rest.replace("## Goes wrong", f"## What they change\n{shown}\n## Goes wrong")
     rest = re.sub(r"```brick fault\n", "```\n", rest)
@@ -77,7 +79,7 @@ def write(name, title, markdown):
                     "--metadata", f"pagetitle={title}", "--output", f"{out}/{name}.html"], input=markdown.encode(), check=True)
 
 
-names = sorted(name[:-3] for name in os.listdir(pages) if name.endswith(".md"))
+names = statements + calls
 jobs = [(name, "scene") for name in names]
 for name in names:
     for row in re.findall(r"^\| (?!word \|)(.*) \|$", read(name), re.M):
@@ -89,6 +91,8 @@ with concurrent.futures.ThreadPoolExecutor() as workers:
     list(workers.map(lambda name: write(name, f"{name} - Cold Brick", page_of(name)), names))
 gallery = ""
 for name in names:
+    if name == calls[0]:
+        gallery += '</ul>\n\n## Calls of the library that are no statements\n\n<ul class="gallery">\n'
     what = read(name).split("\n\n")[1].partition(". ")[0].rstrip(".:")
     gallery += f'<li><a href="{name}.html"><img src="pictures/{name}-scene.png" alt="" width="384" height="256"><b>{name}</b><span>{html.escape(what)}</span></a></li>\n'
 write("index", "Cold Brick: the words of scenes", f'# The words of scenes, in pictures\n\nEach picture is drawn from the lines on its page; in C++ the same words are names of types and fields.\n\n<ul class="gallery">\n{gallery}</ul>\n')

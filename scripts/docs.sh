@@ -6,7 +6,7 @@ cd "$(dirname "$0")/.."
 . scripts/packages.sh
 install_missing "${build_packages[@]}" python3 pandoc
 
-build=build/release
+build=build/demo
 [ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_TESTS=OFF >/dev/null
 cmake --build "$build" --target coldbrick_tool >/dev/null
 python3 scripts/docs.py "$build/tool/coldbrick" docs/reference out/docs

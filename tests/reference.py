@@ -39,13 +39,25 @@ def names_in(pages):
     return sorted(name[:-3] for name in os.listdir(pages) if name.endswith(".md"))
 
 
+def faults_of(call):
+    """C++ that is refused, and what is said."""
+    return re.findall(r"```cpp fault\n(.*?)```\n```text\n(.*?)```", call, re.S)
+
+
 def write_program(pages, source):
-    text = "#include <coldbrick/coldbrick.hpp>\nusing namespace coldbrick;\nusing namespace coldbrick::literals;\n"
+    text = "#include <coldbrick/coldbrick.hpp>\n#include <iostream>\nusing namespace coldbrick;\nusing namespace coldbrick::literals;\n"
     codes = {name: parse(read(pages, name))["cpp"] for name in names_in(pages)}
     for name, code in codes.items():
         if code:
             text += f"static Bitmap<Rgb8> draw_{name}() {{\n{code}return sheet;\n}}\n"
-    text += "int main() {\n" + "".join(f'    save(draw_{name}(), "reference-{name}.ppm");\n' for name, code in codes.items() if code) + "}\n"
+    text += "template <class Call> void tell(const char* name, const Call& call) {\n"
+    text += "    try { call(); std::cout << name << \"\\tnothing\\n\"; } catch (const Error& error) { std::cout << name << '\\t' << error.what() << '\\n'; }\n}\n"
+    text += "int main() {\n" + "".join(f'    save(draw_{name}(), "reference-{name}.ppm");\n' for name, code in codes.items() if code)
+    for name in names_in(f"{pages}/calls"):
+        text += f'    save([] {{\n{re.search(r"```cpp(.*?)```", read(pages + "/calls", name), re.S).group(1)}return sheet;\n}}(), "call-{name}.ppm");\n'
+        for code, _ in faults_of(read(f"{pages}/calls", name)):
+            text += f'    tell("{name}", [] {{\n{code}}});\n'
+    text += "}\n"
     with open(source, "w", encoding="utf-8") as file:
         file.write(text)
 
@@ -225,7 +237,24 @@ for statement, keywords in takes.items():
     check(statement, "words without a row", sorted(keywords - known), keywords <= known)
 
 # The C++ of all pages.
-subprocess.run([program], cwd=folder, check=True)
+told = subprocess.run([program], cwd=folder, check=True, capture_output=True, text=True).stdout.splitlines()
+for name in names_in(f"{pages}/calls"):
+    page = read(f"{pages}/calls", name)
+    counts["pages"] += 1
+    check(name, "title", "another one", page.startswith(f"# {name}\n"))
+    for code, message in faults_of(page):
+        counts["faults"] += 1
+        check(name, code, f"says otherwise: {[line for line in told if line.startswith(name)]}", f"{name}\t{message.rstrip()}" in told)
+    # The tool draws it from the same lines.
+    subprocess.run([tool, "words", name, "-o", f"words-{name}.ppm", "--only", "scene"], cwd=folder, check=True, capture_output=True)
+    with open(f"{folder}/call-{name}.ppm", "rb") as file:
+        header, pixels = file.read().split(b"\n255\n", 1)
+    with open(f"{folder}/words-{name}.ppm", "rb") as file:
+        large, squares = file.read().split(b"\n255\n", 1)
+    width = int(header.split()[1])
+    row = b"".join(pixels[3 * x:3 * x + 3] * 4 for x in range(width))
+    check(name, "picture", "is not that of the lines", squares.startswith(row) and large != header and len(set(pixels)) > 3)
+    counts["programs"] += 1
 for name, _, picture in programs:
     counts["programs"] += 1
     with open(f"{folder}/reference-{name}.ppm", "rb") as file:

@@ -36,7 +36,7 @@ TEST_F(ToolExplain, APixelInWords) {
               "31,3 is #ff7f50 coral\n"
               "    the ground                 #000080 navy\n"
               "    quay.brick:7:1   fill box  #ff0000 red  (all of it with #ff0000 red)\n"
-              "    quay.brick:8:1   fill box  #ff8080 near salmon  (all of it with #ffffff white)\n"
+              "    quay.brick:8:1   fill box  #ff8080 near salmon  (all of it with #ffffff80 white, alpha 128)\n"
               "    quay.brick:10:1  fill box  #ff7f50 coral  (all of it with #ff7f50 coral)\n"
               "9,9 is #ffd700 gold\n"
               "    the ground                   #000080 navy\n"

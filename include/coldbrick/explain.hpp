@@ -77,7 +77,7 @@ class Owners {
 struct PixelStep {
     std::size_t call = 0;
     int coverage = 0;  // how much of the pixel it covers, clip considered, in 255ths; 1 or more
-    Color ink;         // the colour of its ink there; of 16 bits and palettes, in 8 bits
+    Color ink;         // the colour of its ink there, its alpha times the opacity; in 8 bits
     Color before;      // the pixel's colour before and after it, in 8 bits
     Color after;
     bool changes = false;  // whether they differ, in the format's own bits

@@ -45,6 +45,9 @@ class LaidInk {
   public:
     LaidInk(const Surface& surface, const Ink& ink, const Box& shape);
 
+    // What of its colours is laid.
+    [[nodiscard]] double opacity() const noexcept { return ink_.how().opacity; }
+
     // Of all pixels; false where it depends on the pixel.
     [[nodiscard]] bool covers_all() const noexcept { return takes_all_ && (replaces_ || (is_over_ && is_opaque_)); }
     [[nodiscard]] bool is_transparent() const noexcept { return is_transparent_; }

@@ -2,9 +2,11 @@
 #include "drawing/close_witness.hpp"
 #include "formats/kernels.hpp"
 
+#include "coldbrick/error.hpp"
 #include "coldbrick/explain.hpp"
 
 #include <optional>
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -26,7 +28,8 @@ class StoryWitness final : public CloseWitness {
         const auto covered = coverage(span, pixel_.x - span.x);
         if (covered == 0) return;
         ink().colors(pixel_, 1, colors_);
-        step_ = PixelStep{.coverage = covered, .ink = colors_[0], .before = {}, .after = {}};
+        const auto laid = with_alpha(colors_[0], static_cast<std::uint8_t>(colors_[0].alpha * ink().opacity() + 0.5));
+        step_ = PixelStep{.coverage = covered, .ink = laid, .before = {}, .after = {}};
         step_->covers = covered == 255 && ink().covers(colors_[0]);
     }
 
@@ -38,6 +41,11 @@ class StoryWitness final : public CloseWitness {
 }  // namespace
 
 PixelStory explain(const Drawing& drawing, const Surface& ground, Point pixel, const DrawCalls& draw) {
+    if (!contains(ground, pixel)) {
+        const auto words = [](Point point) { return std::to_string(point.x) + "," + std::to_string(point.y); };
+        throw Error{"explain: pixel " + words(pixel) + " is outside; allowed is " + words(ground.window.at) + " to " +
+                    words(ground.window.last())};
+    }
     PixelStory story{.at = pixel, .ground = color_at(ground, pixel), .steps = {}};
     Scratch scratch{ground};
     auto& surface = scratch.surface();

@@ -13,6 +13,9 @@ struct EmbeddedPage {
 
 [[nodiscard]] std::span<const EmbeddedPage> embedded_pages() noexcept;
 
+// Those of docs/reference/calls.
+[[nodiscard]] std::span<const EmbeddedPage> call_pages() noexcept;
+
 // The files that their examples read, by their whole names.
 [[nodiscard]] std::span<const EmbeddedPage> example_files() noexcept;
 

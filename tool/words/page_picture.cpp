@@ -89,7 +89,10 @@ Bitmap<Rgb8> stacked(const std::vector<Bitmap<Rgb8>>& pictures, int top) {
 
 }  // namespace
 
-Bitmap<Rgb8> page_scene(const ReferencePage& page) { return enlarge(drawn(page.scene), large); }
+Bitmap<Rgb8> page_scene(const ReferencePage& page) {
+    const auto call = call_picture(page.name);
+    return enlarge(call ? *call : drawn(page.scene), large);
+}
 
 Bitmap<Rgb8> word_picture(const ReferencePage& page, const PageWord& word) {
     constexpr auto label_height = 18;

@@ -5,7 +5,13 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <optional>
+#include <string_view>
+
 namespace coldbrick::tool {
+
+// What the C++ of a page draws that is about a call without a statement; nothing for other pages.
+[[nodiscard]] std::optional<Bitmap<Rgb8>> call_picture(std::string_view name);
 
 // The page's scene, and below it a row for each word that shows what it changes: with each of its values.
 [[nodiscard]] Bitmap<Rgb8> page_picture(const ReferencePage& page);

@@ -40,7 +40,19 @@ PageWord word_of(const std::string& row) {
     std::vector<std::string> cells;
     std::istringstream in{row.substr(1)};
     for (std::string cell; std::getline(in, cell, '|');) cells.push_back(trimmed(cell));
-    cells.resize(std::max<std::size_t>(cells.size(), 8));
+    constexpr std::size_t of_statements = 8;
+    if (cells.size() < of_statements) {
+        // A call's: argument, value, unit, range, default, what it says.
+        cells.resize(std::max<std::size_t>(cells.size(), 6));
+        return {.word = cells[0],
+                .value = cells[1],
+                .cpp = {},
+                .unit = cells[2],
+                .range = cells[3].empty() ? "any" : cells[3],
+                .usual = cells[4],
+                .tries = {},
+                .meaning = cells[5]};
+    }
     return {.word = cells[0],
             .value = cells[1],
             .cpp = cells[2],
@@ -84,17 +96,17 @@ class PageReader {
             page_.also.push_back(std::exchange(text_, {}) + "\n" + code);
         }
         if (kind == "cpp") page_.cpp = code;
-        if (kind == "brick fault") page_.faults.push_back({.scene = code, .message = {}});
+        if (kind == "brick fault" || kind == "cpp fault") page_.faults.push_back({.scene = code, .message = {}});
         if (kind == "text" && !page_.faults.empty()) page_.faults.back().message = code;
     }
 
     void take_row(const std::string& line) {
-        if (line.starts_with("| word |") || line.starts_with("|---")) return;
+        if (line.starts_with("| word |") || line.starts_with("| argument |") || line.starts_with("|---")) return;
         page_.words.push_back(word_of(line));
     }
 
     void take_text(const std::string& line) {
-        if (page_.scene.empty()) {
+        if (page_.scene.empty() && page_.cpp.empty()) {
             page_.what += (page_.what.empty() ? "" : " ") + line;
             return;
         }
@@ -182,6 +194,7 @@ const std::vector<std::string>& page_names() {
     static const auto names = [] {
         std::vector<std::string> all;
         for (const auto& page : embedded_pages()) all.emplace_back(page.name);
+        for (const auto& page : call_pages()) all.emplace_back(page.name);
         std::sort(all.begin(), all.end());
         return all;
     }();
@@ -189,8 +202,10 @@ const std::vector<std::string>& page_names() {
 }
 
 std::optional<ReferencePage> reference_page(std::string_view name) {
-    for (const auto& page : embedded_pages()) {
-        if (page.name == name) return parse_page(page.content);
+    for (const auto& pages : {embedded_pages(), call_pages()}) {
+        for (const auto& page : pages) {
+            if (page.name == name) return parse_page(page.content);
+        }
     }
     return std::nullopt;
 }

@@ -65,7 +65,7 @@ std::string details_of(const PageWord& word) {
 
 void print_page(const ReferencePage& page) {
     fmt::print("{}\n\n{}\n{}", page.name, wrapped(page.what, 0), indented(page.scene));
-    if (!page.cpp.empty()) fmt::print("\nThe same in C++:\n\n{}", indented(page.cpp));
+    if (!page.cpp.empty()) fmt::print("{}{}", page.scene.empty() ? "" : "\nThe same in C++:\n\n", indented(page.cpp));
     if (!page.notes.empty()) fmt::print("\n{}", wrapped(page.notes, 0));
     for (const auto& scene : page.also) {
         const auto end = scene.find('\n');
@@ -76,7 +76,7 @@ void print_page(const ReferencePage& page) {
         fmt::print("    {}{}{}\n{}{}", word.word, word.value.empty() ? "" : " ", word.value, wrapped(word.meaning, 8),
                    wrapped(details_of(word), 8));
     }
-    fmt::print("\nWhat goes wrong:\n");
+    if (!page.faults.empty()) fmt::print("\nWhat goes wrong:\n");
     for (const auto& fault : page.faults) fmt::print("\n{}", indented(fault.message));
 }
 
@@ -95,9 +95,12 @@ void print_list() {
         return std::any_of(shapes.begin(), shapes.end(), [&](const SceneEntry& shape) { return shape.name == name; });
     };
     fmt::print("Statements:\n\n");
-    print(page_names(), [&](const std::string& name) { return !is_shape(name); });
+    const auto is_call = [](const std::string& name) { return call_picture(name).has_value(); };
+    print(page_names(), [&](const std::string& name) { return !is_shape(name) && !is_call(name); });
     fmt::print("\nShapes, to be filled and stroked:\n\n");
     print(page_names(), is_shape);
+    fmt::print("\nCalls of the library that are no statements:\n\n");
+    print(page_names(), is_call);
     fmt::print("\n'coldbrick words circle' prints a page, '-o circle.png' draws it.\n");
 }
 
