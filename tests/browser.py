@@ -64,7 +64,7 @@ class Browser:
         """What a script returns; of one that gives a promise, what that becomes."""
         return self.ask("POST", "/execute/sync", {"script": script, "args": list(arguments)})
 
-    def wait(self, script, *arguments, seconds=10):
+    def wait(self, script, *arguments, seconds=40):
         """Waits until a script's expression is true, and returns it."""
         end = time.time() + seconds
         while time.time() < end:

@@ -91,26 +91,12 @@ class Page(unittest.TestCase):
         self.browser.wait("Number(document.body.dataset.drawn) > arguments[0]", before)
         self.browser.run("return new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => done(1))))")
 
-    # Where the middle of a picture's pixel is in the window, by the picture's own view: found by the readout.
+    # Where the middle of a picture's pixel is in the window, as the page has painted it.
     def place(self, x, y):
-        left, top, width, height = self.browser.box("#picture")
-        zoom = self.zoom()
-        a, b = left + width / 2, top + height / 2
-        self.browser.mouse(("move", a, b))
-        at = self.browser.wait("document.getElementById('picture').dataset.pixel").split()[0]
-        px, py = map(int, at.split(","))
-        # The pixel under there begins somewhere up to a pixel's size before: go to its beginning.
-        for _ in range(int(zoom)):
-            self.browser.mouse(("move", a - 1, b))
-            if self.readout()[0] != (px, py):
-                break
-            a -= 1
-        for _ in range(int(zoom)):
-            self.browser.mouse(("move", a, b - 1))
-            if self.readout()[0] != (px, py):
-                break
-            b -= 1
-        return a + (x - px) * zoom + zoom / 2, b + (y - py) * zoom + zoom / 2
+        self.browser.run("return new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => done(1))))")
+        left, top, _, _ = self.browser.box("#picture")
+        a, b = map(float, self.browser.run("return document.getElementById('picture').dataset.origin").split(","))
+        return left + a + (x + 0.5) * self.zoom(), top + b + (y + 0.5) * self.zoom()
 
     def zoom(self):
         more, less = self.browser.run("return document.getElementById('zoom').textContent").split(":")
@@ -362,7 +348,6 @@ class Page(unittest.TestCase):
 
     def test_large_pictures_show_a_small_version_first(self):
         self.wait_drawn(self.replace("120,80", "2400,1800"))
-        self.browser.wait("document.getElementById('picture').dataset.painted > 2")
         time.sleep(0.5)
         base = self.browser.box("#picture")
         self.browser.mouse(("move", base[0] + base[2] / 2, base[1] + base[3] / 2))

@@ -4,7 +4,7 @@
 //     fill(plan, moon, gold);
 //     const PixelStory story = explain(plan, chart, {236, 148});         // on a picture as it is before drawing
 //     for (const PixelStep& step : story.steps) {
-//         std::cout << plan[step.call].place().line << ": " << step.after << '\n';
+//         std::cout << plan[step.call].place().line << ": " << nearest_name(step.after) << '\n';
 //     }
 //     const Explanation all = explain(plan, chart);
 //     if (all.calls[0].showing == Showing::covered) use(all.calls[0].covered_by.front().call);

@@ -41,8 +41,17 @@ bool is_picture_file(const std::string& path) {
     return text && picture_kind_of(*text).has_value();
 }
 
+// As it is: on one machine, packing takes longer than sending.
+void send(httplib::Response& response, std::string content, const std::string& type) {
+    const auto kept = std::make_shared<const std::string>(std::move(content));
+    response.set_content_provider(kept->size(), type.c_str(),
+                                  [kept](std::size_t offset, std::size_t length, httplib::DataSink& sink) {
+                                      return sink.write(kept->data() + offset, length);
+                                  });
+}
+
 void send_json(httplib::Response& response, const Json& json) {
-    response.set_content(json.dump(-1, ' ', false, Json::error_handler_t::replace), json_type);
+    send(response, json.dump(-1, ' ', false, Json::error_handler_t::replace), json_type);
 }
 
 void send_error(httplib::Response& response, int status, const std::string& what) {
@@ -214,14 +223,14 @@ void PageServer::route(const Request& request, Response& response) {
         }
         const auto file = number_in(request, "file").value_or(0);
         if (what == "whole") {
-            const auto pixels = drawing_.whole(number_in(request, "number").value_or(0));
+            auto pixels = drawing_.whole(number_in(request, "number").value_or(0));
             if (!pixels) return send_error(response, 404, "it is not there any more");
-            return response.set_content(*pixels, binary_type);
+            return send(response, std::move(*pixels), binary_type);
         }
         if ((what == "text" || what == "picture") && file >= files_.size())
             return send_error(response, 404, "no such file");
         if (what == "text") return send_text(file, response);
-        if (what == "picture") return response.set_content(drawing_.read(files_.path(file)), binary_type);
+        if (what == "picture") return send(response, drawing_.read(files_.path(file)), binary_type);
         send_file(what.empty() ? "index.html" : what, response);
     } catch (const SceneError& error) {
         send_error(response, 422, error.what());
@@ -237,7 +246,7 @@ void PageServer::route(const Request& request, Response& response) {
 void PageServer::send_file(std::string_view name, Response& response) const {
     const auto file = page_file(name);
     if (!file) return send_error(response, 404, "there is no such part of the page");
-    response.set_content(file->content.data(), file->content.size(), std::string{file->type}.c_str());
+    send(response, std::string{file->content}, std::string{file->type});
 }
 
 void PageServer::send_text(std::size_t file, Response& response) const {
@@ -276,7 +285,7 @@ void PageServer::post(std::string_view what, const Request& request, Response& r
     if (what == "save") return save(file, body, response);
     const auto asked = request_of(body, files_.path(file));
     if (what == "draw") {
-        response.set_content(drawing_.draw(asked), binary_type);
+        send(response, drawing_.draw(asked), binary_type);
         files_.set_parts(file, drawing_.parts());
         return;
     }

@@ -89,7 +89,7 @@ const view = new PictureView(element("picture"), {
       showStory(story, goTo);
       const top = [...story.steps].reverse().find(step => step.changes) ?? story.steps.at(-1);
       if (top && !top.file) goTo(top.line, top.column, false);
-      say(top ? `painted by ${top.statement} in line ${top.line}` : "nothing but the ground");
+      say(top ? `painted by ${top.statement} in ${top.file ? top.file + ", " : ""}line ${top.line}` : "nothing but the ground");
     } catch (error) {
       say(error.message);
     }

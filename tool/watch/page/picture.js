@@ -237,6 +237,7 @@ export class PictureView {
     if (this.hasGrid && zoom >= 6) rulers.grid(context, { x, y, zoom, columns, rows, size });
     this.paintMarks(style);
     rulers.draw(context, { x, y, zoom, columns, rows, style, cross: this.cross });
+    this.canvas.dataset.origin = `${x},${y}`;
     this.canvas.dataset.painted = String(Number(this.canvas.dataset.painted ?? 0) + 1);
   }
 
