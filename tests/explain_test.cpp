@@ -458,4 +458,45 @@ TEST(Explain, ScenesTellTheirPixelsAndOwners) {
     EXPECT_THROW((void)explain(slow, Point{5, 5}), Error);
 }
 
+// Rows that end with, before and behind a block of 16 pixels; each pixel, span and line by itself.
+TEST(Explain, OwnersOnSheetsOfAllWidths) {
+    for (const auto width : {1, 2, 15, 16, 17, 31, 32, 33, 48}) {
+        Bitmap<Rgb8> picture{{width, 140}};
+        std::vector<int> expected(static_cast<std::size_t>(width) * 140, -1);
+        const auto own = [&](int x, int y, int number) {
+            if (x >= 0 && y >= 0 && x < width && y < 140) expected[static_cast<std::size_t>(y * width + x)] = number;
+        };
+        Dice dice{static_cast<unsigned>(width)};
+        Drawing plan;
+        for (int i = 0; i < 200; ++i) {
+            const auto at = dice.point({{-3, -3}, {width + 6, 146}});
+            const auto length = dice.number(1, 40);
+            const auto color = with_alpha(dice.color(), i % 2 == 0 ? 255 : 100);
+            switch (i % 3) {
+                case 0:
+                    mark(plan, at, color);
+                    own(at.x, at.y, i);
+                    break;
+                case 1:
+                    fill(plan, Box{at, {length, 2}}, color);
+                    for (int k = 0; k < 2 * length; ++k) own(at.x + k / 2, at.y + k % 2, i);
+                    break;
+                default:
+                    // Down: a trace that goes over bands of rows.
+                    stroke(plan, Line{.from = at, .to = {at.x, at.y + 3 * length - 1}}, color);
+                    for (int k = 0; k < 3 * length; ++k) own(at.x, at.y + k, i);
+            }
+        }
+        Owners owners;
+        for (int times = 0; times < 2; ++times) render(plan, picture, owners);  // its memory is used again
+        for (int y = 0; y < 140; ++y) {
+            for (int x = 0; x < width; ++x) {
+                const auto owner = owners.at({x, y});
+                ASSERT_EQ(owner ? static_cast<int>(*owner) : -1, expected[static_cast<std::size_t>(y * width + x)])
+                    << x << ',' << y << " of " << width;
+            }
+        }
+    }
+}
+
 }  // namespace

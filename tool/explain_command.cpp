@@ -100,6 +100,8 @@ std::string_view word_of(Showing showing) {
 }
 
 // How often pixels are touched.
+constexpr auto most_counted = 65535;  // for a pixel, in Explanation::layers
+
 struct Overdraw {
     std::int64_t touches = 0;
     std::int64_t pixels = 0;  // that are touched at all
@@ -109,11 +111,11 @@ struct Overdraw {
 
 Overdraw overdraw_of(const Explanation& explanation) {
     Overdraw overdraw;
+    for (const auto& story : explanation.calls) overdraw.touches += story.touched;
     const auto& layers = explanation.layers;
     for (int y = 0; y < layers.size().height; ++y) {
         for (int x = 0; x < layers.size().width; ++x) {
             const int count = layers.color16_at({.x = x, .y = y}).red;
-            overdraw.touches += count;
             overdraw.pixels += count > 0 ? 1 : 0;
             if (count <= overdraw.most) continue;
             overdraw.most = count;
@@ -233,9 +235,9 @@ void print_explanation(const Scene& scene, const Explanation& explanation) {
     }
     const auto overdraw = overdraw_of(explanation);
     if (overdraw.pixels == 0) return;
-    fmt::print("\na pixel is drawn on {:.3g} times, where it is at all; most often {} times, first at {},{}\n",
-               static_cast<double>(overdraw.touches) / static_cast<double>(overdraw.pixels), overdraw.most,
-               overdraw.most_at.x, overdraw.most_at.y);
+    fmt::print("\na pixel is drawn on {:.3g} times, where it is at all; most often {}{} times, first at {},{}\n",
+               static_cast<double>(overdraw.touches) / static_cast<double>(overdraw.pixels),
+               overdraw.most == most_counted ? "at least " : "", overdraw.most, overdraw.most_at.x, overdraw.most_at.y);
 }
 
 // Bytes of names that are no UTF-8 are replaced.

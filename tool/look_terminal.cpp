@@ -99,13 +99,13 @@ int dot_of(int pixel, double step) { return static_cast<int>(pixel / step); }
 
 std::string upper_ruler(const Panel& panel, const Fitting& fit) {
     constexpr auto least_columns = 8;
-    const auto dot_columns = fit.is_large ? 2 : 1;
-    const auto step = ruler_step(least_columns * fit.step_x / dot_columns);
+    const std::size_t dot_columns = fit.is_large ? 2 : 1;
+    const auto step = ruler_step(least_columns * fit.step_x / static_cast<double>(dot_columns));
     std::string line(static_cast<std::size_t>(fit.columns()), ' ');
     const auto first = (panel.origin.x + step - 1) / step * step;
     const auto end = panel.origin.x + panel.pixels.size().width;
     for (auto x = first; x < end; x += step) {
-        const auto column = static_cast<std::size_t>(dot_of(x - panel.origin.x, fit.step_x) * dot_columns);
+        const auto column = static_cast<std::size_t>(dot_of(x - panel.origin.x, fit.step_x)) * dot_columns;
         const auto label = "|" + std::to_string(x);
         if (column + label.size() > line.size()) continue;
         line.replace(column, label.size(), label);
@@ -199,6 +199,7 @@ std::string in_terminal(const std::vector<Panel>& panels, Size terminal) {
     };
     const auto is_beside = least(beside) >= least(below);
     std::vector<Lines> lines;
+    lines.reserve(panels.size());
     for (const auto& panel : panels) lines.push_back(lines_of(panel, is_beside ? beside : below));
     if (is_beside) return side_by_side(lines);
     std::string text;

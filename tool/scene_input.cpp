@@ -102,6 +102,7 @@ SceneFile read_scene(const SceneArguments& arguments, const std::vector<std::str
     auto text = read_scene_text(arguments.scene, limits.scene_bytes);
     auto set = outside_values(arguments.set);
     std::vector<std::string> names;
+    names.reserve(set.size() + others.size());
     for (const auto& value : set) names.push_back(value.name);
     names.insert(names.end(), others.begin(), others.end());
     auto program = [&] {

@@ -5,6 +5,7 @@
 #include "coldbrick/error.hpp"
 #include "coldbrick/explain.hpp"
 
+#include <cmath>
 #include <optional>
 #include <string>
 #include <utility>
@@ -28,7 +29,7 @@ class StoryWitness final : public CloseWitness {
         const auto covered = coverage(span, pixel_.x - span.x);
         if (covered == 0) return;
         ink().colors(pixel_, 1, colors_);
-        const auto laid = with_alpha(colors_[0], static_cast<std::uint8_t>(colors_[0].alpha * ink().opacity() + 0.5));
+        const auto laid = with_alpha(colors_[0], static_cast<std::uint8_t>(std::lround(colors_[0].alpha * ink().opacity())));
         step_ = PixelStep{.coverage = covered, .ink = laid, .before = {}, .after = {}};
         step_->covers = covered == 255 && ink().covers(colors_[0]);
     }

@@ -44,7 +44,7 @@ bool is_picture_file(const std::string& path) {
 // As it is: on one machine, packing takes longer than sending.
 void send(httplib::Response& response, std::string content, const std::string& type) {
     const auto kept = std::make_shared<const std::string>(std::move(content));
-    response.set_content_provider(kept->size(), type.c_str(),
+    response.set_content_provider(kept->size(), type,
                                   [kept](std::size_t offset, std::size_t length, httplib::DataSink& sink) {
                                       return sink.write(kept->data() + offset, length);
                                   });

@@ -248,10 +248,10 @@ std::string page_of(const std::vector<std::string>& words) {
         return std::string{nearest_word(word, std::vector<std::string_view>{names.begin(), names.end()})};
     };
     if (words.empty()) return "";
-    const auto verb = nearest_of(words[0]);
+    auto verb = nearest_of(words[0]);
     const auto has_shape = verb == "fill" || verb == "stroke" || verb == "measure" || verb == "clip";
     if (!has_shape || words.size() < 2) return verb;
-    const auto shape = nearest_of(words[1]);
+    auto shape = nearest_of(words[1]);
     const auto& shapes = scene_words().shapes;
     const auto is_shape =
         std::any_of(shapes.begin(), shapes.end(), [&](const SceneEntry& of) { return of.name == shape; });
