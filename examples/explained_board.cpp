@@ -17,7 +17,8 @@ namespace {
 void draw_board(Drawing& board) {
     fill(board, Box{.at = {0, 0}, .size = {320, 180}}, 0x14324a_rgb);
     fill(board, Text{.words = "BERTH 4", .at = {24, 22}, .height = 18}, colors::white);
-    fill(board, RoundedBox{.box = {.at = {16, 14}, .size = {288, 40}}, .corner_radius = 6}, 0x2b5876_rgb);  // over the words
+    fill(board, RoundedBox{.box = {.at = {16, 14}, .size = {288, 40}}, .corner_radius = 6},
+         0x2b5876_rgb);  // over the words
     for (int i = 0; i < 3; ++i) {
         fill(board, Circle{.center = {40 + i * 60, 110}, .radius = 20}, i == 2 ? 0x14324a_rgb : 0xd9a441_rgb);
         stroke(board, Circle{.center = {40 + i * 60, 110}, .radius = 20}, {.width = 3}, colors::white);

@@ -100,4 +100,8 @@ os.makedirs(f"{out}/files", exist_ok=True)
 for name in os.listdir(f"{pages}/files"):
     with open(f"{pages}/files/{name}", "rb") as source, open(f"{out}/files/{name}", "wb") as copy:
         copy.write(source.read())
+missing = [link for page in os.listdir(out) if page.endswith(".html") for link in re.findall(r'(?:src|href)="([^":#]+)"', open(f"{out}/{page}", encoding="utf-8").read())
+           if not os.path.exists(f"{out}/{link}")]
+if missing:
+    sys.exit(f"{out}: there is nothing at {sorted(set(missing))}")
 print(f"{out}/index.html: {len(names)} pages, {len(jobs)} pictures")

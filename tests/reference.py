@@ -98,6 +98,9 @@ def keywords_of(line):
 
 def with_value(scene, word, value, may_add=True):
     """The scene with a word's value replaced, or added to the first statement that takes the word and can be drawn with it."""
+    if value == "without":
+        return scene
+    value = "" if value == "with" else value
     lines = scene.splitlines()
     for i, line in enumerate(lines):
         parts = split(line)

@@ -29,7 +29,8 @@ class StoryWitness final : public CloseWitness {
         const auto covered = coverage(span, pixel_.x - span.x);
         if (covered == 0) return;
         ink().colors(pixel_, 1, colors_);
-        const auto laid = with_alpha(colors_[0], static_cast<std::uint8_t>(std::lround(colors_[0].alpha * ink().opacity())));
+        const auto laid =
+            with_alpha(colors_[0], static_cast<std::uint8_t>(std::lround(colors_[0].alpha * ink().opacity())));
         step_ = PixelStep{.coverage = covered, .ink = laid, .before = {}, .after = {}};
         step_->covers = covered == 255 && ink().covers(colors_[0]);
     }

@@ -98,13 +98,18 @@ Bitmap<Rgb8> word_picture(const ReferencePage& page, const PageWord& word) {
     constexpr auto label_height = 18;
     std::vector<Bitmap<Rgb8>> pictures;
     std::vector<int> widths;
+    std::vector<std::string> titles;
     auto width = margin;
     auto height = 0;
     for (const auto& value : word.tries) {
         auto picture = first_drawn(with_value(page.scene, word.word, value));
         if (!picture) throw Error{"the page '" + page.name + "' cannot be drawn with " + word.word + " " + value};
         pictures.push_back(enlarge(*picture, small));
-        const auto words = bounds(label(word.word + " " + value, {}, 7)).size.width;
+        // "without smooth", "smooth", "radius 9".
+        titles.push_back(value == "without" ? value + " " + word.word
+                         : value == "with"  ? word.word
+                                            : word.word + " " + value);
+        const auto words = bounds(label(titles.back(), {}, 7)).size.width;
         widths.push_back(std::max(pictures.back().size().width, words) + margin);
         width += widths.back();
         height = std::max(height, pictures.back().size().height);
@@ -112,7 +117,7 @@ Bitmap<Rgb8> word_picture(const ReferencePage& page, const PageWord& word) {
     Bitmap<Rgb8> row{{width, label_height + height + margin}, paper};
     auto x = margin;
     for (std::size_t i = 0; i < pictures.size(); ++i) {
-        fill(row, label(word.word + " " + word.tries[i], {x, 6}, 7), writing);
+        fill(row, label(titles[i], {x, 6}, 7), writing);
         paste(row, pictures[i], {.at = {x, label_height}});
         x += widths[i];
     }

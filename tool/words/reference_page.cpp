@@ -211,8 +211,10 @@ std::optional<ReferencePage> reference_page(std::string_view name) {
 }
 
 std::vector<std::string> with_value(const std::string& scene, const std::string& word, const std::string& value) {
+    // Words without a value are there, or not.
+    if (value == "without") return {scene};
     auto lines = lines_of(scene);
-    const auto setting = word + (value.empty() ? "" : " " + value);
+    const auto setting = word + (value.empty() || value == "with" ? "" : " " + value);
     for (auto& line : lines) {
         const auto words = words_of(line);
         const auto found = std::find(words.begin(), words.end(), word);

@@ -18,7 +18,7 @@ struct PageWord {
     std::string unit;
     std::string range;               // "0 to 255", "a, b, c", or "any"
     std::string usual;               // what it is when it is left out; "needed", "none", or words
-    std::vector<std::string> tries;  // values that show what it changes
+    std::vector<std::string> tries;  // values that show what it changes; of words without one "without" and "with"
     std::string meaning;
 };
 
