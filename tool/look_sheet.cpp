@@ -12,6 +12,7 @@ constexpr auto paper = 0xf4f2ec_rgb;
 constexpr auto writing = 0x20303c_rgb;
 constexpr auto margin = 12;
 constexpr auto title_height = 24;
+constexpr auto title_letters = 14;
 constexpr auto tick = 6;
 constexpr auto least_with_grid = 6;  // pixels of the sheet for each of the picture
 
@@ -26,9 +27,11 @@ int ruler_width(const Panel& panel) {
 }
 constexpr auto ruler_height = 7 + tick + 6;
 
+// Of its pixels or its title, whichever needs more.
 Size room_of(const Panel& panel, int scale) {
     const auto size = panel.pixels.size();
-    return {.width = ruler_width(panel) + size.width * scale + margin,
+    const auto title = bounds(label(panel.title, {}, TextAnchor::top_left, title_letters)).size.width;
+    return {.width = ruler_width(panel) + std::max(size.width * scale, title) + margin,
             .height = title_height + ruler_height + size.height * scale + margin};
 }
 
@@ -104,8 +107,7 @@ void draw_panel(Bitmap<Rgb8>& sheet, const Panel& panel, Point corner, int scale
     const auto size = panel.pixels.size();
     const Point at{corner.x + ruler_width(panel), corner.y + title_height + ruler_height};
     const Box frame{.at = at, .size = {size.width * scale, size.height * scale}};
-    fill(sheet.within(Box{corner, {ruler_width(panel) + frame.size.width + margin, title_height}}),
-         label(panel.title, {at.x, corner.y + 2}, TextAnchor::top_left, 14), writing);
+    fill(sheet, label(panel.title, {at.x, corner.y + 2}, TextAnchor::top_left, title_letters), writing);
     fill(sheet, frame, [](Point pixel) { return behind(pixel); });
     paste(sheet, enlarge(panel.pixels, scale), {.at = at});
     if (scale >= least_with_grid) draw_grid(sheet, panel, at, scale);
