@@ -109,6 +109,15 @@ class Browser:
             sources.append({"type": "key", "id": "keyboard", "actions": held})
         self.ask("POST", "/actions", {"actions": sources})
 
+    def pinch(self, x, y, apart, to):
+        """Two fingers beside a place, so far from it, that move so far from it."""
+        def finger(name, side):
+            moves = [{"type": "pointerMove", "x": round(x + side * apart), "y": round(y)}, {"type": "pointerDown", "button": 0},
+                     {"type": "pointerMove", "x": round(x + side * (apart + to) / 2), "y": round(y), "duration": 60},
+                     {"type": "pointerMove", "x": round(x + side * to), "y": round(y), "duration": 60}, {"type": "pointerUp", "button": 0}]
+            return {"type": "pointer", "id": name, "parameters": {"pointerType": "touch"}, "actions": moves}
+        self.ask("POST", "/actions", {"actions": [finger("thumb", -1), finger("finger", 1)]})
+
     def wheel(self, x, y, by):
         self.ask("POST", "/actions", {"actions": [{"type": "wheel", "id": "wheel", "actions": [
             {"type": "scroll", "x": round(x), "y": round(y), "deltaX": 0, "deltaY": by}]}]})

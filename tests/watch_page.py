@@ -285,6 +285,28 @@ class Page(unittest.TestCase):
         self.browser.click("#zoom-fit")
         self.assertEqual(self.zoom() % 1, 0)
 
+    def test_two_fingers_zoom(self):
+        left, top, width, height = self.browser.box("#picture")
+        before = self.zoom()
+        self.browser.pinch(left + width / 2, top + height / 2, 60, 180)
+        self.browser.wait("document.getElementById('zoom').textContent !== arguments[0]", f"{before:.0f}:1")
+        self.assertGreater(self.zoom(), 2 * before)
+        self.assertEqual(self.zoom() % 1, 0)
+        self.browser.pinch(left + width / 2, top + height / 2, 180, 60)
+        self.browser.wait("Number(document.getElementById('zoom').textContent.split(':')[0]) < arguments[0]", 2 * before)
+
+    def test_colors_and_places_are_copied(self):
+        self.browser.run("navigator.clipboard.writeText = text => { window.copied = text; return Promise.resolve(); }")
+        x, y = self.place(40, 30)
+        self.browser.mouse(("move", x, y))
+        self.browser.click("#place button")
+        self.assertEqual(self.browser.run("return window.copied"), "40,30")
+        self.browser.click("#color button")
+        self.assertEqual(self.browser.run("return window.copied"), self.readout()[1])
+        self.browser.run("document.getElementById('picture').focus()")
+        self.browser.keys(["RIGHT", "RIGHT", "c"])  # from the middle, to the next
+        self.assertEqual(self.browser.run("return window.copied"), "61,40")
+
     def test_measuring(self):
         a, b = self.place(10, 20), self.place(40, 60)
         self.browser.click("#measure")
