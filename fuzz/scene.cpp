@@ -26,6 +26,15 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t cou
         for (std::size_t i = 0; i < touched.size() && i < 20; ++i) {
             if (touched[i].empty() && explain_unseen(scene, i).empty()) __builtin_trap();
         }
+        // Explaining draws the same, and what is seen was changed, and touched.
+        auto explained = scene.sheet<Rgba8>();
+        const auto all = render_explained(scene, explained);
+        if (explained.bytes() != sheet.bytes()) __builtin_trap();
+        for (std::size_t i = 0; i < all.calls.size(); ++i) {
+            const auto& [showing, touches, changes, seen, box, over, covers] = all.calls[i];
+            if (seen > changes || changes > touches || (showing == Showing::seen) != (seen > 0)) __builtin_trap();
+            if (showing != Showing::seen && i < 20 && explain_unseen(scene, i, all.calls[i]).empty()) __builtin_trap();
+        }
     } catch (const Error&) {
         return 0;
     }
