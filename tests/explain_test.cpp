@@ -292,6 +292,13 @@ TEST(Explain, ReasonsWhyNothingShows) {
     fill(plan, Box{.at = {-8, 40}, .size = {90, 30}}, colors::teal);                          // 9 seen, reaches over
     fill(plan, Box{.at = {0, 0}, .size = {70, 3}}, [](Point) { return Color{9, 9, 9, 0}; });  // 10 transparent
     stroke(plan, Box{.at = {-5, -5}, .size = {90, 90}}, colors::gold);                        // 11 around the sheet
+    // 12 in the middle, and apart from that beside the sheet
+    using Corners = Polygon::Vertices;
+    fill(plan,
+         Polygon{std::vector{Corners{{30, 36}, {33, 36}, {33, 38}, {30, 38}},
+                             Corners{{80, 36}, {83, 36}, {83, 38}, {80, 38}}}},
+         colors::gold);
+    clear(plan.within(Box{{60, 5}, {4, 4}}), colors::gold);  // 13
     const auto all = explain(plan, ground);
     const std::vector<Showing> expected{Showing::outside,     Showing::clipped,     Showing::transparent,
                                         Showing::transparent, Showing::unchanged,   Showing::covered,
@@ -311,6 +318,9 @@ TEST(Explain, ReasonsWhyNothingShows) {
     EXPECT_EQ(over.right, 12);
     EXPECT_EQ(over.bottom, 20);
     EXPECT_EQ(all.calls[0].over.right, 25);
+    EXPECT_EQ(all.calls[12].over.right, 14);
+    EXPECT_EQ(all.calls[13].over.right, 0);
+    EXPECT_EQ(all.calls[13].seen, 16);
     EXPECT_EQ(all.calls[9].seen, 70 * 10);
     EXPECT_EQ(all.layers.color16_at({25, 25}).red, 5);
 }

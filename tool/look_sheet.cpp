@@ -1,5 +1,6 @@
 // Pictures with rulers.
 #include "panels.hpp"
+#include "paper.hpp"
 
 #include <algorithm>
 #include <string>
@@ -8,29 +9,21 @@ namespace coldbrick::tool {
 
 namespace {
 
-constexpr auto paper = 0xf4f2ec_rgb;
-constexpr auto writing = 0x20303c_rgb;
-constexpr auto margin = 12;
 constexpr auto title_height = 24;
-constexpr auto title_letters = 14;
 constexpr auto tick = 6;
 constexpr auto least_with_grid = 6;  // pixels of the sheet for each of the picture
-
-Text label(const std::string& words, Point at, TextAnchor anchor, double height = 7) {
-    return {.words = words, .at = at, .anchor = anchor, .face = faces::pixel(), .height = height};
-}
 
 // Columns that a number of so many digits takes, with a tick and some room.
 int ruler_width(const Panel& panel) {
     const auto last = panel.origin.y + panel.pixels.size().height - 1;
-    return bounds(label(std::to_string(last), {}, TextAnchor::top_left)).size.width + tick + 6;
+    return bounds(label(std::to_string(last), {})).size.width + tick + 6;
 }
 constexpr auto ruler_height = 7 + tick + 6;
 
 // Of its pixels or its title, whichever needs more.
 Size room_of(const Panel& panel, int scale) {
     const auto size = panel.pixels.size();
-    const auto title = bounds(label(panel.title, {}, TextAnchor::top_left, title_letters)).size.width;
+    const auto title = bounds(label(panel.title, {}, title_letters)).size.width;
     return {.width = ruler_width(panel) + std::max(size.width * scale, title) + margin,
             .height = title_height + ruler_height + size.height * scale + margin};
 }
@@ -78,14 +71,14 @@ void draw_rulers(Bitmap<Rgb8>& sheet, const Panel& panel, Point at, int scale) {
     for (auto x = first(panel.origin.x, step_x); x < panel.origin.x + size.width; x += step_x) {
         const auto column = at.x + (x - panel.origin.x) * scale + middle;
         stroke(sheet, Line{.from = {column, at.y - tick}, .to = {column, at.y - 2}}, writing);
-        const auto words = label(std::to_string(x), {column, at.y - tick - 3}, TextAnchor::bottom);
+        const auto words = label(std::to_string(x), {column, at.y - tick - 3}, label_letters, TextAnchor::bottom);
         // A number that would hang over the end is left out.
         if (bounds(words).last().x <= at.x + size.width * scale + margin) fill(sheet, words, writing);
     }
     for (auto y = first(panel.origin.y, step_y); y < panel.origin.y + size.height; y += step_y) {
         const auto row = at.y + (y - panel.origin.y) * scale + middle;
         stroke(sheet, Line{.from = {at.x - tick, row}, .to = {at.x - 2, row}}, writing);
-        fill(sheet, label(std::to_string(y), {at.x - tick - 3, row}, TextAnchor::right), writing);
+        fill(sheet, label(std::to_string(y), {at.x - tick - 3, row}, label_letters, TextAnchor::right), writing);
     }
 }
 
@@ -107,7 +100,7 @@ void draw_panel(Bitmap<Rgb8>& sheet, const Panel& panel, Point corner, int scale
     const auto size = panel.pixels.size();
     const Point at{corner.x + ruler_width(panel), corner.y + title_height + ruler_height};
     const Box frame{.at = at, .size = {size.width * scale, size.height * scale}};
-    fill(sheet, label(panel.title, {at.x, corner.y + 2}, TextAnchor::top_left, title_letters), writing);
+    fill(sheet, label(panel.title, {at.x, corner.y + 2}, title_letters), writing);
     fill(sheet, frame, [](Point pixel) { return behind(pixel); });
     paste(sheet, enlarge(panel.pixels, scale), {.at = at});
     if (scale >= least_with_grid) draw_grid(sheet, panel, at, scale);

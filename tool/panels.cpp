@@ -11,13 +11,6 @@ namespace coldbrick::tool {
 
 namespace {
 
-bool is_picture(const std::string& path) {
-    std::ifstream file{path, std::ios::binary};
-    std::array<char, 4096> first{};
-    file.read(first.data(), first.size());
-    return picture_kind_of({first.data(), static_cast<std::size_t>(file.gcount())}).has_value();
-}
-
 Bitmap<Rgba8> drawn(const SceneArguments& arguments, const std::string& path) {
     auto of = arguments;
     of.scene = path;
@@ -39,7 +32,7 @@ Bitmap<Rgba8> picture_of(const Scene& scene) {
 }
 
 Bitmap<Rgba8> read_shown(const SceneArguments& arguments, const std::string& path) {
-    if (path != "-" && !is_picture(path)) return drawn(arguments, path);
+    if (path != "-" && !is_picture_file(path)) return drawn(arguments, path);
     return read_by(path, arguments.limits,
                    [](auto&& source, const LoadLimits& allowed) { return load<Rgba8>(source, allowed); });
 }

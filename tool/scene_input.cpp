@@ -87,6 +87,15 @@ std::vector<OutsideValue> outside_values(const std::vector<std::string>& words) 
     return values;
 }
 
+bool is_picture_file(const std::string& path) {
+    std::ifstream file{path, std::ios::binary};
+    constexpr std::size_t enough = 4096;
+    std::string first(enough, '\0');
+    file.read(first.data(), enough);
+    first.resize(static_cast<std::size_t>(file.gcount()));
+    return picture_kind_of(first).has_value();
+}
+
 SceneText read_scene_text(const std::string& path, std::uint64_t most) {
     const auto is_stdin = path == "-";
     SceneText scene{.text = read_file(path, most),

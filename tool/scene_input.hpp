@@ -41,5 +41,6 @@ struct SceneFile {
 
 // The kind that a file is of by its first bytes, if it is a picture and no scene.
 [[nodiscard]] std::optional<FileFormat> picture_kind_of(std::string_view text);
+[[nodiscard]] bool is_picture_file(const std::string& path);
 
 }  // namespace coldbrick::tool

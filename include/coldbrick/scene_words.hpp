@@ -29,6 +29,9 @@ struct SceneEntry {
     std::string form;     // what follows it
     std::string meaning;  // lines
     std::string example;  // of verbs: a statement
+    // Of verbs: whether an 'end' belongs to it; and whether what stands before that is drawn elsewhere than it says.
+    bool has_end = false;
+    bool moves = false;
 };
 
 struct SceneKeyword {

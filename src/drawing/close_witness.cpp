@@ -1,6 +1,7 @@
 #include "drawing/close_witness.hpp"
 
 #include "formats/kernels.hpp"
+#include "paint/blending.hpp"
 
 #include <algorithm>
 #include <variant>
@@ -11,11 +12,8 @@ LaidInk::LaidInk(const Surface& surface, const Ink& ink, const Box& shape)
     : surface_{surface}, ink_{ink}, shape_{shape} {
     if (const auto* const source = std::get_if<Ink::Source>(&ink.of())) source_ = source->get();
     const auto& how = ink.how();
-    const auto has_all = [&](Channels needed) {
-        return (static_cast<unsigned>(how.channels) & static_cast<unsigned>(needed)) == static_cast<unsigned>(needed);
-    };
     const auto& kernel = *surface.kernel;
-    takes_all_ = has_all(kernel.has_alpha ? Channels::all : Channels::color);
+    takes_all_ = takes_all(how.channels, kernel.has_alpha);
     replaces_ = how.blend == Blend::replace && how.opacity == 1;
     is_over_ = how.blend == Blend::over && how.opacity == 1;
     const auto is_invisible = how.opacity == 0 || how.channels == Channels::none ||

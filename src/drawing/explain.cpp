@@ -1,6 +1,7 @@
 // What has become of a drawing's calls.
 #include "coldbrick/explain.hpp"
 
+#include "drawing/calls.hpp"
 #include "drawing/close_witness.hpp"
 #include "formats/kernels.hpp"
 
@@ -219,10 +220,11 @@ Explanation explain(const Drawing& drawing, const Surface& surface, const DrawCa
     draw(watched, [&](std::size_t number, const Box& touched) {
         auto story = witness.take(touched);
         const auto call = drawing[number];
-        const auto bounds = call.bounds();
         const auto target = Box{.at = {}, .size = surface.size};
+        const auto bounds = call.bounds();
         if (story.touched == 0) story.showing = without_pixels(call, bounds, target);
-        if (call.figure() || call.picture() != nullptr) story.over = reach_over(bounds, target);
+        // A clear is everywhere.
+        if (bounds != everything) story.over = reach_over(bounds, target);
         all.calls.push_back(std::move(story));
     });
     all.layers = witness.layers();

@@ -1,13 +1,12 @@
 // What happened to one pixel.
 #include "drawing/close_witness.hpp"
 #include "formats/kernels.hpp"
+#include "paint/masks.hpp"
 
-#include "coldbrick/error.hpp"
 #include "coldbrick/explain.hpp"
 
 #include <cmath>
 #include <optional>
-#include <string>
 #include <utility>
 #include <vector>
 
@@ -43,11 +42,7 @@ class StoryWitness final : public CloseWitness {
 }  // namespace
 
 PixelStory explain(const Drawing& drawing, const Surface& ground, Point pixel, const DrawCalls& draw) {
-    if (!contains(ground, pixel)) {
-        const auto words = [](Point point) { return std::to_string(point.x) + "," + std::to_string(point.y); };
-        throw Error{"explain: pixel " + words(pixel) + " is outside; allowed is " + words(ground.window.at) + " to " +
-                    words(ground.window.last())};
-    }
+    check_seen("explain", ground, pixel);
     PixelStory story{.at = pixel, .ground = color_at(ground, pixel), .steps = {}};
     Scratch scratch{ground};
     auto& surface = scratch.surface();

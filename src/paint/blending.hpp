@@ -15,6 +15,12 @@ struct Cover {
     [[nodiscard]] std::uint8_t of(int pixel) const noexcept { return each != nullptr ? each[pixel] : all; }
 };
 
+// Whether all channels are drawn into that such pixels have.
+constexpr bool takes_all(Channels channels, bool has_alpha) noexcept {
+    const auto needed = static_cast<unsigned>(has_alpha ? Channels::all : Channels::color);
+    return (static_cast<unsigned>(channels) & needed) == needed;
+}
+
 // How, and on what kind of pixels.
 struct Blender {
     const Laying& how;

@@ -50,9 +50,9 @@ class GeneralPainter {
           blender_{.how = ink.how(), .has_alpha = kernel_.has_alpha, .is_gray = kernel_.is_gray} {
         if (const auto* const source = std::get_if<Ink::Source>(&ink.of())) source_ = source->get();
         const auto& how = ink.how();
-        const auto takes_all = how.channels == Channels::all || (!kernel_.has_alpha && has_all_colors(how.channels));
         const auto lays_over = how.blend == Blend::over || how.blend == Blend::replace;
-        is_plain_ = source_ != nullptr && source_->is_opaque() && how.opacity == 1 && takes_all && lays_over;
+        is_plain_ = source_ != nullptr && source_->is_opaque() && how.opacity == 1 &&
+                    takes_all(how.channels, kernel_.has_alpha) && lays_over;
         is_direct_ = is_plain_ && !kernel_.is_sparse && (kernel_.is_color || source_->is_even_in_rows());
     }
 
@@ -73,11 +73,6 @@ class GeneralPainter {
     static constexpr int at_once = 256;
     template <class Texel>
     using Stretch = std::array<Texel, at_once>;
-
-    static bool has_all_colors(Channels channels) noexcept {
-        return (static_cast<unsigned>(channels) & static_cast<unsigned>(Channels::color)) ==
-               static_cast<unsigned>(Channels::color);
-    }
 
     void paint(const CoverSpan& span) {
         const auto replaces = is_plain_ && span.each == nullptr && span.all == 255;
@@ -280,14 +275,7 @@ Box paint_pixel(const Surface& surface, const Pixel& pixel, Point at) noexcept {
 // A box of pixels, which needs no scan.
 Box paint_box(const Surface& surface, const SpanReceiver& receiver, const Box& box) {
     const auto seen = intersection(box, surface.window);
-    const auto end = seen.at.y + seen.size.height;
-    constexpr auto at_once = 32;
-    Span rows[at_once];
-    for (auto y = seen.at.y; y < end;) {
-        std::size_t count = 0;
-        for (; count < at_once && y < end; ++y) rows[count++] = {.y = y, .x = seen.at.x, .length = seen.size.width};
-        receiver.take(receiver.context, {rows, count});
-    }
+    for_rows_of(seen, [&](std::span<const Span> rows) { receiver.take(receiver.context, rows); });
     tell_box(surface, seen);
     return seen;
 }

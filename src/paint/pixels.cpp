@@ -2,6 +2,7 @@
 
 #include "formats/kernels.hpp"
 #include "geometry/limits.hpp"
+#include "paint/masks.hpp"
 
 #include "coldbrick/detail/clips.hpp"
 #include "coldbrick/draw.hpp"
@@ -95,30 +96,26 @@ bool contains(const Surface& surface, Point pixel) noexcept {
            (surface.cover() == nullptr || surface.cover()->coverage_at(pixel) > 0);
 }
 
-namespace {
-
-void check_seen(const Surface& surface, Point pixel) {
+void check_seen(std::string_view call, const Surface& surface, Point pixel) {
     if (coldbrick::contains(surface.window, pixel)) return;
     const auto words = [](Point p) { return std::to_string(p.x) + "," + std::to_string(p.y); };
     const auto allowed = surface.window.empty() ? "no pixel, as the view's clip is empty"
                                                 : words(surface.window.at) + " to " + words(surface.window.last());
-    throw Error{"color_at: pixel " + words(pixel) + " is outside; allowed is " + allowed};
+    throw Error{std::string{call} + ": pixel " + words(pixel) + " is outside; allowed is " + allowed};
 }
 
-}  // namespace
-
 Color color_at(const Surface& surface, Point pixel) {
-    check_seen(surface, pixel);
+    check_seen("color_at", surface, pixel);
     return decode(surface, pixel);
 }
 
 Color16 color16_at(const Surface& surface, Point pixel) {
-    check_seen(surface, pixel);
+    check_seen("color_at", surface, pixel);
     return decode_deep(surface, pixel);
 }
 
 std::uint8_t byte_at(const Surface& surface, Point pixel) {
-    check_seen(surface, pixel);
+    check_seen("color_at", surface, pixel);
     return *pixel_address(surface, pixel.x, pixel.y);
 }
 

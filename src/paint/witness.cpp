@@ -1,8 +1,5 @@
 #include "paint/witness.hpp"
 
-#include <algorithm>
-#include <array>
-
 namespace coldbrick::inline v0::detail {
 
 SpanReceiver Witnessed::receiver() noexcept {
@@ -41,14 +38,7 @@ SpanReceiver Witnessed::receiver() noexcept {
 
 void tell_box(const Surface& surface, const Box& box) {
     if (surface.witness == nullptr || box.empty()) return;
-    constexpr std::size_t at_once = 32;
-    std::array<Span, at_once> rows;
-    const auto end = box.at.y + box.size.height;
-    for (auto y = box.at.y; y < end;) {
-        std::size_t count = 0;
-        for (; count < at_once && y < end; ++y) rows[count++] = {.y = y, .x = box.at.x, .length = box.size.width};
-        surface.witness->touched(std::span{rows}.first(count));
-    }
+    for_rows_of(box, [&](std::span<const Span> rows) { surface.witness->touched(rows); });
 }
 
 }  // namespace coldbrick::inline v0::detail

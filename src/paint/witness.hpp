@@ -5,6 +5,7 @@
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"
 
+#include <cstddef>
 #include <span>
 
 namespace coldbrick::inline v0::detail {
@@ -43,6 +44,19 @@ class Witnessed {
     SpanReceiver to_;
     Witness& witness_;
 };
+
+// Calls take(rows) for the rows of a box, some at a time.
+template <class Take>
+void for_rows_of(const Box& box, const Take& take) {
+    constexpr std::size_t at_once = 32;
+    Span rows[at_once];
+    const auto end = box.at.y + box.size.height;
+    for (auto y = box.at.y; y < end;) {
+        std::size_t count = 0;
+        for (; count < at_once && y < end; ++y) rows[count++] = {.y = y, .x = box.at.x, .length = box.size.width};
+        take(std::span<const Span>{rows, count});
+    }
+}
 
 // Tells the surface's witness, if there is one, of a box that has been painted.
 void tell_box(const Surface& surface, const Box& box);

@@ -37,7 +37,13 @@ SceneWords all_words() {
     SceneWords all;
     for (const auto& kind : detail::statement_kinds()) {
         const auto verb = std::string{kind.verb};
-        all.verbs.push_back({verb, std::string{kind.form}, std::string{kind.meaning}, std::string{kind.example}});
+        using enum detail::Block;
+        all.verbs.push_back({.name = verb,
+                             .form = std::string{kind.form},
+                             .meaning = std::string{kind.meaning},
+                             .example = std::string{kind.example},
+                             .has_end = kind.block != none,
+                             .moves = kind.block == group || kind.block == pattern || kind.block == shape});
         if (kind.head == detail::Head::shape) {
             for (const auto& shape : detail::shape_names()) {
                 auto statement = statement_of(verb + " " + std::string{shape});
@@ -52,9 +58,11 @@ SceneWords all_words() {
         }
     }
     for (const auto& shape : detail::shape_statements()) {
-        all.shapes.push_back({std::string{shape.name}, std::string{shape.form}, std::string{shape.meaning}, ""});
+        all.shapes.push_back(
+            {std::string{shape.name}, std::string{shape.form}, std::string{shape.meaning}, "", false, false});
     }
-    all.shapes.push_back({"region", "SHAPE plus|minus|within|xor SHAPE ...", "shapes joined from left to right", ""});
+    all.shapes.push_back(
+        {"region", "SHAPE plus|minus|within|xor SHAPE ...", "shapes joined from left to right", "", false, false});
     for (const auto& keyword : detail::keywords) all.keywords.push_back(keyword_of(keyword));
     for (const auto& function : detail::functions) {
         all.functions.push_back({std::string{function.name}, std::string{function.example}});

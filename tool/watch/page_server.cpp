@@ -1,5 +1,6 @@
 #include "watch/page_server.hpp"
 
+#include "color_words.hpp"
 #include "scene_input.hpp"
 #include "watch/page_files.hpp"
 
@@ -8,7 +9,6 @@
 #include <fstream>
 #include <limits>
 #include <set>
-#include <sstream>
 #include <utility>
 
 #include <fmt/core.h>
@@ -28,17 +28,10 @@ std::string version_of(std::string_view text) {
     return fmt::format("{:016x}", hash);
 }
 
+// No more than some bytes more than a scene may have.
 std::optional<std::string> content_of(const std::string& path) {
     std::ifstream file{path, std::ios::binary};
-    if (!file) return std::nullopt;
-    std::ostringstream text;
-    text << file.rdbuf();
-    return text.str();
-}
-
-bool is_picture_file(const std::string& path) {
-    const auto text = content_of(path);
-    return text && picture_kind_of(*text).has_value();
+    return file ? std::optional{read_all(file, SceneLimits{}.scene_bytes)} : std::nullopt;
 }
 
 // As it is: on one machine, packing takes longer than sending.
@@ -63,8 +56,13 @@ Json words_as_json() {
     const auto& words = scene_words();
     const auto entries = [](const std::vector<SceneEntry>& list) {
         auto json = Json::array();
-        for (const auto& [name, form, meaning, example] : list) {
-            json.push_back({{"name", name}, {"form", form}, {"meaning", meaning}, {"example", example}});
+        for (const auto& of : list) {
+            json.push_back({{"name", of.name},
+                            {"form", of.form},
+                            {"meaning", of.meaning},
+                            {"example", of.example},
+                            {"has_end", of.has_end},
+                            {"moves", of.moves}});
         }
         return json;
     };
@@ -86,13 +84,10 @@ Json words_as_json() {
     for (const auto& function : words.functions)
         functions.push_back({{"name", function.name}, {"example", function.example}});
     auto colors = Json::object();
-    for (const auto& named : named_colors) {
-        const auto [red, green, blue, alpha] = named.color;
-        colors[std::string{named.name}] = fmt::format("#{:02x}{:02x}{:02x}", red, green, blue);
-    }
-    return {{"verbs", entries(words.verbs)},       {"shapes", entries(words.shapes)},
-            {"statements", std::move(statements)}, {"keywords", std::move(keywords)},
-            {"functions", std::move(functions)},   {"colors", std::move(colors)}};
+    for (const auto& named : named_colors) colors[std::string{named.name}] = hex(named.color);
+    return {{"verbs", entries(words.verbs)},   {"shapes", entries(words.shapes)}, {"statements", std::move(statements)},
+            {"keywords", std::move(keywords)}, {"joiners", words.joiners},        {"functions", std::move(functions)},
+            {"colors", std::move(colors)}};
 }
 
 // A whole number in a query; nothing if there is none.

@@ -76,11 +76,6 @@ WatchedFiles::Changes WatchedFiles::changes_now() const {
     return all;
 }
 
-WatchedFiles::Changes WatchedFiles::changes() const {
-    const std::scoped_lock lock{mutex_};
-    return changes_now();
-}
-
 WatchedFiles::Changes WatchedFiles::wait(const Changes& known, int milliseconds) const {
     std::unique_lock lock{mutex_};
     changed_.wait_for(lock, std::chrono::milliseconds{milliseconds},

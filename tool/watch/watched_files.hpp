@@ -33,7 +33,6 @@ class WatchedFiles {
 
     // How often each file has changed.
     using Changes = std::vector<std::uint64_t>;
-    [[nodiscard]] Changes changes() const;
 
     // Waits for other numbers than these, at most so many milliseconds, and no longer than until stop(). Returns what
     // they are then.

@@ -1,5 +1,6 @@
 #include "words/page_picture.hpp"
 
+#include "paper.hpp"
 #include "words/embedded_pages.hpp"
 
 #include <algorithm>
@@ -15,9 +16,6 @@ namespace coldbrick::tool {
 
 namespace {
 
-constexpr auto paper = 0xf4f2ec_rgb;
-constexpr auto writing = 0x20303c_rgb;
-constexpr auto margin = 12;
 constexpr auto large = 4;
 constexpr auto small = 2;
 
@@ -67,10 +65,6 @@ std::optional<Bitmap<Rgb8>> first_drawn(const std::vector<std::string>& scenes) 
     return std::nullopt;
 }
 
-Text label(const std::string& words, Point at, double height) {
-    return {.words = words, .at = at, .face = faces::pixel(), .height = height};
-}
-
 // Pictures one below the other, on paper.
 Bitmap<Rgb8> stacked(const std::vector<Bitmap<Rgb8>>& pictures, int top) {
     Size size{.width = 0, .height = top};
@@ -109,7 +103,7 @@ Bitmap<Rgb8> word_picture(const ReferencePage& page, const PageWord& word) {
         titles.push_back(value == "without" ? value + " " + word.word
                          : value == "with"  ? word.word
                                             : word.word + " " + value);
-        const auto words = bounds(label(titles.back(), {}, 7)).size.width;
+        const auto words = bounds(label(titles.back(), {})).size.width;
         widths.push_back(std::max(pictures.back().size().width, words) + margin);
         width += widths.back();
         height = std::max(height, pictures.back().size().height);
@@ -117,7 +111,7 @@ Bitmap<Rgb8> word_picture(const ReferencePage& page, const PageWord& word) {
     Bitmap<Rgb8> row{{width, label_height + height + margin}, paper};
     auto x = margin;
     for (std::size_t i = 0; i < pictures.size(); ++i) {
-        fill(row, label(titles[i], {x, 6}, 7), writing);
+        fill(row, label(titles[i], {x, 6}), writing);
         paste(row, pictures[i], {.at = {x, label_height}});
         x += widths[i];
     }
@@ -125,15 +119,14 @@ Bitmap<Rgb8> word_picture(const ReferencePage& page, const PageWord& word) {
 }
 
 Bitmap<Rgb8> page_picture(const ReferencePage& page) {
-    constexpr auto title_height = 14;
-    constexpr auto top = 2 * margin + title_height;
+    constexpr auto top = 2 * margin + title_letters;
     std::vector<Bitmap<Rgb8>> rows{
         bordered(page_scene(page), {.left = margin, .right = margin, .bottom = margin}, paper)};
     for (const auto& word : page.words) {
         if (!word.tries.empty()) rows.push_back(word_picture(page, word));
     }
     auto all = stacked(rows, top);
-    fill(all, label(page.name, {margin, margin}, title_height), writing);
+    fill(all, label(page.name, {margin, margin}, title_letters), writing);
     return all;
 }
 

@@ -1,6 +1,7 @@
 // The reference in the terminal.
 #include "commands.hpp"
 #include "output.hpp"
+#include "words/embedded_pages.hpp"
 #include "words/page_picture.hpp"
 #include "words/reference_page.hpp"
 
@@ -95,7 +96,10 @@ void print_list() {
         return std::any_of(shapes.begin(), shapes.end(), [&](const SceneEntry& shape) { return shape.name == name; });
     };
     fmt::print("Statements:\n\n");
-    const auto is_call = [](const std::string& name) { return call_picture(name).has_value(); };
+    const auto is_call = [](const std::string& name) {
+        const auto pages = call_pages();
+        return std::any_of(pages.begin(), pages.end(), [&](const EmbeddedPage& page) { return page.name == name; });
+    };
     print(page_names(), [&](const std::string& name) { return !is_shape(name) && !is_call(name); });
     fmt::print("\nShapes, to be filled and stroked:\n\n");
     print(page_names(), is_shape);

@@ -191,7 +191,7 @@ export class SceneEditor {
   // The points of the statement under the cursor that can be moved in the picture.
   points() {
     const lines = this.text.split("\n");
-    if (!values.isUnmoved(lines, this.line)) return [];
+    if (!values.isUnmoved(lines, this.line, this.words.verbs)) return [];
     return values.points(lines[this.line] ?? "").map(point => ({ ...point, line: this.line }));
   }
 

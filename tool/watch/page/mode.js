@@ -5,7 +5,8 @@ export function defineMode(CodeMirror, words) {
   const shapes = new Set([...words.shapes.map(shape => shape.name), "linear", "radial", "conic"]);
   const keywords = new Set(words.keywords);
   const functions = new Set(words.functions.map(entry => entry.name));
-  const indenting = new Set(["repeat", "when", "otherwise", "shape", "move", "turn", "scale", "shear", "clip", "pattern"]);
+  const indenting = new Set(words.verbs.filter(verb => verb.has_end).map(verb => verb.name));
+  const joiners = new Set(words.joiners);
 
   function word(text, state, begins) {
     if (begins && verbs.has(text)) {
@@ -16,7 +17,7 @@ export function defineMode(CodeMirror, words) {
     if (keywords.has(text)) return "keyword";
     if (functions.has(text)) return "builtin";
     if (words.colors[text]) return "atom";
-    return text === "otherwise" || text === "plus" || text === "minus" || text === "within" || text === "xor" ? "verb" : "variable";
+    return joiners.has(text) ? "verb" : "variable";
   }
 
   CodeMirror.defineMode("brick", config => ({
@@ -42,7 +43,7 @@ export function defineMode(CodeMirror, words) {
         return null;
       }
       const style = word(name[0], state, begins);
-      if (begins && indenting.has(name[0]) && name[0] !== "otherwise") ++state.depth;
+      if (begins && indenting.has(name[0])) ++state.depth;
       if (begins && name[0] === "end") state.depth = Math.max(0, state.depth - 1);
       state.second = begins && style === "verb";
       state.first = false;

@@ -84,12 +84,13 @@ export function colors(line, names) {
 }
 
 // Whether coordinates of a line are those of the sheet: not inside a shape of one's own, or something that moves.
-export function isUnmoved(lines, number) {
+export function isUnmoved(lines, number, verbs) {
+  const known = new Map(verbs.map(verb => [verb.name, verb]));
   const open = [];
   for (let i = 0; i < number; ++i) {
     const verb = /^\s*([a-z]+)/.exec(lines[i])?.[1] ?? "";
-    if (["repeat", "when", "shape", "move", "turn", "scale", "shear", "clip", "pattern"].includes(verb)) open.push(verb);
+    if (known.get(verb)?.has_end) open.push(verb);
     if (verb === "end") open.pop();
   }
-  return !open.some(verb => ["shape", "move", "turn", "scale", "shear", "pattern"].includes(verb));
+  return !open.some(verb => known.get(verb).moves);
 }
