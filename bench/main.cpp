@@ -97,6 +97,7 @@ void add(Pair pair) { pairs().push_back(std::move(pair)); }
 }  // namespace bench
 
 int main(int argc, char** argv) {
+    bench::add_inks();
     bench::add_fills();
     bench::add_small_shapes();
     bench::add_smooth();
@@ -106,7 +107,7 @@ int main(int argc, char** argv) {
     bench::add_pictures();
     bench::add_scenes();
     for (const auto& pair : bench::pairs()) {
-        benchmark::RegisterBenchmark(pair.name.c_str(), bench::time_pair, pair)->UseManualTime()->MinTime(0.4);
+        benchmark::RegisterBenchmark(pair.name.c_str(), bench::time_pair, pair)->UseManualTime();
     }
     benchmark::Initialize(&argc, argv);
     if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;

@@ -27,6 +27,7 @@ inline void written(void* memory) {
 }
 
 void add_fills();
+void add_inks();
 void add_owners();
 void add_pictures();
 void add_scenes();

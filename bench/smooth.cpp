@@ -1,28 +1,11 @@
-// Smooth edges, translucent inks and gradients.
+// Smooth edges.
 #include "spans.hpp"
-
-#include <coldbrick/gradient.hpp>
-#include <coldbrick/pattern.hpp>
 
 #include <string>
 
 namespace bench {
 
 namespace {
-
-constexpr auto whole_sheet = Box{.at = {.x = 0, .y = 0}, .size = sheet};
-
-// An ink on the whole sheet, against memset of its bytes.
-template <PixelFormat Format>
-void add_ink(const std::string& name, const Ink& laid, double allowed) {
-    const auto bitmap = shared_bitmap<Format>();
-    add({.name = name,
-         .reference = "memset of its rows",
-         .allowed = allowed,
-         .items = 1,
-         .ours = [=] { benchmark::DoNotOptimize(fill(*bitmap, whole_sheet, laid)); },
-         .other = memset_of(spans_of(whole_sheet), bitmap)});
-}
 
 // A shape with smooth edges against the same with crisp ones.
 template <PixelFormat Format, class Shape>
@@ -36,17 +19,63 @@ void add_smooth_fill(const std::string& name, const Shape& shape, double allowed
          .other = [=] { benchmark::DoNotOptimize(fill(*bitmap, shape, ink)); }});
 }
 
-// A smooth stroke of width 4 against the smooth fill of the same shape, or of one that has a fill.
+// A smooth stroke against the smooth fill of the same shape, or of one that has a fill.
 template <class Shape, class Filled>
-void add_smooth_stroke(const std::string& name, const Shape& shape, const Filled& of) {
+void add_smooth_stroke(const std::string& name, const Shape& shape, const Filled& of, int width = 4) {
     const auto bitmap = shared_bitmap<Rgba8>();
-    constexpr auto allowed = 3;
+    constexpr auto allowed = 2;
     add({.name = name,
          .reference = "its smooth fill",
          .allowed = allowed,
          .items = 1,
-         .ours = [=] { benchmark::DoNotOptimize(stroke(*bitmap, shape, {.width = 4, .edge = Edge::smooth}, ink)); },
+         .ours = [=] { benchmark::DoNotOptimize(stroke(*bitmap, shape, {.width = width, .edge = Edge::smooth}, ink)); },
          .other = [=] { benchmark::DoNotOptimize(fill(*bitmap, of, {.edge = Edge::smooth}, ink)); }});
+}
+
+// Small shapes with smooth edges, 200 of them all over a corner of the sheet.
+template <class Shape, class Make>
+void add_small_smooth_of(const std::string& name, const Make& make) {
+    constexpr auto allowed = 2.5;
+    constexpr auto times = 200;
+    const auto bitmap = shared_bitmap<Rgba8>();
+    const auto draw = [=](Edge edge) {
+        return [=] {
+            for (int i = 0; i < times; ++i) {
+                const auto shape = make(Point{.x = 60 + i * 37 % 400, .y = 60 + i * 53 % 300});
+                benchmark::DoNotOptimize(fill(*bitmap, shape, Fill{.edge = edge}, ink));
+            }
+        };
+    };
+    add({.name = name,
+         .reference = "with crisp edges",
+         .allowed = allowed,
+         .items = times,
+         .ours = draw(Edge::smooth),
+         .other = draw(Edge::crisp)});
+}
+
+void add_small_smooth() {
+    for (const auto size : {5, 12, 25, 50}) {
+        const auto of_size = " of " + std::to_string(size) + " pixels";
+        const auto corner = [size](Point at) { return Point{.x = at.x - size / 2, .y = at.y - size / 2}; };
+        add_small_smooth_of<Ellipse>("smooth circle" + of_size, [=](Point at) {
+            return Ellipse::within({.at = corner(at), .size = {.width = size, .height = size}});
+        });
+        add_small_smooth_of<Ellipse>("smooth ellipse" + of_size, [=](Point at) {
+            return Ellipse::within({.at = corner(at), .size = {.width = size, .height = size * 2 / 3}});
+        });
+        add_small_smooth_of<Polygon>("smooth triangle" + of_size, [=](Point at) {
+            const auto [x, y] = corner(at);
+            return Polygon{{x, y}, {x + size, y + size / 3}, {x + size / 4, y + size}};
+        });
+        add_small_smooth_of<Box>("smooth box" + of_size, [=](Point at) {
+            return Box{.at = corner(at), .size = {.width = size, .height = size}};
+        });
+        add_small_smooth_of<RoundedBox>("smooth rounded box" + of_size, [=](Point at) {
+            return RoundedBox{.box = {.at = corner(at), .size = {.width = size, .height = size}},
+                              .corner_radius = size / 3};
+        });
+    }
 }
 
 void add_smooth_strokes() {
@@ -68,30 +97,16 @@ void add_smooth_strokes() {
     }
 }
 
-LinearGradient across_the_sheet(Position to) {
-    return {.from = {0, 0}, .to = to, .stops = {{0, gray(20)}, {0.5, ink}, {1, gray(250)}}};
-}
-
 }  // namespace
 
 void add_smooth() {
-    const auto translucent = Ink{with_alpha(ink, 100)};
-    add_ink<Rgba8>("translucent box 1920x1080, 4 bytes", translucent, 2.5);
-    add_ink<Rgb8>("translucent box 1920x1080, 3 bytes", translucent, 2.5);
-    add_ink<Rgba8>("linear gradient, slanted", across_the_sheet({1919, 1079}), 4);
-    add_ink<Rgba8>("linear gradient, from top to bottom", across_the_sheet({0, 1079}), 4);
-    auto dithered = across_the_sheet({1919, 1079});
-    dithered.dither = Dither::ordered;
-    add_ink<Rgba8>("linear gradient, dithered", dithered, 0);
-    add_ink<Rgba8>("radial gradient",
-                   RadialGradient{.center = {960, 540}, .radius = 900, .stops = {{0, gray(20)}, {1, ink}}}, 0);
-    add_ink<Rgba8>("conic gradient", ConicGradient{.center = {960, 540}, .stops = {{0, gray(20)}, {1, ink}}}, 0);
-    add_ink<Rgba8>("multiply", Ink{ink, {.blend = Blend::multiply}}, 0);
+    add_small_smooth();
+    add_smooth_fill<Rgba8>("smooth polygon of 1,000 edges", wavy_polygon(1000), 1.8);
     const auto circle = Circle{.center = {.x = 960, .y = 540}, .radius = 400};
     add_smooth_fill<Rgba8>("smooth circle of radius 400, 4 bytes", circle, 1.6);
     add_smooth_fill<Rgb8>("smooth circle of radius 400, 3 bytes", circle, 1.6);
-    add_smooth_fill<Rgba8>("smooth ten-pointed star, 4 bytes", ten_pointed_star(), 2);
-    add_smooth_fill<Rgb8>("smooth ten-pointed star, 3 bytes", ten_pointed_star(), 2);
+    add_smooth_fill<Rgba8>("smooth ten-pointed star, 4 bytes", ten_pointed_star(), 1.8);
+    add_smooth_fill<Rgb8>("smooth ten-pointed star, 3 bytes", ten_pointed_star(), 1.8);
     add_smooth_strokes();
 }
 

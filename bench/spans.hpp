@@ -31,6 +31,18 @@ inline Polygon ten_pointed_star() {
     return Polygon{std::move(vertices)};
 }
 
+// A closed line that goes around in waves.
+inline Polygon wavy_polygon(int edges) {
+    Polygon::Vertices vertices;
+    for (int i = 0; i < edges; ++i) {
+        const auto angle = 2 * std::numbers::pi * i / edges;
+        const auto radius = 430 + 60 * std::sin(24 * angle);
+        vertices.push_back({.x = 960 + static_cast<int>(std::lround(radius * std::cos(angle))),
+                            .y = 540 + static_cast<int>(std::lround(radius * std::sin(angle)))});
+    }
+    return Polygon{std::move(vertices)};
+}
+
 template <PixelFormat Format>
 std::shared_ptr<Bitmap<Format>> shared_bitmap() {
     return std::make_shared<Bitmap<Format>>(sheet, gray(20));

@@ -5,9 +5,7 @@
 #include <coldbrick/region.hpp>
 #include <coldbrick/vertices.hpp>
 
-#include <cmath>
 #include <memory>
-#include <numbers>
 #include <string>
 
 namespace bench {
@@ -15,18 +13,6 @@ namespace bench {
 namespace {
 
 using namespace coldbrick;
-
-// A closed line that goes around in waves.
-Polygon wavy_polygon(int edges) {
-    Polygon::Vertices vertices;
-    for (int i = 0; i < edges; ++i) {
-        const auto angle = 2 * std::numbers::pi * i / edges;
-        const auto radius = 430 + 60 * std::sin(24 * angle);
-        vertices.push_back({.x = 960 + static_cast<int>(std::lround(radius * std::cos(angle))),
-                            .y = 540 + static_cast<int>(std::lround(radius * std::sin(angle)))});
-    }
-    return Polygon{std::move(vertices)};
-}
 
 // Draws one shape and another one as its reference, each a thousand times, all over the sheet.
 template <class Draw, class DrawOther>
@@ -100,7 +86,7 @@ void add_strokes() {
     add_fill<Rgba8>("stroke of width 8, ellipse 800x300",
                     stroked(Ellipse::within({.at = {.x = 560, .y = 390}, .size = {.width = 800, .height = 300}}), wide),
                     2);
-    add_fill<Rgba8>("stroke of width 8, polygon of 1,000 edges", stroked(wavy_polygon(1000), wide), 2);
+    add_fill<Rgba8>("stroke of width 8, polygon of 1,000 edges", stroked(wavy_polygon(1000), wide), 5);
     const auto sheet_of = shared_bitmap<Rgba8>();
     const auto large = wavy_polygon(100'000);
     const auto small = wavy_polygon(10'000);

@@ -1,30 +1,13 @@
 #include "formats/source_over.hpp"
 
 #include "formats/kernels.hpp"
+#include "geometry/vectors.hpp"
 
 #include <bit>
 
 namespace coldbrick::inline v0::detail {
 
 namespace {
-
-// Each loop is compiled twice, for any processor and for those with AVX2, and does the same whole-number arithmetic in
-// both. The compiler makes vectors of it.
-#if defined(COLDBRICK_SIMD) && defined(__x86_64__) && defined(__GNUC__)
-#define COLDBRICK_WIDE [[gnu::target("avx2")]]
-bool has_wide() noexcept {
-    static const auto known = __builtin_cpu_supports("avx2") != 0;
-    return known;
-}
-#else
-#define COLDBRICK_WIDE
-bool has_wide() noexcept { return false; }
-#endif
-#if defined(__GNUC__)
-#define COLDBRICK_INLINE [[gnu::always_inline]] inline
-#else
-#define COLDBRICK_INLINE inline
-#endif
 
 // For t from 0 to 255*255, t / 255 rounded is (u + (u >> 8)) >> 8 with u = t + 128.
 COLDBRICK_INLINE std::uint8_t blended(const OpaqueBlend& by, std::uint8_t below, std::size_t i) noexcept {
@@ -53,15 +36,11 @@ COLDBRICK_INLINE void blend_bytes(const OpaqueBlend& by, std::uint8_t* bytes, st
     for (std::size_t i = 0; i < count; ++i) bytes[i] = blended(by, bytes[i], i);
 }
 
-COLDBRICK_WIDE void blend_bytes_wide(const OpaqueBlend& by, std::uint8_t* bytes, std::size_t count) noexcept {
-    blend_bytes(by, bytes, count);
-}
-
 constexpr std::size_t pixels_at_once = OpaqueBlend::period / 4;
 
-COLDBRICK_INLINE bool are_opaque(const std::uint8_t* pixels) noexcept {
+COLDBRICK_INLINE bool are_all_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
     auto common = ~std::uint32_t{0};
-    for (std::size_t i = 0; i < pixels_at_once; ++i) {
+    for (std::size_t i = 0; i < count; ++i) {
         std::uint32_t word = 0;
         std::memcpy(&word, pixels + 4 * i, sizeof word);
         common &= word;
@@ -71,23 +50,49 @@ COLDBRICK_INLINE bool are_opaque(const std::uint8_t* pixels) noexcept {
     return bytes[alpha_place] == 255;
 }
 
+// As over(), by pixels that lie so many bytes apart: whole numbers in doubles, which are exact.
+template <std::size_t step>
+COLDBRICK_INLINE void over_period(const std::uint8_t* source, std::uint8_t* pixels) noexcept {
+    std::array<std::uint32_t, pixels_at_once> above;
+    std::array<std::uint32_t, pixels_at_once> below;
+    for (std::size_t i = 0; i < pixels_at_once; ++i) std::memcpy(&above[i], source + step * i, 4);
+    std::memcpy(below.data(), pixels, OpaqueBlend::period);
+    for (std::size_t i = 0; i < pixels_at_once; ++i) {
+        const auto part = [](std::uint32_t word, unsigned shift) {
+            return static_cast<double>(static_cast<std::int32_t>(word >> shift & 255U));
+        };
+        const auto mixed = [](double numerator, double denominator, unsigned shift) {
+            return static_cast<std::uint32_t>(static_cast<std::int32_t>(numerator / denominator + 0.5)) << shift;
+        };
+        constexpr auto is_little = std::endian::native == std::endian::little;
+        constexpr auto alpha_shift = is_little ? 24U : 0U;
+        const auto alpha = part(above[i], alpha_shift);
+        const auto ink = alpha * 255;
+        const auto rest = part(below[i], alpha_shift) * (255 - alpha);
+        const auto sum = ink + rest;
+        const auto whole = sum > 0 ? sum : 1;
+        auto result = mixed(sum, 255, alpha_shift);
+        for (const auto shift : {0U, 8U, 16U}) {
+            const auto at = is_little ? shift : shift + 8;
+            result |= mixed(part(above[i], at) * ink + part(below[i], at) * rest, whole, at);
+        }
+        below[i] = sum > 0 ? result : below[i];
+    }
+    std::memcpy(pixels, below.data(), OpaqueBlend::period);
+}
+
 // A pixel, and the blend for opaque ones.
 COLDBRICK_INLINE void blend_pixels(const std::uint8_t* pixel, const OpaqueBlend& opaque, std::uint8_t* pixels,
                                    std::size_t count) noexcept {
     for (; count >= pixels_at_once; count -= pixels_at_once, pixels += OpaqueBlend::period) {
         ask_for_next(pixels);
-        if (are_opaque(pixels)) {
+        if (are_all_opaque(pixels, pixels_at_once)) {
             blend_period(opaque, pixels);
         } else {
-            for (std::size_t i = 0; i < pixels_at_once; ++i) over(pixels + 4 * i, pixel);
+            over_period<0>(pixel, pixels);
         }
     }
     for (std::size_t i = 0; i < count; ++i) over(pixels + 4 * i, pixel);
-}
-
-COLDBRICK_WIDE void blend_pixels_wide(const std::uint8_t* pixel, const OpaqueBlend& opaque, std::uint8_t* pixels,
-                                      std::size_t count) noexcept {
-    blend_pixels(pixel, opaque, pixels, count);
 }
 
 // The bytes of one pixel after the other, on opaque pixels: (s*a + d*(255 - a)) / 255 each, with alpha as a channel
@@ -116,7 +121,8 @@ COLDBRICK_INLINE void blend_opaque_period(const std::uint8_t* source, std::uint8
 // How many of the pixels at the beginning are opaque, in steps of pixels_at_once.
 COLDBRICK_INLINE std::size_t count_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
     std::size_t found = 0;
-    for (; count - found >= pixels_at_once && are_opaque(pixels + 4 * found); found += pixels_at_once) {
+    for (; count - found >= pixels_at_once && are_all_opaque(pixels + 4 * found, pixels_at_once);
+         found += pixels_at_once) {
         ask_for_next(pixels + 4 * found);
     }
     return found;
@@ -129,10 +135,10 @@ COLDBRICK_INLINE void blend_row_inline(const std::uint8_t* source, std::uint8_t*
             std::memcpy(pixels, source, 4 * replaced);
         } else {
             ask_for_next(pixels);
-            if (are_opaque(pixels)) {
+            if (are_all_opaque(pixels, pixels_at_once)) {
                 blend_opaque_period(source, pixels);
             } else {
-                for (std::size_t i = 0; i < OpaqueBlend::period; i += 4) over(pixels + i, source + i);
+                over_period<4>(source, pixels);
             }
         }
         const auto done = replaced > 0 ? replaced : pixels_at_once;
@@ -141,10 +147,6 @@ COLDBRICK_INLINE void blend_row_inline(const std::uint8_t* source, std::uint8_t*
         source += 4 * done;
     }
     for (std::size_t i = 0; i < count; ++i) over(pixels + 4 * i, source + 4 * i);
-}
-
-COLDBRICK_WIDE void blend_row_wide(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept {
-    blend_row_inline(source, pixels, count);
 }
 
 constexpr std::array<std::uint8_t, 4> opaque_pixel(std::array<std::uint8_t, 4> pixel) noexcept {
@@ -176,19 +178,24 @@ OpaqueBlend::OpaqueBlend(const std::uint8_t* pixel, std::size_t pixel_bytes, std
 }
 
 void OpaqueBlend::operator()(std::uint8_t* bytes, std::size_t count) const noexcept {
-    has_wide() ? blend_bytes_wide(*this, bytes, count) : blend_bytes(*this, bytes, count);
+    run_in_vectors([&]() COLDBRICK_KERNEL { blend_bytes(*this, bytes, count); });
 }
 
 AlphaBlend::AlphaBlend(const std::array<std::uint8_t, 4>& pixel) noexcept
     : pixel_{pixel}, opaque_{opaque_pixel(pixel).data(), 4, pixel[alpha_place]} {}
 
 void AlphaBlend::operator()(std::uint8_t* pixels, std::size_t count) const noexcept {
-    has_wide() ? blend_pixels_wide(pixel_.data(), opaque_, pixels, count)
-               : blend_pixels(pixel_.data(), opaque_, pixels, count);
+    run_in_vectors([&]() COLDBRICK_KERNEL { blend_pixels(pixel_.data(), opaque_, pixels, count); });
+}
+
+bool are_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
+    auto are = false;
+    run_in_vectors([&]() COLDBRICK_KERNEL { are = are_all_opaque(pixels, count); });
+    return are;
 }
 
 void blend_row(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept {
-    has_wide() ? blend_row_wide(source, pixels, count) : blend_row_inline(source, pixels, count);
+    run_in_vectors([&]() COLDBRICK_KERNEL { blend_row_inline(source, pixels, count); });
 }
 
 }  // namespace coldbrick::inline v0::detail

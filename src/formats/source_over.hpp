@@ -46,6 +46,9 @@ class AlphaBlend {
     OpaqueBlend opaque_;
 };
 
+// Whether so many pixels of four bytes, alpha last, are opaque.
+bool are_opaque(const std::uint8_t* pixels, std::size_t count) noexcept;
+
 // A row of pixels of four bytes, alpha last, over another: each as `over` does it.
 void blend_row(const std::uint8_t* source, std::uint8_t* pixels, std::size_t count) noexcept;
 

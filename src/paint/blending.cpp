@@ -1,8 +1,11 @@
 #include "paint/blending.hpp"
 
 #include "formats/linear_light.hpp"
+#include "formats/source_over.hpp"
 #include "geometry/integers.hpp"
 #include "geometry/wide.hpp"
+#include "paint/blending_rows.hpp"
+#include "paint/mixing.hpp"
 
 #include <algorithm>
 #include <array>
@@ -11,99 +14,6 @@
 namespace coldbrick::inline v0::detail {
 
 namespace {
-
-// A fraction in numbers of some kind: whole ones, in which the result is exact, or floating-point ones.
-template <class Number>
-struct Fraction {
-    Number numerator;
-    Number denominator;
-};
-
-// The blend function of the standard's section 10.1 for hard_light, in terms of m: B = numerator / (m * m).
-template <class Number>
-Number hard_light(Number below, Number ink, Number m) noexcept {
-    if (2 * ink <= m) return 2 * below * ink;
-    const auto screened = 2 * ink - m;
-    return below * m + screened * m - below * screened;
-}
-
-// The same for soft_light, from 0 to 1.
-double soft_light(double below, double ink) noexcept {
-    if (ink <= 0.5) return below - (1 - 2 * ink) * below * (1 - below);
-    const auto lifted = below <= 0.25 ? ((16 * below - 12) * below + 4) * below : std::sqrt(below);
-    return below + (2 * ink - 1) * (lifted - below);
-}
-
-// B(below, ink), of channels from 0 to m, as a fraction of the whole channel.
-template <class Number>
-Fraction<Number> mixed_channel(Blend mode, Number below, Number ink, Number m) noexcept {
-    const auto square = m * m;
-    switch (mode) {
-        case Blend::multiply:
-            return {below * ink, square};
-        case Blend::screen:
-            return {below * m + ink * m - below * ink, square};
-        case Blend::overlay:
-            return {hard_light(ink, below, m), square};
-        case Blend::darken:
-            return {std::min(below, ink), m};
-        case Blend::lighten:
-            return {std::max(below, ink), m};
-        case Blend::color_dodge:
-            if (below == 0) return {0, 1};
-            return below >= m - ink ? Fraction<Number>{1, 1} : Fraction<Number>{below, m - ink};
-        case Blend::color_burn:
-            if (below == m) return {1, 1};
-            return m - below >= ink ? Fraction<Number>{0, 1} : Fraction<Number>{ink - (m - below), ink};
-        case Blend::hard_light:
-            return {hard_light(below, ink, m), square};
-        case Blend::soft_light: {
-            constexpr auto fine = 4294967296.0;
-            const auto mixed = soft_light(static_cast<double>(below) / static_cast<double>(m),
-                                          static_cast<double>(ink) / static_cast<double>(m));
-            return {nearest_whole<Number>(mixed * fine), static_cast<Number>(fine)};
-        }
-        case Blend::difference:
-            return {below > ink ? below - ink : ink - below, m};
-        case Blend::exclusion:
-            return {below * m + ink * m - 2 * below * ink, square};
-        default:
-            return {ink, m};
-    }
-}
-
-// A channel and its alpha below, those of the ink (coverage and opacity multiplied in), and the whole of each.
-template <class Number>
-struct Layers {
-    Number below_alpha;
-    Number ink_alpha;
-    Number m;
-
-    // The new alpha, times m.
-    [[nodiscard]] Number alpha(Blend mode) const noexcept {
-        if (mode == Blend::add) return std::min(m, below_alpha + ink_alpha) * m;
-        return m * ink_alpha + m * below_alpha - ink_alpha * below_alpha;
-    }
-
-    // The new channel.
-    [[nodiscard]] Fraction<Number> channel(Blend mode, Number below, Number ink) const noexcept {
-        if (mode == Blend::add) {
-            const auto alpha_sum = std::min(m, below_alpha + ink_alpha);
-            return {std::min(ink * ink_alpha + below * below_alpha, alpha_sum * m), alpha_sum};
-        }
-        if (mode == Blend::over) {
-            return {ink * ink_alpha * m + below * below_alpha * (m - ink_alpha), alpha(mode)};
-        }
-        const auto [part, of] = mixed_channel(mode, below, ink, m);
-        const auto apart = ink * ink_alpha * (m - below_alpha) + below * below_alpha * (m - ink_alpha);
-        return {apart * of + ink_alpha * below_alpha * m * part, alpha(mode) * of};
-    }
-};
-
-template <class Number>
-Number rounded(const Fraction<Number>& fraction) noexcept {
-    return (2 * fraction.numerator + fraction.denominator) / (2 * fraction.denominator);
-}
 
 // The channels of a texel, and what their whole is.
 template <class Texel>
@@ -124,9 +34,6 @@ struct TexelTraits<Color16> {
 template <class Texel>
 constexpr auto color_channels = std::array{&Texel::red, &Texel::green, &Texel::blue};
 
-// Opacity in 65535ths, so that products are exact.
-std::uint64_t whole_opacity(const Laying& how) noexcept { return nearest_whole<std::uint64_t>(how.opacity * 65535); }
-
 // alpha * coverage * opacity, rounded to the nearest once.
 std::uint64_t weakened(std::uint64_t alpha, std::uint64_t coverage, std::uint64_t opacity) noexcept {
     constexpr auto whole = std::uint64_t{255} * 65535;
@@ -141,7 +48,9 @@ class PixelBlender {
 
   public:
     explicit PixelBlender(const Blender& blender) noexcept
-        : how_{blender.how}, has_alpha_{blender.has_alpha}, opacity_{whole_opacity(blender.how)} {}
+        : how_{blender.how},
+          has_alpha_{blender.has_alpha},
+          opacity_{static_cast<std::uint64_t>(whole_opacity(blender.how))} {}
 
     void operator()(Texel ink, std::uint8_t coverage, Texel& below) const noexcept {
         if (how_.blend == Blend::replace) return replace(ink, coverage, below);
@@ -220,31 +129,34 @@ void lay_all(const Blender& blender, const Texel* ink, const Cover& cover, int c
     }
 }
 
-// Source-over in 8 bits on pixels that are all opaque: the most frequent case.
-void lay_over_opaque(const Color* ink, const Cover& cover, std::uint64_t opacity, int count, Color* below) noexcept {
-    for (int i = 0; i < count; ++i) {
-        const auto alpha = static_cast<unsigned>(weakened(ink[i].alpha, cover.of(i), opacity));
-        const auto mixed = [alpha](unsigned s, unsigned d) {
-            const auto sum = s * alpha + d * (255U - alpha) + 128U;
-            return static_cast<std::uint8_t>((sum + (sum >> 8U)) >> 8U);
-        };
-        below[i].red = mixed(ink[i].red, below[i].red);
-        below[i].green = mixed(ink[i].green, below[i].green);
-        below[i].blue = mixed(ink[i].blue, below[i].blue);
+// Source-over of all channels in 8 bits: the most frequent case.
+void lay_over(const Color* ink, const Cover& cover, double opacity, int count, Color* below) noexcept {
+    const auto bytes_of = [](auto* colors) { return reinterpret_cast<std::uint8_t*>(colors); };
+    std::array<Color, 128> weak;
+    for (int done = 0; done < count; done += static_cast<int>(weak.size())) {
+        const auto some = std::min(static_cast<int>(weak.size()), count - done);
+        std::copy_n(ink + done, some, weak.begin());
+        const auto* const each = cover.each != nullptr ? cover.each + done : nullptr;
+        weaken({.each = each, .all = cover.all}, opacity, some, weak.data());
+        blend_row(bytes_of(weak.data()), bytes_of(below + done), static_cast<std::size_t>(some));
     }
 }
 
 }  // namespace
 
 void Blender::lay(const Color* ink, const Cover& cover, int count, Color* below) const {
-    const auto is_simple =
-        how.blend == Blend::over && how.light == Light::encoded && how.channels == Channels::all && !is_gray;
-    const auto is_opaque = [&] { return std::all_of(below, below + count, [](Color c) { return c.alpha == 255; }); };
-    if (is_simple && is_opaque()) return lay_over_opaque(ink, cover, whole_opacity(how), count, below);
-    lay_all(*this, ink, cover, count, below);
+    if (!knows_rows(*this)) return lay_all(*this, ink, cover, count, below);
+    if (how.blend == Blend::over && takes_all(how.channels, has_alpha) && !is_gray) {
+        return lay_over(ink, cover, whole_opacity(how), count, below);
+    }
+    lay_row(*this, ink, cover, count, below);
 }
 
 void Blender::lay(const Color16* ink, const Cover& cover, int count, Color16* below) const {
+    const auto is_opaque = [&] {
+        return std::all_of(below, below + count, [](auto& of) { return of.alpha == 65535; });
+    };
+    if (knows_rows(*this) && is_opaque()) return lay_row(*this, ink, cover, count, below);
     lay_all(*this, ink, cover, count, below);
 }
 

@@ -5,6 +5,7 @@
 #include "paint/blending.hpp"
 #include "paint/brush.hpp"
 #include "paint/masks.hpp"
+#include "paint/one_color.hpp"
 #include "paint/opaque_writer.hpp"
 #include "paint/witness.hpp"
 
@@ -234,7 +235,29 @@ Box placing_box(const Ink& ink, const AreaRef& area) {
     return needs_box ? bounds_of(area) : Box{};
 }
 
+// One colour, laid otherwise than source-over.
+Box paint_one_color(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    struct Painters {
+        OneColorPainter of_whole;
+        SpanReceiver of_parts;
+    };
+    GeneralPainter general{surface, ink, Box{}};
+    Painters painters{.of_whole{surface, ink.how(), *ink.color()}, .of_parts = general.receiver()};
+    const auto take = [](void* context, std::span<const Span> spans) {
+        for (const auto& span : spans) static_cast<Painters*>(context)->of_whole.paint(span);
+    };
+    const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
+        const auto& parts = static_cast<Painters*>(context)->of_parts;
+        parts.take_cover(parts.context, spans);
+    };
+    return scan_masked(surface, area,
+                       {.context = &painters, .take = take, .repeats = Repeats::never, .take_cover = take_cover});
+}
+
 Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    const auto is_by_byte =
+        ink.color() != nullptr && ink.how().blend != Blend::replace && surface.kernel->blend != nullptr;
+    if (is_by_byte) return paint_one_color(surface, ink, area);
     GeneralPainter painter{surface, ink, placing_box(ink, area)};
     return scan_masked(surface, area, painter.receiver());
 }

@@ -1,0 +1,274 @@
+#include "paint/one_color.hpp"
+
+#include "formats/kernels.hpp"
+#include "formats/source_over.hpp"
+#include "geometry/vectors.hpp"
+#include "paint/blending_rows.hpp"
+#include "paint/mixing.hpp"
+
+#include <algorithm>
+#include <bit>
+#include <cmath>
+#include <cstring>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+constexpr auto m = 255.0;
+constexpr auto unit = 16777216.0;  // 2^24
+
+// Which channel each byte of a pixel is: 0 to 3 from red on. Of grays, red.
+std::array<unsigned, 4> channels_of(const Surface& surface) noexcept {
+    const auto pixel = encode(surface, Color{.red = 0, .green = 1, .blue = 2, .alpha = 3});
+    if (surface.kernel->is_gray) return {};
+    return {pixel[0], pixel[1], pixel[2], pixel[3]};
+}
+
+// The last value below up to which B(below, ink) goes evenly, as it does behind it.
+int last_before_bend(Blend mode, int ink, double alpha) noexcept {
+    switch (mode) {
+        case Blend::darken:
+        case Blend::lighten:
+        case Blend::difference:
+            return ink;
+        case Blend::overlay:
+            return 127;
+        case Blend::add:
+            return 255 - static_cast<int>(std::ceil(ink * alpha / m));
+        case Blend::color_dodge:
+            return std::max(0, 254 - ink);
+        case Blend::color_burn:
+            return ink == 0 ? 254 : 255 - ink;
+        default:
+            return 255;
+    }
+}
+
+// Where a byte of a word is.
+constexpr unsigned shift_of(std::size_t byte) noexcept {
+    return 8 * static_cast<unsigned>(std::endian::native == std::endian::little ? byte : 3 - byte);
+}
+
+}  // namespace
+
+// Through what the values from first to last become, so that the whole part of it is the nearest whole number, halves
+// up. A fraction that is no half is at least 1/2d away from one, and 1/d if d is even; d is at most 255 * 255, so
+// rounding the slope to 2^-24 (2^-25 for each of 255 steps) does not move it past one.
+ByteCurves::Line ByteCurves::line_through(const Laying& how, double ink, double alpha, int first, int last) noexcept {
+    const auto layers = Layers<double>{.below_alpha = m, .ink_alpha = alpha, .m = m};
+    const auto from = layers.on_opaque(how.blend, first, ink);
+    const auto to = layers.on_opaque(how.blend, last, ink);
+    const auto value = from.numerator / from.denominator;
+    const auto rise = last > first ? (to.numerator / to.denominator - value) / (last - first) : 0;
+    const auto slope = static_cast<std::int64_t>(std::nearbyint(rise * unit));
+    const auto of = std::max(from.denominator, to.denominator);
+    const auto raised = (value + 0.5) * unit + (std::fmod(of, 2) == 0 ? unit / (2 * of) : 0);
+    const auto start = static_cast<std::int64_t>(std::nearbyint(raised)) - slope * first;
+    return {.slope = static_cast<std::uint32_t>(slope), .start = static_cast<std::uint32_t>(start)};
+}
+
+ByteCurves::Bend ByteCurves::bend_of(const Laying& how, std::uint8_t ink, std::uint8_t alpha) noexcept {
+    const auto last = alpha > 0 ? last_before_bend(how.blend, ink, alpha) : 255;
+    const auto first = line_through(how, ink, alpha, 0, last);
+    return {.first = first, .behind = last < 255 ? line_through(how, ink, alpha, last + 1, 255) : first, .last = last};
+}
+
+ByteCurves::ByteCurves(const Surface& surface, const Laying& how, Color color)
+    : way_{Way::one_line}, pixel_bytes_{static_cast<std::size_t>(surface.kernel->pixel_bytes())} {
+    if (how.light == Light::linear || how.blend == Blend::soft_light) {
+        set_table(surface, how, color);
+    } else {
+        set_curves(surface, how, color);
+    }
+}
+
+void ByteCurves::set_curves(const Surface& surface, const Laying& how, Color color) noexcept {
+    const auto is_gray = surface.kernel->is_gray;
+    if (is_gray) color = {luma(color), luma(color), luma(color), color.alpha};
+    weaken({.each = nullptr, .all = 255}, whole_opacity(how), 1, &color);
+    const std::array<std::uint8_t, 4> inks = {color.red, color.green, color.blue, 0};
+    constexpr std::array own = {Channels::red, Channels::green, Channels::blue, Channels::none};
+    const auto channels = channels_of(surface);
+    bits_.fill(0);
+    for (std::size_t i = 0; i < pixel_bytes_; ++i) {
+        const auto of = channels[i];
+        const auto is_taken = has(how.channels, is_gray ? Channels::color : own[of]);
+        if (how.blend == Blend::exclusive_or) {
+            const auto bits = std::uint32_t{is_taken ? inks[of] : std::uint8_t{0}};
+            for (auto byte = i; byte < period_bytes; byte += pixel_bytes_)
+                bits_[byte / 4] |= bits << shift_of(byte % 4);
+        } else {
+            set_bend(i, bend_of(how, inks[of], is_taken ? color.alpha : std::uint8_t{0}));
+        }
+    }
+    if (how.blend == Blend::exclusive_or) way_ = Way::turned_bits;
+}
+
+void ByteCurves::set_bend(std::size_t byte, const Bend& bend) noexcept {
+    if (bend.last < 255) way_ = Way::two_lines;
+    for (; byte < period_bytes; byte += pixel_bytes_) {
+        const auto word = byte / 4;
+        bends_.slope[byte % 4][word] = bend.first.slope;
+        bends_.start[byte % 4][word] = bend.first.start;
+        bends_.more_slope[byte % 4][word] = bend.behind.slope - bend.first.slope;
+        bends_.more_start[byte % 4][word] = bend.behind.start - bend.first.start;
+        bends_.last[byte % 4][word] = bend.last;
+    }
+}
+
+void ByteCurves::set_table(const Surface& surface, const Laying& how, Color color) {
+    way_ = Way::table;
+    const auto& kernel = *surface.kernel;
+    std::array<Color, 256> grays;
+    std::array<Color, 256> inks;
+    inks.fill(color);
+    for (std::size_t i = 0; i < grays.size(); ++i) grays[i] = gray(static_cast<std::uint8_t>(i));
+    const auto blender = Blender{.how = how, .has_alpha = kernel.has_alpha, .is_gray = kernel.is_gray};
+    blender.lay(inks.data(), {.each = nullptr, .all = 255}, 256, grays.data());
+    const auto of = channels_of(surface);
+    for (std::size_t i = 0; i < grays.size(); ++i) {
+        const auto& [red, green, blue, alpha] = grays[i];
+        const std::array<std::uint8_t, 4> values = {red, green, blue, static_cast<std::uint8_t>(i)};
+        for (std::size_t byte = 0; byte < pixel_bytes_; ++byte) table_[byte][i] = values[of[byte]];
+    }
+}
+
+namespace {
+
+// A value from 0 to 255 on a line, in one number or in eight.
+COLDBRICK_INLINE void go_along(auto& value, const auto& slope, const auto& start) noexcept {
+    value = (value * slope + start) >> 24;
+}
+
+}  // namespace
+
+// Bytes are read and written, so memory decides how fast it goes: it is asked for some way ahead.
+template <ByteCurves::Way way, std::size_t changed_bytes>
+void ByteCurves::change_periods(std::uint8_t* first, std::size_t periods) const noexcept {
+    run_in_vectors([&]() COLDBRICK_KERNEL {
+        constexpr auto ahead = 4096;
+        auto* const end = first + periods * period_bytes;
+        for (auto* bytes = first; bytes < end; bytes += period_bytes) {
+            prefetch_at(bytes, ahead);
+            prefetch_at(bytes + 64, ahead);
+            for (std::size_t i = 0; i < period; i += 8) {
+                Words8 words;
+                read(bytes + 4 * i, words);
+                if constexpr (way == Way::turned_bits) {
+                    Words8 bits;
+                    read(&bits_[i], bits);
+                    words ^= bits;
+                } else {
+                    bend_words<way, changed_bytes>(i, words);
+                }
+                write(words, bytes + 4 * i);
+            }
+        }
+    });
+}
+
+template <ByteCurves::Way way, std::size_t changed_bytes>
+COLDBRICK_INLINE void ByteCurves::bend_words(std::size_t word, Words8& words) const noexcept {
+    const Words8 kept = changed_bytes < 4 ? words & std::uint32_t{255} << shift_of(3) : words & 0U;
+    auto result = kept;
+    for (std::size_t byte = 0; byte < changed_bytes; ++byte) {
+        Words8 value = words >> shift_of(byte) & 255U;
+        Words8 slope;
+        Words8 start;
+        read(&bends_.slope[byte][word], slope);
+        read(&bends_.start[byte][word], start);
+        if constexpr (way == Way::two_lines) {
+            Words8 more_slope;
+            Words8 more_start;
+            Ints8 last;
+            read(&bends_.more_slope[byte][word], more_slope);
+            read(&bends_.more_start[byte][word], more_start);
+            read(&bends_.last[byte][word], last);
+            const auto behind = reinterpret_cast<Words8>(reinterpret_cast<Ints8>(value) > last);
+            slope += behind & more_slope;
+            start += behind & more_start;
+        }
+        go_along(value, slope, start);
+        result |= value << shift_of(byte);
+    }
+    words = result;
+}
+
+std::uint8_t ByteCurves::changed(std::uint8_t byte, std::size_t place) const noexcept {
+    const auto word = place / 4;
+    const auto at = place % 4;
+    if (way_ == Way::turned_bits) return static_cast<std::uint8_t>(byte ^ bits_[word] >> shift_of(at));
+    const auto is_behind = byte > bends_.last[at][word];
+    auto value = std::uint32_t{byte};
+    go_along(value, bends_.slope[at][word] + (is_behind ? bends_.more_slope[at][word] : 0),
+             bends_.start[at][word] + (is_behind ? bends_.more_start[at][word] : 0));
+    return static_cast<std::uint8_t>(value);
+}
+
+void ByteCurves::operator()(std::uint8_t* bytes, std::size_t count) const noexcept {
+    if (way_ == Way::table) {
+        for (std::size_t i = 0; i < count; i += pixel_bytes_) {
+            for (std::size_t byte = 0; byte < pixel_bytes_; ++byte) bytes[i + byte] = table_[byte][bytes[i + byte]];
+        }
+        return;
+    }
+    const auto periods = count / period_bytes;
+    if (way_ == Way::turned_bits) {
+        change_periods<Way::turned_bits, 4>(bytes, periods);
+    } else if (way_ == Way::one_line) {
+        pixel_bytes_ == 4 ? change_periods<Way::one_line, 3>(bytes, periods)
+                          : change_periods<Way::one_line, 4>(bytes, periods);
+    } else {
+        pixel_bytes_ == 4 ? change_periods<Way::two_lines, 3>(bytes, periods)
+                          : change_periods<Way::two_lines, 4>(bytes, periods);
+    }
+    for (auto i = periods * period_bytes; i < count; ++i) bytes[i] = changed(bytes[i], i % period_bytes);
+}
+
+OneColorPainter::OneColorPainter(const Surface& surface, const Laying& how, Color color) noexcept
+    : surface_{surface},
+      color_{color},
+      blender_{.how = how, .has_alpha = surface.kernel->has_alpha, .is_gray = surface.kernel->is_gray} {}
+
+void OneColorPainter::lay_few(Point first, int count) {
+    constexpr auto at_once = 32;
+    std::array<Color, at_once> inks;
+    std::array<Color, at_once> below;
+    for (int done = 0; done < count; done += at_once) {
+        const auto some = std::min(at_once, count - done);
+        const auto from = Point{.x = first.x + done, .y = first.y};
+        std::fill_n(inks.begin(), some, color_);
+        surface_.kernel->load(surface_, from, some, below.data());
+        blender_.lay(inks.data(), {.each = nullptr, .all = 255}, some, below.data());
+        surface_.kernel->store(surface_, below.data(), some, from);
+    }
+}
+
+void OneColorPainter::paint(const Span& span) {
+    constexpr auto few = 64;
+    const auto first = Point{.x = span.x, .y = span.y};
+    if (!curves_) {
+        if (laid_ + span.length <= few) {
+            laid_ += span.length;
+            return lay_few(first, span.length);
+        }
+        curves_.emplace(surface_, blender_.how, color_);
+    }
+    const auto pixel_bytes = static_cast<std::size_t>(surface_.kernel->pixel_bytes());
+    auto* const bytes = pixel_address(surface_, first.x, first.y);
+    if (!surface_.kernel->has_alpha) return (*curves_)(bytes, static_cast<std::size_t>(span.length) * pixel_bytes);
+    // Opaque pixels, and others, some at a time.
+    constexpr auto stretch = 96;
+    for (int done = 0; done < span.length; done += stretch) {
+        const auto some = std::min(stretch, span.length - done);
+        auto* const some_bytes = bytes + static_cast<std::size_t>(done) * pixel_bytes;
+        if (are_opaque(some_bytes, static_cast<std::size_t>(some))) {
+            (*curves_)(some_bytes, static_cast<std::size_t>(some) * pixel_bytes);
+        } else {
+            lay_few({.x = first.x + done, .y = first.y}, some);
+        }
+    }
+}
+
+}  // namespace coldbrick::inline v0::detail
