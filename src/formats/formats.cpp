@@ -1,6 +1,7 @@
 // The kernels of the formats: rule 5 of docs/pixel-rules.md.
 #include "coldbrick/formats.hpp"
 
+#include "formats/color_rows.hpp"
 #include "formats/kernels.hpp"
 #include "formats/source_over.hpp"
 
@@ -42,36 +43,36 @@ Bytes4 encode(Color color) noexcept {
     return pixel;
 }
 
+constexpr auto channel_order(const Order& order) noexcept {
+    return order.red == 0 ? detail::ChannelOrder::rgb : detail::ChannelOrder::bgr;
+}
+
 template <Order order, int pixel_bytes>
 void store(const detail::Target& target, const Color* colors, int count, Point first) noexcept {
-    auto* pixels = pixel_address<pixel_bytes>(target, first);
-    for (int i = 0; i < count; ++i, pixels += pixel_bytes) {
-        const auto pixel = encode<order>(colors[i]);
-        std::memcpy(pixels, pixel.data(), pixel_bytes);
-    }
+    auto* const pixels = pixel_address<pixel_bytes>(target, first);
+    const auto write = pixel_bytes == 4 ? detail::write_rgba_row : detail::write_rgb_row;
+    write(colors, channel_order(order), static_cast<std::size_t>(count), pixels);
 }
 
 template <Order order, int pixel_bytes>
 void load(const detail::Target& target, Point first, int count, Color* colors) noexcept {
-    const auto* pixels = pixel_address<pixel_bytes>(target, first);
-    for (int i = 0; i < count; ++i, pixels += pixel_bytes) {
-        colors[i] = {.red = pixels[order.red],
-                     .green = pixels[order.green],
-                     .blue = pixels[order.blue],
-                     .alpha = pixel_bytes == 4 ? pixels[alpha_place] : std::uint8_t{255}};
-    }
+    const auto* const pixels = pixel_address<pixel_bytes>(target, first);
+    const auto read = pixel_bytes == 4 ? detail::read_rgba_row : detail::read_rgb_row;
+    read(pixels, channel_order(order), static_cast<std::size_t>(count), colors);
 }
 
 // Grays lie `step` bytes apart: 1, or more where they are a channel of something.
 template <int step>
 void store_gray(const detail::Target& target, const Color* colors, int count, Point first) noexcept {
     auto* pixels = pixel_address<step>(target, first);
+    if (step == 1) return detail::write_gray_row(colors, static_cast<std::size_t>(count), pixels);
     for (int i = 0; i < count; ++i, pixels += step) *pixels = luma(colors[i]);
 }
 
 template <int step>
 void load_gray(const detail::Target& target, Point first, int count, Color* colors) noexcept {
     const auto* pixels = pixel_address<step>(target, first);
+    if (step == 1) return detail::read_gray_row(pixels, static_cast<std::size_t>(count), colors);
     for (int i = 0; i < count; ++i, pixels += step) colors[i] = gray(*pixels);
 }
 

@@ -58,11 +58,13 @@ COLDBRICK_INLINE void over_period(const std::uint8_t* source, std::uint8_t* pixe
     for (std::size_t i = 0; i < pixels_at_once; ++i) std::memcpy(&above[i], source + step * i, 4);
     std::memcpy(below.data(), pixels, OpaqueBlend::period);
     for (std::size_t i = 0; i < pixels_at_once; ++i) {
-        const auto part = [](std::uint32_t word, unsigned shift) {
+        const auto part = [](std::uint32_t word, unsigned shift) COLDBRICK_KERNEL {
             return static_cast<double>(static_cast<std::int32_t>(word >> shift & 255U));
         };
-        const auto mixed = [](double numerator, double denominator, unsigned shift) {
-            return static_cast<std::uint32_t>(static_cast<std::int32_t>(numerator / denominator + 0.5)) << shift;
+        // Fractions of at most 255 * 255: one below a half is farther from it than what is added to make up for
+        // rounding.
+        const auto mixed = [](double value, unsigned shift) COLDBRICK_KERNEL {
+            return static_cast<std::uint32_t>(static_cast<std::int32_t>(value + (0.5 + 1e-9))) << shift;
         };
         constexpr auto is_little = std::endian::native == std::endian::little;
         constexpr auto alpha_shift = is_little ? 24U : 0U;
@@ -70,12 +72,15 @@ COLDBRICK_INLINE void over_period(const std::uint8_t* source, std::uint8_t* pixe
         const auto ink = alpha * 255;
         const auto rest = part(below[i], alpha_shift) * (255 - alpha);
         const auto sum = ink + rest;
-        const auto whole = sum > 0 ? sum : 1;
-        auto result = mixed(sum, 255, alpha_shift);
-        for (const auto shift : {0U, 8U, 16U}) {
+        const auto per_sum = 1 / (sum > 0 ? sum : 1);
+        auto result = mixed(sum * (1 / 255.0), alpha_shift);
+        const auto lay = [&](unsigned shift) COLDBRICK_KERNEL {
             const auto at = is_little ? shift : shift + 8;
-            result |= mixed(part(above[i], at) * ink + part(below[i], at) * rest, whole, at);
-        }
+            result |= mixed((part(above[i], at) * ink + part(below[i], at) * rest) * per_sum, at);
+        };
+        lay(0);
+        lay(8);
+        lay(16);
         below[i] = sum > 0 ? result : below[i];
     }
     std::memcpy(pixels, below.data(), OpaqueBlend::period);

@@ -28,13 +28,14 @@ namespace coldbrick::inline v0::detail {
 bool has_wide_vectors() noexcept;
 
 template <class Loop>
-COLDBRICK_WIDE void run_wide(const Loop& loop) {
+COLDBRICK_WIDE void run_wide(Loop loop) {
     loop();
 }
 
-// Runs the loop, which is a COLDBRICK_KERNEL.
+// Runs the loop, which is a COLDBRICK_KERNEL. What it has captured by value is its own: nothing that it writes can change
+// it, which the compiler must know to make vectors.
 template <class Loop>
-void run_in_vectors(const Loop& loop) {
+void run_in_vectors(Loop loop) {
     has_wide_vectors() ? run_wide(loop) : loop();
 }
 

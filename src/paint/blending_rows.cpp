@@ -59,89 +59,102 @@ template <class Texel>
 void weaken(const Cover& cover, double opacity, Row<Texel>& row) noexcept {
     std::array<std::int32_t, at_once> coverage;
     for (int i = 0; i < row.count; ++i) coverage[static_cast<std::size_t>(i)] = cover.of(i);
-    run_in_vectors([&]() COLDBRICK_KERNEL {
-        for (std::size_t i = 0; i < static_cast<std::size_t>(row.count); ++i) {
-            const auto alpha = channel_of_pixel<Texel>(row.ink.data() + words_of<Texel> * i, alpha_channel);
-            const auto product = alpha * static_cast<double>(coverage[i]) * opacity;
-            row.alpha[i] = static_cast<double>(static_cast<std::int32_t>(product / (255.0 * 65535.0) + 0.5));
+    const auto* const ink = row.ink.data();
+    const auto* const covered = coverage.data();
+    auto* const weak = row.alpha.data();
+    const auto count = static_cast<std::size_t>(row.count);
+    run_in_vectors([=]() COLDBRICK_KERNEL {
+        for (std::size_t i = 0; i < count; ++i) {
+            const auto alpha = channel_of_pixel<Texel>(ink + words_of<Texel> * i, alpha_channel);
+            const auto product = alpha * static_cast<double>(covered[i]) * opacity;
+            // A fraction of an odd number is no half, so multiplying does as well as dividing.
+            weak[i] = static_cast<double>(static_cast<std::int32_t>(product * (1 / (255.0 * 65535.0)) + 0.5));
         }
     });
 }
 
+// The nearest whole number, halves up. Denominators are at most 255^4, or 65535^2 of 16 bits, so that a fraction below
+// a half is farther from it than what is added to make up for the rounding of its parts.
 template <class Texel>
-COLDBRICK_INLINE void put(double numerator, double denominator, unsigned channel, std::uint32_t* pixel) noexcept {
+COLDBRICK_INLINE void put(double value, unsigned channel, std::uint32_t* pixel) noexcept {
+    constexpr auto half = 0.5 + 2e-11;
     const auto [word, shift] = place_of<Texel>(channel);
-    const auto value = static_cast<std::uint32_t>(static_cast<std::int32_t>(numerator / denominator + 0.5));
-    pixel[word] |= value << shift;
+    pixel[word] |= static_cast<std::uint32_t>(static_cast<std::int32_t>(value + half)) << shift;
 }
 
 template <class Texel, Blend mode, bool on_opaque>
-COLDBRICK_INLINE void lay_pixel(const std::uint32_t* ink, double alpha, bool has_alpha, std::uint32_t* below) noexcept {
+COLDBRICK_INLINE void lay_pixel(const std::uint32_t* ink, double alpha, std::uint32_t* below) noexcept {
     constexpr auto m = double{whole<Texel>};
-    const auto below_alpha = on_opaque || !has_alpha ? m : channel_of_pixel<Texel>(below, alpha_channel);
+    const auto below_alpha = on_opaque ? m : channel_of_pixel<Texel>(below, alpha_channel);
     const auto layers = Layers<double>{.below_alpha = below_alpha, .ink_alpha = alpha, .m = m};
     std::uint32_t result[words_of<Texel>] = {};
-    for (auto channel = 0U; channel < alpha_channel; ++channel) {
+    const auto lay = [&](unsigned channel) COLDBRICK_KERNEL {
         const auto from = channel_of_pixel<Texel>(below, channel);
         const auto by = channel_of_pixel<Texel>(ink, channel);
         const auto mixed = on_opaque ? layers.on_opaque(mode, from, by) : layers.channel(mode, from, by);
-        const auto of = on_opaque || mixed.denominator > 0 ? mixed.denominator : 1;
-        put<Texel>(mixed.numerator, of, channel, result);
-    }
-    on_opaque ? put<Texel>(m, 1, alpha_channel, result) : put<Texel>(layers.alpha(mode), m, alpha_channel, result);
+        if constexpr (on_opaque && (is_of_square(mode) || is_of_whole(mode) || mode == Blend::add)) {
+            put<Texel>(mixed.numerator * (is_of_square(mode) ? 1 / (m * m) : 1 / m), channel, result);
+        } else {
+            put<Texel>(mixed.numerator / std::max(mixed.denominator, 1.0), channel, result);
+        }
+    };
+    lay(0);
+    lay(1);
+    lay(2);
+    put<Texel>(on_opaque ? m : layers.alpha(mode) * (1 / m), alpha_channel, result);
     // What is not covered stays, and is of no part of 0.
     for (std::size_t i = 0; i < words_of<Texel>; ++i) below[i] = alpha > 0 ? result[i] : below[i];
 }
 
 template <class Texel, Blend mode>
-void lay_mode(bool is_opaque, bool has_alpha, Row<Texel>& row) {
+void lay_mode(bool is_opaque, Row<Texel>& row) {
     constexpr auto words = words_of<Texel>;
     const auto count = static_cast<std::size_t>(row.count);
     const auto* const ink = row.ink.data();
     const auto* const alpha = row.alpha.data();
     auto* const below = row.below.data();
     if (is_opaque || words > 1) {
-        run_in_vectors([&]() COLDBRICK_KERNEL {
+        run_in_vectors([=]() COLDBRICK_KERNEL {
             for (std::size_t i = 0; i < count; ++i) {
-                lay_pixel<Texel, mode, true>(ink + words * i, alpha[i], has_alpha, below + words * i);
+                lay_pixel<Texel, mode, true>(ink + words * i, alpha[i], below + words * i);
             }
         });
     } else if constexpr (words == 1) {
-        run_in_vectors([&]() COLDBRICK_KERNEL {
+        run_in_vectors([=]() COLDBRICK_KERNEL {
             for (std::size_t i = 0; i < count; ++i) {
-                lay_pixel<Texel, mode, false>(ink + i, alpha[i], has_alpha, below + i);
+                lay_pixel<Texel, mode, false>(ink + i, alpha[i], below + i);
             }
         });
     }
 }
 
 template <class Texel>
-void lay_by(Blend mode, bool is_opaque, bool has_alpha, Row<Texel>& row) {
+void lay_by(Blend mode, bool is_opaque, Row<Texel>& row) {
     switch (mode) {
         case Blend::multiply:
-            return lay_mode<Texel, Blend::multiply>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::multiply>(is_opaque, row);
         case Blend::screen:
-            return lay_mode<Texel, Blend::screen>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::screen>(is_opaque, row);
         case Blend::overlay:
-            return lay_mode<Texel, Blend::overlay>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::overlay>(is_opaque, row);
         case Blend::darken:
-            return lay_mode<Texel, Blend::darken>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::darken>(is_opaque, row);
         case Blend::lighten:
-            return lay_mode<Texel, Blend::lighten>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::lighten>(is_opaque, row);
         case Blend::color_dodge:
-            return lay_mode<Texel, Blend::color_dodge>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::color_dodge>(is_opaque, row);
         case Blend::color_burn:
-            return lay_mode<Texel, Blend::color_burn>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::color_burn>(is_opaque, row);
         case Blend::hard_light:
-            return lay_mode<Texel, Blend::hard_light>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::hard_light>(is_opaque, row);
         case Blend::difference:
-            return lay_mode<Texel, Blend::difference>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::difference>(is_opaque, row);
         case Blend::exclusion:
-            return lay_mode<Texel, Blend::exclusion>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::exclusion>(is_opaque, row);
         case Blend::add:
-            return lay_mode<Texel, Blend::add>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::add>(is_opaque, row);
         default:
-            return lay_mode<Texel, Blend::over>(is_opaque, has_alpha, row);
+            return lay_mode<Texel, Blend::over>(is_opaque, row);
     }
 }
 
@@ -198,7 +211,7 @@ void lay_rows(const Blender& blender, const Texel* ink, const Cover& cover, int 
         weaken(Cover{.each = each, .all = cover.all}, opacity, row);
         const auto old = row.below;
         const auto is_opaque = !blender.has_alpha || are_opaque(below + done, row.count);
-        lay_by(blender.how.blend, is_opaque, blender.has_alpha, row);
+        lay_by(blender.how.blend, is_opaque, row);
         for (std::size_t i = 0; i < words * static_cast<std::size_t>(row.count); ++i) {
             row.below[i] = (row.below[i] & mask[i % words]) | (old[i] & ~mask[i % words]);
         }

@@ -1,5 +1,6 @@
 // Spans to pixels.
 #include "formats/kernels.hpp"
+#include "formats/source_over.hpp"
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
 #include "paint/blending.hpp"
@@ -54,6 +55,8 @@ class GeneralPainter {
         const auto lays_over = how.blend == Blend::over || how.blend == Blend::replace;
         is_plain_ = source_ != nullptr && source_->is_opaque() && how.opacity == 1 &&
                     takes_all(how.channels, kernel_.has_alpha) && lays_over;
+        is_over_ = source_ != nullptr && !is_plain_ && kernel_.is_color && how.opacity == 1 &&
+                   how.blend == Blend::over && how.light == Light::encoded && takes_all(how.channels, true);
         is_direct_ = is_plain_ && !kernel_.is_sparse && (kernel_.is_color || source_->is_even_in_rows());
     }
 
@@ -83,6 +86,10 @@ class GeneralPainter {
             part.x += done;
             part.length = std::min(at_once, span.length - done);
             if (part.each != nullptr) part.each += done;
+            if (is_over_ && part.each == nullptr && part.all == 255) {
+                lay_over(part);
+                continue;
+            }
             if (kernel_.load_deep != nullptr) {
                 replaces ? put(part, deep_ink_, kernel_.store_deep)
                          : lay(part, deep_ink_, deep_below_, kernel_.load_deep, kernel_.store_deep);
@@ -106,6 +113,13 @@ class GeneralPainter {
         }
         PixelPattern pattern{pixel_at(from), pixel_bytes};
         pattern.write(pixels, static_cast<std::size_t>(span.length) * static_cast<std::size_t>(pixel_bytes));
+    }
+
+    // On pixels that are as colours are, and covered whole.
+    void lay_over(const CoverSpan& part) {
+        fetch(part, ink_colors_);
+        blend_row(reinterpret_cast<const std::uint8_t*>(ink_colors_.data()), pixel_address(surface_, part.x, part.y),
+                  static_cast<std::size_t>(part.length));
     }
 
     // The bytes of one pixel of the ink.
@@ -170,6 +184,7 @@ class GeneralPainter {
     const InkSource* source_ = nullptr;
     bool is_plain_;   // whether the ink replaces what is below,
     bool is_direct_;  // and its pixels are written at once
+    bool is_over_;    // whether colours of its own are laid source-over, on pixels that are as colours are
     int filled_ = 0;  // how many of the ink's colours are set, if it has one only
     Stretch<Color> ink_colors_;
     Stretch<Color> below_;

@@ -4,87 +4,143 @@
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
 #include "geometry/trigonometry.hpp"
+#include "geometry/vectors.hpp"
+#include "paint/look_up.hpp"
 
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <cstdlib>
 #include <functional>
 #include <string>
+#include <type_traits>
 
 namespace coldbrick::inline v0 {
 
 namespace {
 
+using detail::run_in_vectors;
 using detail::Tile;
 using detail::Vec;
 
 // Where coordinates begin.
 Point origin_of(Placing placing, const Box& shape) noexcept { return placing == Placing::shape ? shape.at : Point{}; }
 
-// From what an ink has in 16 bits to the depth that is asked for.
-void put(Color16 from, Color16& to) noexcept { to = from; }
-void put(Color16 from, Color& to) noexcept { to = narrowed(from); }
-
 // A picture, over and over or once.
 class TileSource final : public detail::InkSource {
   public:
-    TileSource(Tile tile, Point offset, Placing placing, bool repeats)
-        : tile_{std::move(tile)}, offset_{offset}, placing_{placing}, repeats_{repeats} {
+    TileSource(const Tile& tile, Point offset, Placing placing, bool repeats)
+        : size_{tile.size}, offset_{offset}, placing_{placing}, repeats_{repeats} {
         const auto is_whole = [](const Color16& color) { return color.alpha == 65535; };
-        is_opaque_ = repeats && std::all_of(tile_.colors.begin(), tile_.colors.end(), is_whole);
+        is_opaque_ = repeats && std::all_of(tile.colors.begin(), tile.colors.end(), is_whole);
+        const auto is_deep = [](const Color16& color) { return widened(narrowed(color)) != color; };
+        if (std::any_of(tile.colors.begin(), tile.colors.end(), is_deep)) deep_ = tile.colors;
+        colors_.resize(tile.colors.size());
+        std::transform(tile.colors.begin(), tile.colors.end(), colors_.begin(),
+                       [](const Color16& c) { return narrowed(c); });
     }
 
     void fetch(Point from, int count, const Box& shape, Color* colors) const override {
-        copy(from, count, shape, colors);
+        copy(colors_.data(), from, count, shape, colors);
     }
     void fetch(Point from, int count, const Box& shape, Color16* colors) const override {
-        copy(from, count, shape, colors);
+        if (!deep_.empty()) return copy(deep_.data(), from, count, shape, colors);
+        constexpr auto at_once = 256;
+        std::array<Color, at_once> shallow;
+        for (int done = 0; done < count; done += at_once) {
+            const auto length = std::min(at_once, count - done);
+            copy(colors_.data(), {.x = from.x + done, .y = from.y}, length, shape, shallow.data());
+            std::transform(shallow.begin(), shallow.begin() + length, colors + done,
+                           [](Color c) { return widened(c); });
+        }
     }
     [[nodiscard]] bool is_opaque() const noexcept override { return is_opaque_; }
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return placing_ == Placing::shape; }
 
   private:
     template <class Texel>
-    void copy(Point from, int count, const Box& shape, Texel* colors) const {
-        const auto [width, height] = tile_.size;
+    void copy(const Texel* tile, Point from, int count, const Box& shape, Texel* colors) const {
+        const auto [width, height] = size_;
         const auto origin = origin_of(placing_, shape);
-        auto x = std::int64_t{from.x} - origin.x - offset_.x;
+        const auto x = std::int64_t{from.x} - origin.x - offset_.x;
         auto y = std::int64_t{from.y} - origin.y - offset_.y;
         if (repeats_) {
-            x -= detail::floor_div(x, width) * width;
             y -= detail::floor_div(y, height) * height;
+            return copy_around(tile + y * width, static_cast<int>(x - detail::floor_div(x, width) * width), count,
+                               colors);
         }
+        // What lies before the picture, in it, and behind it.
+        const auto within = [&](std::int64_t end) {
+            return static_cast<int>(std::clamp<std::int64_t>(end - x, 0, count));
+        };
         const auto has_row = y >= 0 && y < height;
-        const auto* const row = tile_.colors.data() + (has_row ? y * width : 0);
-        for (int i = 0; i < count; ++i, ++x) {
-            if (repeats_ && x == width) x = 0;
-            const auto is_there = has_row && x >= 0 && x < width;
-            put(is_there ? row[x] : Color16{.alpha = 0}, colors[i]);
+        const auto first = has_row ? within(0) : count;
+        const auto last = has_row ? within(width) : count;
+        const auto nothing = widened_to<Texel>(Color{.alpha = 0});
+        std::fill_n(colors, first, nothing);
+        if (first < last) std::copy_n(tile + y * width + (x + first), last - first, colors + first);
+        std::fill_n(colors + last, count - last, nothing);
+    }
+
+    // From a column of a row on; behind its end, it begins again.
+    template <class Texel>
+    void copy_around(const Texel* row, int first, int count, Texel* colors) const {
+        const auto width = size_.width;
+        const auto end = std::min(width - first, count);
+        std::copy_n(row + first, end, colors);
+        const auto begun = std::min(first, count - end);
+        std::copy_n(row, begun, colors + end);
+        // One round is there: the others are copies, of twice as many each time.
+        for (auto done = end + begun; done < count;) {
+            const auto rounds = std::min(done / width * width, count - done);
+            std::copy_n(colors, rounds, colors + done);
+            done += rounds;
         }
     }
 
-    Tile tile_;
+    template <class Texel>
+    static Texel widened_to(Color color) noexcept {
+        if constexpr (std::is_same_v<Texel, Color>) return color;
+        if constexpr (!std::is_same_v<Texel, Color>) return widened(color);
+    }
+
+    Size size_;
+    std::vector<Color> colors_;
+    std::vector<Color16> deep_;  // empty if 8 bits tell them all
     Point offset_;
     Placing placing_;
     bool repeats_;
     bool is_opaque_;
 };
 
-class HatchSource final : public detail::InkSource {
+// The colours of a hatch by how far a pixel is from the middle of the nearest line: told for distances at which a
+// line's edge runs through the pixel, in steps of 1/512 of a pixel. Nearer it is the line's colour, and the ground's
+// farther out.
+class HatchColors {
   public:
-    explicit HatchSource(const Hatch& hatch) : hatch_{hatch}, across_{-left_of(detail::direction_of(hatch.angle))} {}
+    explicit HatchColors(const Hatch& hatch) : hatch_{hatch}, across_{-left_of(detail::direction_of(hatch.angle))} {
+        const auto reach = (std::fabs(across_.x) + std::fabs(across_.y)) / 2;
+        const auto half = hatch.width / 2;
+        const auto farthest = std::min(half + reach, hatch.spacing / 2);
+        nearest_ = std::clamp(half - reach, 0.0, farthest);
+        const auto steps = static_cast<int>(std::ceil((farthest - nearest_) * steps_per_pixel)) + 1;
+        deep_.reserve(static_cast<std::size_t>(steps) + 1);
+        for (int i = 0; i <= steps; ++i) {
+            deep_.push_back(laid(covered(std::min(nearest_ + i / steps_per_pixel, hatch.spacing / 2))));
+        }
+        colors_.resize(deep_.size());
+        std::transform(deep_.begin(), deep_.end(), colors_.begin(),
+                       [](const Color16& color) { return narrowed(color); });
+    }
 
-    void fetch(Point from, int count, const Box& shape, Color* colors) const override {
-        draw(from, count, shape, colors);
-    }
-    void fetch(Point from, int count, const Box& shape, Color16* colors) const override {
-        draw(from, count, shape, colors);
-    }
-    [[nodiscard]] bool is_opaque() const noexcept override {
-        return hatch_.color.alpha == 255 && hatch_.ground.alpha == 255;
-    }
-    [[nodiscard]] bool is_placed_in_shape() const noexcept override { return hatch_.placing == Placing::shape; }
+    [[nodiscard]] const Vec& across() const noexcept { return across_; }
+    [[nodiscard]] double nearest() const noexcept { return nearest_; }
+    [[nodiscard]] const std::vector<Color>& colors() const noexcept { return colors_; }
+    [[nodiscard]] const std::vector<Color16>& deep() const noexcept { return deep_; }
+
+    static constexpr double steps_per_pixel = 512;
 
   private:
     // How much of a pixel lies on one side of a line whose distance from its centre is given: the square's width across
@@ -100,26 +156,16 @@ class HatchSource final : public detail::InkSource {
         return away < 0 ? behind : 1 - behind;
     }
 
-    // How much of a pixel the lines cover that come near it. `place` is that of its centre, in spacings from a line.
-    [[nodiscard]] double covered(double place) const noexcept {
-        const auto half = hatch_.width / 2;
+    // How much of a pixel the lines cover that come near it, so far from the middle of the nearest one.
+    [[nodiscard]] double covered(double away) const noexcept {
         if (hatch_.width >= hatch_.spacing) return 1;
-        const auto nearest = std::floor(place + 0.5);
+        const auto half = hatch_.width / 2;
         auto sum = 0.0;
-        for (const auto line : {nearest - 1, nearest, nearest + 1}) {
-            const auto away = (place - line) * hatch_.spacing;
-            sum += beside(away + half) - beside(away - half);
+        for (const auto line : {-1, 0, 1}) {
+            const auto from_line = away - line * hatch_.spacing;
+            sum += beside(from_line + half) - beside(from_line - half);
         }
         return std::clamp(sum, 0.0, 1.0);
-    }
-
-    template <class Texel>
-    void draw(Point from, int count, const Box& shape, Texel* colors) const {
-        const auto origin = origin_of(hatch_.placing, shape);
-        const auto at =
-            Vec{double{1} * from.x - origin.x - hatch_.offset.x, double{1} * from.y - origin.y - hatch_.offset.y};
-        const auto first = dot(at, across_);
-        for (int i = 0; i < count; ++i) put(laid(covered((first + i * across_.x) / hatch_.spacing)), colors[i]);
     }
 
     // The line in front of the ground, weighted by alpha.
@@ -139,6 +185,79 @@ class HatchSource final : public detail::InkSource {
 
     Hatch hatch_;
     Vec across_;
+    double nearest_;
+    std::vector<Color> colors_;
+    std::vector<Color16> deep_;
+};
+
+class HatchSource final : public detail::InkSource {
+  public:
+    explicit HatchSource(const Hatch& hatch)
+        : hatch_{hatch}, ramp_{hatch}, per_pixel_{part_of(ramp_.across().x / hatch.spacing)} {}
+
+    void fetch(Point from, int count, const Box& shape, Color* colors) const override {
+        draw(ramp_.colors().data(), from, count, shape, colors);
+    }
+    void fetch(Point from, int count, const Box& shape, Color16* colors) const override {
+        draw(ramp_.deep().data(), from, count, shape, colors);
+    }
+    [[nodiscard]] bool is_opaque() const noexcept override {
+        return hatch_.color.alpha == 255 && hatch_.ground.alpha == 255;
+    }
+    [[nodiscard]] bool is_placed_in_shape() const noexcept override { return hatch_.placing == Placing::shape; }
+
+  private:
+    // The fraction of a number of spacings, in 2^-64ths.
+    static std::uint64_t part_of(double spacings) noexcept {
+        const auto fraction = spacings - std::floor(spacings);
+        constexpr auto unit = 9007199254740992.0;  // 2^53: all that a fraction has
+        return fraction >= 0 ? static_cast<std::uint64_t>(fraction * unit) << 11U : 0;
+    }
+
+    // How far each of so many pixels is from the middle of the nearest line, as a place on the ramp. In single
+    // precision the 32 upper bits of a place do; wide spacings need all of them.
+    template <class Number>
+    void find(std::uint64_t place, int count, std::int32_t* steps) const noexcept {
+        // Lines farther apart than this are nowhere told apart.
+        constexpr auto most = 1e30;
+        constexpr auto unit = std::is_same_v<Number, float> ? 4294967296.0 : 18446744073709551616.0;
+        constexpr auto shift = std::is_same_v<Number, float> ? 32U : 0U;
+        using Whole = std::conditional_t<std::is_same_v<Number, float>, std::int32_t, std::int64_t>;
+        const auto per_unit = static_cast<Number>(std::min(hatch_.spacing, most) * HatchColors::steps_per_pixel / unit);
+        const auto first = static_cast<Number>(std::min(ramp_.nearest(), most) * HatchColors::steps_per_pixel - 0.5);
+        const auto last = static_cast<Number>(ramp_.colors().size() - 1);
+        run_in_vectors([=, move = per_pixel_]() COLDBRICK_KERNEL {
+            for (int i = 0; i < count; ++i) {
+                const auto at = static_cast<Whole>((place + static_cast<std::uint64_t>(i) * move) >> shift);
+                const auto away = std::fabs(static_cast<Number>(at)) * per_unit;
+                steps[i] = static_cast<std::int32_t>(std::min(std::max(away - first, Number{0}), last));
+            }
+        });
+    }
+
+    // Each pixel's place follows from its column, wherever the others begin.
+    template <class Texel>
+    void draw(const Texel* ramp, Point from, int count, const Box& shape, Texel* colors) const {
+        const auto origin = origin_of(hatch_.placing, shape);
+        const auto column = std::int64_t{from.x} - origin.x;
+        const auto at = Vec{-hatch_.offset.x, double{1} * from.y - origin.y - hatch_.offset.y};
+        auto place =
+            part_of(dot(at, ramp_.across()) / hatch_.spacing) + static_cast<std::uint64_t>(column) * per_pixel_;
+        constexpr auto at_once = 256;
+        constexpr auto wide = 4096;
+        std::array<std::int32_t, at_once> steps;
+        for (int done = 0; done < count; done += at_once) {
+            const auto length = std::min(at_once, count - done);
+            hatch_.spacing < wide ? find<float>(place, length, steps.data())
+                                  : find<double>(place, length, steps.data());
+            place += static_cast<std::uint64_t>(length) * per_pixel_;
+            detail::look_up(ramp, steps.data(), length, colors + done);
+        }
+    }
+
+    Hatch hatch_;
+    HatchColors ramp_;
+    std::uint64_t per_pixel_;  // to the right, in 2^-64ths of a spacing
 };
 
 }  // namespace

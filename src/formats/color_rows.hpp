@@ -1,0 +1,26 @@
+// Rows of 8-bit pixels to colours and back, in vectors.
+#pragma once
+
+#include "coldbrick/color.hpp"
+
+#include <cstddef>
+#include <cstdint>
+
+namespace coldbrick::inline v0::detail {
+
+// Where red and blue lie in a pixel of three or four bytes.
+enum class ChannelOrder : std::uint8_t { rgb, bgr };
+
+// From and to pixels of three bytes; opaque.
+void read_rgb_row(const std::uint8_t* pixels, ChannelOrder order, std::size_t count, Color* colors) noexcept;
+void write_rgb_row(const Color* colors, ChannelOrder order, std::size_t count, std::uint8_t* pixels) noexcept;
+
+// From and to pixels of four bytes, of which alpha is the last.
+void read_rgba_row(const std::uint8_t* pixels, ChannelOrder order, std::size_t count, Color* colors) noexcept;
+void write_rgba_row(const Color* colors, ChannelOrder order, std::size_t count, std::uint8_t* pixels) noexcept;
+
+// From grays, and to the luma.
+void read_gray_row(const std::uint8_t* pixels, std::size_t count, Color* colors) noexcept;
+void write_gray_row(const Color* colors, std::size_t count, std::uint8_t* pixels) noexcept;
+
+}  // namespace coldbrick::inline v0::detail

@@ -1,0 +1,24 @@
+// Colours out of a table.
+#pragma once
+
+#include <array>
+#include <cstdint>
+
+namespace coldbrick::inline v0::detail {
+
+// The colours at so many places of a ramp.
+template <class Texel>
+void look_up(const Texel* ramp, const std::int32_t* places, int count, Texel* colors) noexcept {
+    int i = 0;
+    for (; i + 4 <= count; i += 4) {
+        // All four are found before one is written, which might change the places for all that the compiler knows.
+        const auto [a, b, c, d] = std::array{places[i], places[i + 1], places[i + 2], places[i + 3]};
+        colors[i] = ramp[a];
+        colors[i + 1] = ramp[b];
+        colors[i + 2] = ramp[c];
+        colors[i + 3] = ramp[d];
+    }
+    for (; i < count; ++i) colors[i] = ramp[places[i]];
+}
+
+}  // namespace coldbrick::inline v0::detail
