@@ -1,7 +1,8 @@
 // One picture for each row of a table.
-#include "jobs.hpp"
 #include "progress.hpp"
 #include "render_scene.hpp"
+
+#include <coldbrick/detail/jobs.hpp>
 
 #include <algorithm>
 #include <charconv>
@@ -181,8 +182,8 @@ Exit draw_rows(const SceneProgram& program, const Table& table, const std::vecto
     Progress progress{"rows", table.rows.size(), arguments.quiet};
     std::size_t faulty = 0;
     std::uint64_t bytes = 0;
-    in_order(
-        table.rows.size(), thread_count(arguments.threads), [&](std::size_t row) { return rows.draw(row); },
+    detail::in_order(
+        table.rows.size(), detail::thread_count(arguments.threads), [&](std::size_t row) { return rows.draw(row); },
         [&](std::size_t row, const RowDone& done) {
             progress.tell(row + 1);
             bytes += done.bytes;

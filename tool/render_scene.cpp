@@ -1,8 +1,9 @@
 #include "render_scene.hpp"
 
-#include "jobs.hpp"
 #include "progress.hpp"
 #include "shown.hpp"
+
+#include <coldbrick/detail/jobs.hpp>
 
 #include <algorithm>
 #include <charconv>
@@ -110,8 +111,8 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
     Progress progress{"frames", count, arguments.quiet};
     const FilmWatch watch{arguments.limits};
     Shown shown;
-    in_order(
-        count, thread_count(arguments.threads),
+    detail::in_order(
+        count, detail::thread_count(arguments.threads),
         [&](std::size_t i) {
             auto of = input;
             of.frame = frames.first + static_cast<int>(i);

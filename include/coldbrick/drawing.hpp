@@ -5,6 +5,7 @@
 //     stroke(plan.within(sky), mast, {.width = 3}, colors::white);                // clipped
 //     fill  (plan.under(Transform{}.turn(5_deg)).tagged(7), shoal, teal);         // turned; with a number for it
 //     render(plan, chart);                                                        // paints it all
+//     render(plan, chart, {.threads = 0});                                        // the same pixels, on all processors
 //     render(plan, chart.within({.at = {200, 100}, .size = {80, 60}}));           // a part of it, the same pixels
 //     if (const auto number = topmost(plan, Point{236, 148})) use(plan[*number].place().line);
 //
@@ -18,6 +19,7 @@
 #include "coldbrick/draw.hpp"
 #include "coldbrick/figure.hpp"
 
+#include <concepts>
 #include <cstddef>
 #include <cstdint>
 #include <optional>
@@ -122,9 +124,18 @@ class Drawing {
     friend class DrawingView;
     friend class detail::CallRecorder;
     friend class detail::CallRenderer;
+    friend class detail::BandedCalls;
     friend Box bounds(const Drawing& drawing);
 
     detail::Calls* calls_;
+};
+
+// How a drawing becomes pixels. On several threads, each draws some rows at a time, with all calls that reach into
+// them: the pixels are the same for any number. Functions of one's own that are inks or shapes are then called on
+// several threads at once.
+struct RenderOptions {
+    int threads = 1;  // at most 1024; 0: one for each processor
+    friend bool operator==(const RenderOptions&, const RenderOptions&) = default;
 };
 
 // Draws the calls in turn on pixels, and calls tell(number, box) for each with the box that it touched, empty where it
@@ -132,6 +143,7 @@ class Drawing {
 // that the target cannot take, before anything is drawn; what comes up only where a call is seen, as with too many
 // dashes, after the calls before have been drawn.
 template <detail::PixelTarget T, class Tell>
+requires std::invocable<const Tell&, std::size_t, const Box&>
 void render(const Drawing& drawing, T&& target, const Tell& tell) {
     detail::CallRenderer renderer{drawing, detail::SurfaceAccess::of(target)};
     for (std::size_t number = 0; number < drawing.size(); ++number) tell(number, renderer.draw(number));
@@ -143,6 +155,13 @@ Box render(const Drawing& drawing, T&& target) {
     auto all = Box{};
     render(drawing, target, [&](std::size_t, const Box& touched) { all = enclosing(all, touched); });
     return all;
+}
+
+// The same on several threads. Throws Error for another number of threads than is allowed. A call that cannot be drawn
+// where it is seen ends it when all rows have been gone through: what lies on top of it may have been drawn.
+template <detail::PixelTarget T>
+Box render(const Drawing& drawing, T&& target, const RenderOptions& options) {
+    return detail::render_in_bands(drawing, detail::SurfaceAccess::of(target), options.threads);
 }
 
 // The number of the last call that would touch the pixel; nothing if there is none.

@@ -59,6 +59,9 @@ struct Calls {
 
     // The box around what a call would touch without its clip.
     [[nodiscard]] Box bounds_of(const KeptCall& call) const;
+
+    // A box that contains all that a call touches, found quickly; of a flood the pixel where it begins.
+    [[nodiscard]] Box outer_bounds_of(const KeptCall& call) const;
 };
 
 // Of all coordinates.

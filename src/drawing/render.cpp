@@ -75,6 +75,11 @@ Ink Calls::ink_of(const KeptCall& call) const {
     return std::get<Color>(call.ink);
 }
 
+Box Calls::outer_bounds_of(const KeptCall& call) const {
+    const auto around = clips[call.clips].bounds();
+    return intersection(around, has_shape(call) ? detail::outer_bounds_of(area_of(call)) : bounds_of(call));
+}
+
 Box Calls::bounds_of(const KeptCall& call) const {
     if (has_shape(call)) return detail::bounds_of(area_of(call));
     if (const auto* const flood = std::get_if<FloodFrom>(&call.what)) {
@@ -90,6 +95,12 @@ CallRenderer::CallRenderer(const Drawing& drawing, const Surface& surface)
     : calls_{*drawing.calls_}, surface_{surface}, clipped_{surface}, brushes_{new Brushes{surface, calls_.inks}} {}
 
 CallRenderer::~CallRenderer() { delete brushes_; }
+
+void CallRenderer::look_at(const Surface& surface) {
+    surface_ = surface;
+    clipped_ = surface;
+    clipped_by_ = 0;
+}
 
 Box CallRenderer::draw(std::size_t number) {
     const auto& call = calls_.list[number];

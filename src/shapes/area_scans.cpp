@@ -185,6 +185,19 @@ Box bounds_of(const AreaRef& area) {
     return with_parts(area, [&](const auto& shape, const auto& how) { return bounds_of_shape(shape, how, area); });
 }
 
+Box outer_bounds_of(const AreaRef& area) {
+    if (area.shape.own_calls != nullptr) {
+        if (const auto touched = scan_ready(area, everything, nobody)) return *touched;
+        return with_own(area, everything, [](const AreaRef& lent) { return outer_bounds_of(lent); });
+    }
+    return with_parts(area, [&](const auto& shape, const auto& how) {
+        if (!is_moved(area) && how.edge == Edge::crisp) {
+            if (const auto known = known_bounds(shape, how)) return *known;
+        }
+        return rough_bounds(form_of(shape, {rough_flatness}), how, placing_of(area));
+    });
+}
+
 Point place_pixel(Point at, const Transform& by) {
     if (by.is_identity()) return at;
     const auto [x, y] = by(at);

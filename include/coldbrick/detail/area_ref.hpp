@@ -307,6 +307,9 @@ Point place_pixel(Point at, const Transform& by);
 // The smallest box around all of them.
 Box bounds_of(const AreaRef& area);
 
+// A box that contains all of them, which is found without looking for them. Of an area that has been checked.
+Box outer_bounds_of(const AreaRef& area);
+
 }  // namespace detail
 
 }  // namespace v0

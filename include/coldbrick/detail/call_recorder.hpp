@@ -23,6 +23,7 @@ namespace detail {
 struct Calls;
 struct KeptCall;
 struct KeptPicture;
+class BandedCalls;
 
 // What a call takes, and a paste besides.
 extern const std::size_t bytes_of_call;
@@ -74,6 +75,9 @@ class CallRenderer {
     CallRenderer& operator=(CallRenderer&&) = delete;
     ~CallRenderer();
 
+    // From now on draws on this surface, whose format and palette are those of the first one.
+    void look_at(const Surface& surface);
+
     // Draws one call, and gives the box that was touched.
     Box draw(std::size_t number);
 
@@ -84,6 +88,9 @@ class CallRenderer {
     std::uint32_t clipped_by_ = 0;
     Brushes* brushes_;  // for the inks of the calls
 };
+
+// Draws all calls on several threads, and gives the box around all that was touched.
+Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads);
 
 }  // namespace detail
 

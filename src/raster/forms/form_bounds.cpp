@@ -111,8 +111,7 @@ template <class How>
 Box find(const BoundsSearch& search, const How& how, const Transform& by) {
     search.scan(Box{});  // which checks them
     const Placement placement{by};
-    constexpr auto rough = 16.0;
-    const auto form = search.lower({rough});
+    const auto form = search.lower({rough_flatness});
     const auto outer = outer_box(form, reach_of(how), placement);
     const auto few_rows = how.edge == Edge::smooth ? 1 << 9 : 1 << 12;
     constexpr auto many_rows = 1 << 16;
@@ -138,5 +137,13 @@ Box find(const BoundsSearch& search, const How& how, const Transform& by) {
 Box find_bounds(const BoundsSearch& search, const Fill& how, const Transform& by) { return find(search, how, by); }
 
 Box find_bounds(const BoundsSearch& search, const Stroke& how, const Transform& by) { return find(search, how, by); }
+
+Box rough_bounds(const Form& form, const Fill& how, const Transform& by) {
+    return outer_box(form, reach_of(how), Placement{by});
+}
+
+Box rough_bounds(const Form& form, const Stroke& how, const Transform& by) {
+    return outer_box(form, reach_of(how), Placement{by});
+}
 
 }  // namespace coldbrick::inline v0::detail

@@ -44,4 +44,11 @@ struct BoundsSearch {
 [[nodiscard]] Box find_bounds(const BoundsSearch& search, const Fill& how, const Transform& by);
 [[nodiscard]] Box find_bounds(const BoundsSearch& search, const Stroke& how, const Transform& by);
 
+// How far the chords of curves may lie beside them where a box around them is enough: surroundings allow for it.
+inline constexpr auto rough_flatness = 16.0;
+
+// A box that contains it, however large, which is found without looking for its pixels.
+[[nodiscard]] Box rough_bounds(const Form& form, const Fill& how, const Transform& by);
+[[nodiscard]] Box rough_bounds(const Form& form, const Stroke& how, const Transform& by);
+
 }  // namespace coldbrick::inline v0::detail

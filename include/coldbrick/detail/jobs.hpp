@@ -1,19 +1,72 @@
-// Work on all cores, in order.
+// Work on several threads.
 #pragma once
 
+#include "coldbrick/detail/public.hpp"
+
+#include <algorithm>
+#include <atomic>
 #include <condition_variable>
 #include <cstddef>
 #include <exception>
 #include <map>
 #include <mutex>
+#include <system_error>
 #include <thread>
 #include <vector>
 
-namespace coldbrick::tool {
+namespace COLDBRICK_PUBLIC coldbrick {
+inline namespace v0 {
+namespace detail {
 
 // How many threads there are to be, 0 for one for each core.
 [[nodiscard]] inline unsigned thread_count(unsigned asked) noexcept {
     return asked > 0 ? asked : std::max(1U, std::thread::hardware_concurrency());
+}
+
+// Some threads that all do the same; as many as the system gives, and this one besides.
+class Workers {
+  public:
+    template <class Work>
+    Workers(unsigned threads, const Work& work) {
+        try {
+            threads_.reserve(threads);
+            for (unsigned i = 0; i < threads; ++i) threads_.emplace_back(work);
+        } catch (const std::system_error&) {
+            // Those that there are do it.
+        }
+    }
+    [[nodiscard]] bool empty() const noexcept { return threads_.empty(); }
+
+  private:
+    std::vector<std::jthread> threads_;
+};
+
+// Calls work(number) for each number below count, on several threads, in no order. What work throws is thrown when all
+// have come to an end: of several, what the least number threw.
+template <class Work>
+void for_each_number(std::size_t count, unsigned threads, const Work& work) {
+    std::atomic<std::size_t> next = 0;
+    std::mutex mutex;
+    std::exception_ptr thrown;
+    auto thrower = count;
+    const auto work_on = [&] {
+        for (auto number = next++; number < count; number = next++) {
+            try {
+                work(number);
+            } catch (...) {
+                const std::scoped_lock lock{mutex};
+                if (number > thrower) continue;
+                thrower = number;
+                thrown = std::current_exception();
+            }
+        }
+    };
+    {
+        const Workers others{static_cast<unsigned>(std::min<std::size_t>(threads, count)) - (count > 0 ? 1U : 0U),
+                             work_on};
+        work_on();
+    }
+    if (thrown) std::rethrow_exception(thrown);
 }
 
 // Calls make(number) for each number below count, on several threads, and take(number, made) with what it gives, on
@@ -55,8 +108,11 @@ void in_order(std::size_t count, unsigned threads, const Make& make, const Take&
             changed.notify_all();
         }
     };
-    std::vector<std::jthread> workers;
-    for (unsigned i = 0; i < threads; ++i) workers.emplace_back(work);
+    const Workers workers{threads, work};
+    if (workers.empty()) {
+        for (std::size_t i = 0; i < count; ++i) take(i, make(i));
+        return;
+    }
     const auto end = [&] {
         const std::scoped_lock lock{mutex};
         is_over = true;
@@ -81,4 +137,6 @@ void in_order(std::size_t count, unsigned threads, const Make& make, const Take&
     end();
 }
 
-}  // namespace coldbrick::tool
+}  // namespace detail
+}  // namespace v0
+}  // namespace coldbrick
