@@ -6,6 +6,7 @@
 #include "coldbrick/detail/jobs.hpp"
 
 #include <algorithm>
+#include <bit>
 #include <limits>
 #include <memory>
 
@@ -25,15 +26,12 @@ BandedCalls::BandedCalls(const Drawing& drawing, std::size_t first, std::size_t 
     const auto parts = std::clamp<std::size_t>((end - first) / least_part, 1, 4 * std::size_t{threads});
     parts_.resize(parts);
     for_each_number(parts, threads, [&](std::size_t part) {
-        auto& bands = parts_[part];
-        bands.resize(count_);
+        parts_[part].nodes.resize(2 * std::bit_ceil(count_));
         const auto from = first + (end - first) * part / parts;
         const auto to = first + (end - first) * (part + 1) / parts;
         for (auto number = from; number < to; ++number) {
             const auto [top, bottom] = bands_of(calls.outer_bounds_of(calls.list[number]));
-            for (auto band = top; band < bottom; ++band) {
-                bands[band].push_back(static_cast<std::uint32_t>(number - first));
-            }
+            parts_[part].add(top, bottom, static_cast<std::uint32_t>(number - first));
         }
     });
 }
@@ -52,10 +50,29 @@ std::pair<std::size_t, std::size_t> BandedCalls::bands_of(const Box& box) const 
     return {band_of(seen.at.y), band_of(seen.last().y) + 1};
 }
 
-BandedCalls::Drawn BandedCalls::draw(std::size_t band, CallRenderer& renderer) const noexcept {
+void BandedCalls::Part::add(std::size_t top, std::size_t bottom, std::uint32_t number) {
+    const auto leaves = nodes.size() / 2;
+    for (auto [left, right] = std::pair{top + leaves, bottom + leaves}; left < right; left /= 2, right /= 2) {
+        if (left % 2 != 0) nodes[left++].push_back(number);
+        if (right % 2 != 0) nodes[--right].push_back(number);
+    }
+}
+
+BandedCalls::Numbers BandedCalls::Part::at(std::size_t band) const {
+    Numbers all;
+    for (auto node = band + nodes.size() / 2; node > 0; node /= 2) {
+        const auto& more = nodes[node];
+        const auto middle = static_cast<std::ptrdiff_t>(all.size());
+        all.insert(all.end(), more.begin(), more.end());
+        std::inplace_merge(all.begin(), all.begin() + middle, all.end());
+    }
+    return all;
+}
+
+BandedCalls::Drawn BandedCalls::draw(std::size_t band, CallRenderer& renderer) const {
     Drawn drawn;
-    for (const auto& bands : parts_) {
-        for (const auto number : bands[band]) {
+    for (const auto& part : parts_) {
+        for (const auto number : part.at(band)) {
             try {
                 drawn.touched = enclosing(drawn.touched, renderer.draw(first_ + number));
             } catch (...) {

@@ -29,7 +29,7 @@ class BandedCalls {
     };
 
     // Draws what reaches into a band on pixels of it, in turn, up to a call that throws.
-    Drawn draw(std::size_t band, CallRenderer& renderer) const noexcept;
+    Drawn draw(std::size_t band, CallRenderer& renderer) const;
 
     // Of a drawing, where from a call on the next flood is, or the end.
     [[nodiscard]] static std::size_t next_flood(const Drawing& drawing, std::size_t from) noexcept;
@@ -38,11 +38,21 @@ class BandedCalls {
     // The first of the bands that a box reaches into, and behind the last one.
     [[nodiscard]] std::pair<std::size_t, std::size_t> bands_of(const Box& box) const noexcept;
 
+    using Numbers = std::vector<std::uint32_t>;
+    // Of some of the calls, in turn: those that reach through all bands of a node of a binary tree, and not through all
+    // of the node above. Node 1 has all bands, nodes 2n and 2n + 1 the halves of node n; the leaves are the bands. A
+    // call is in two nodes of each level at most.
+    struct Part {
+        std::vector<Numbers> nodes;
+        void add(std::size_t top, std::size_t bottom, std::uint32_t number);
+        // The calls that reach into a band.
+        [[nodiscard]] Numbers at(std::size_t band) const;
+    };
+
     Box window_;
     int band_rows_;
     std::size_t count_;
-    // For each part of the calls, in turn, and each band: numbers of calls.
-    std::vector<std::vector<std::vector<std::uint32_t>>> parts_;
+    std::vector<Part> parts_;
     std::size_t first_;
 };
 

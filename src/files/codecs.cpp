@@ -9,15 +9,15 @@ namespace {
 using namespace std::string_view_literals;
 
 constexpr auto all = std::to_array<Codec>({
-    {FileFormat::png, "png", {".png"}, {"\x89PNG\r\n\x1a\n"sv}, read_png, write_png},
+    {FileFormat::png, "png", {".png"}, {"\x89PNG\r\n\x1a\n"sv}, read_png, write_png, png_bands},
     {FileFormat::jpeg, "jpeg", {".jpg", ".jpeg"}, {"\xff\xd8\xff"sv}, read_jpeg, write_jpeg},
-    {FileFormat::pbm, "pbm", {".pbm"}, {"P1"sv, "P4"sv}, read_pnm, write_pbm},
-    {FileFormat::pgm, "pgm", {".pgm"}, {"P2"sv, "P5"sv}, read_pnm, write_pgm},
-    {FileFormat::ppm, "ppm", {".ppm"}, {"P3"sv, "P6"sv}, read_pnm, write_ppm},
-    {FileFormat::pnm, "pnm", {".pnm"}, {}, nullptr, write_pnm},
-    {FileFormat::pam, "pam", {".pam"}, {"P7"sv}, read_pam, write_pam},
-    {FileFormat::bmp, "bmp", {".bmp"}, {"BM"sv}, read_bmp, write_bmp},
-    {FileFormat::qoi, "qoi", {".qoi"}, {"qoif"sv}, read_qoi, write_qoi},
+    {FileFormat::pbm, "pbm", {".pbm"}, {"P1"sv, "P4"sv}, read_pnm, write_pbm, pbm_bands},
+    {FileFormat::pgm, "pgm", {".pgm"}, {"P2"sv, "P5"sv}, read_pnm, write_pgm, pgm_bands},
+    {FileFormat::ppm, "ppm", {".ppm"}, {"P3"sv, "P6"sv}, read_pnm, write_ppm, ppm_bands},
+    {FileFormat::pnm, "pnm", {".pnm"}, {}, nullptr, write_pnm, pnm_bands},
+    {FileFormat::pam, "pam", {".pam"}, {"P7"sv}, read_pam, write_pam, pam_bands},
+    {FileFormat::bmp, "bmp", {".bmp"}, {"BM"sv}, read_bmp, write_bmp, bmp_bands},
+    {FileFormat::qoi, "qoi", {".qoi"}, {"qoif"sv}, read_qoi, write_qoi, qoi_bands},
     {FileFormat::gif, "gif", {".gif"}, {"GIF87a"sv, "GIF89a"sv}, read_gif, write_gif},
     {FileFormat::webp, "webp", {".webp"}, {"RIFF"sv}, read_webp, write_webp},
 });

@@ -1,6 +1,7 @@
 // The kinds of picture files: one entry each says all of them.
 #pragma once
 
+#include "files/band_encoder.hpp"
 #include "files/readers.hpp"
 #include "files/writers.hpp"
 
@@ -18,7 +19,11 @@ struct Codec {
     std::array<std::string_view, 2> first_bytes;  // with any of which a file begins; empty: no more
     PictureInfo (*read)(FileBytes file, const LoadLimits& limits, PixelSink& sink);  // null: another kind's reader
     Bytes (*write)(const Surface& picture, const SaveOptions& options);
+    MakeBandEncoder bands = nullptr;  // null: the picture has to be seen as a whole
 };
+
+// Throws Error for options that are not allowed.
+void check(const SaveOptions& options);
 
 // In the order of FileFormat.
 std::span<const Codec> codecs() noexcept;

@@ -9,11 +9,13 @@
 
 namespace coldbrick::inline v0::detail {
 
-namespace {
-
 void check(const SaveOptions& options) {
     if (options.quality < 1 || options.quality > 100) {
         throw Error{"quality is " + std::to_string(options.quality) + "; allowed is 1 to 100"};
+    }
+    constexpr auto most_threads = 1024;
+    if (options.threads < 0 || options.threads > most_threads) {
+        refuse("save", "threads", options.threads, 0, most_threads);
     }
     check_choice("save", "effort", options.effort, {"usual", "most"});
     check_choice("save", "storage", options.storage, {"as_it_is", "fewest_bits", "without_alpha"});
@@ -27,8 +29,6 @@ void check(const SaveOptions& options) {
         }
     }
 }
-
-}  // namespace
 
 std::uint32_t per_meter(double density, Density::Unit unit) noexcept {
     constexpr auto meters_to_an_inch = 0.0254;

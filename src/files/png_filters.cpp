@@ -1,5 +1,7 @@
 #include "files/png_filters.hpp"
 
+#include "geometry/vectors.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
@@ -8,15 +10,6 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-std::uint8_t paeth(int left, int above, int corner) noexcept {
-    const auto guess = left + above - corner;
-    const auto to_left = std::abs(guess - left);
-    const auto to_above = std::abs(guess - above);
-    const auto to_corner = std::abs(guess - corner);
-    if (to_left <= to_above && to_left <= to_corner) return static_cast<std::uint8_t>(left);
-    return static_cast<std::uint8_t>(to_above <= to_corner ? above : corner);
-}
-
 struct Row {
     const std::uint8_t* bytes;
     const std::uint8_t* above;  // of zeros for the first
@@ -24,27 +17,53 @@ struct Row {
     std::size_t step;  // bytes to the pixel on the left, at least 1
 };
 
-// Calls guess(i, left, corner) for each byte and tells the differences.
-template <class Guess>
-void differences(const Row& row, std::uint8_t* to, const Guess& guess) noexcept {
-    const auto first = std::min(row.step, row.count);
-    for (std::size_t i = 0; i < first; ++i) to[i] = static_cast<std::uint8_t>(row.bytes[i] - guess(i, 0, 0));
-    for (std::size_t i = first; i < row.count; ++i) {
-        to[i] = static_cast<std::uint8_t>(row.bytes[i] - guess(i, row.bytes[i - row.step], row.above[i - row.step]));
+COLDBRICK_INLINE std::uint8_t guess(PngFilter filter, int left, int above, int corner) noexcept {
+    switch (filter) {
+        case PngFilter::left:
+            return static_cast<std::uint8_t>(left);
+        case PngFilter::above:
+            return static_cast<std::uint8_t>(above);
+        case PngFilter::mean:
+            return static_cast<std::uint8_t>((left + above) / 2);
+        default: {
+            // Whichever is nearest to left + above - corner.
+            const auto number = [](int value) COLDBRICK_KERNEL { return static_cast<std::int16_t>(value); };
+            const auto to_left = number(std::abs(above - corner));
+            const auto to_above = number(std::abs(left - corner));
+            const auto to_corner = number(std::abs(left + above - 2 * corner));
+            const auto second = to_above <= to_corner ? above : corner;
+            return static_cast<std::uint8_t>(to_left <= std::min(to_above, to_corner) ? left : second);
+        }
     }
+}
+
+template <PngFilter filter>
+void differences(const Row& row, std::uint8_t* to) noexcept {
+    const auto first = std::min(row.step, row.count);
+    for (std::size_t i = 0; i < first; ++i) {
+        to[i] = static_cast<std::uint8_t>(row.bytes[i] - guess(filter, 0, row.above[i], 0));
+    }
+    run_in_vectors([=]() COLDBRICK_KERNEL {
+        const auto* const bytes = row.bytes + first;
+        const auto* const left = row.bytes;
+        const auto* const above = row.above + first;
+        const auto* const corner = row.above;
+        for (std::size_t i = 0; i < row.count - first; ++i) {
+            to[first + i] = static_cast<std::uint8_t>(bytes[i] - guess(filter, left[i], above[i], corner[i]));
+        }
+    });
 }
 
 void filter_row(const Row& row, PngFilter filter, std::uint8_t* to) noexcept {
     switch (filter) {
         case PngFilter::left:
-            return differences(row, to, [](std::size_t, int left, int) { return left; });
+            return differences<PngFilter::left>(row, to);
         case PngFilter::above:
-            return differences(row, to, [&](std::size_t i, int, int) { return int{row.above[i]}; });
+            return differences<PngFilter::above>(row, to);
         case PngFilter::mean:
-            return differences(row, to, [&](std::size_t i, int left, int) { return (left + row.above[i]) / 2; });
+            return differences<PngFilter::mean>(row, to);
         case PngFilter::paeth:
-            return differences(
-                row, to, [&](std::size_t i, int left, int corner) { return int{paeth(left, row.above[i], corner)}; });
+            return differences<PngFilter::paeth>(row, to);
         default:
             std::copy_n(row.bytes, row.count, to);
     }

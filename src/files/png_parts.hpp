@@ -5,32 +5,19 @@
 
 #include "coldbrick/error.hpp"
 
-#include <memory>
-
 #include <libdeflate.h>
 
 namespace coldbrick::inline v0::detail {
 
-// Bytes that are all written before they are read.
-class PngBytes {
-  public:
-    explicit PngBytes(std::size_t count)
-        : bytes_{std::make_unique_for_overwrite<std::uint8_t[]>(count)}, count_{count} {}
-    [[nodiscard]] std::uint8_t* begin() const noexcept { return bytes_.get(); }
-    [[nodiscard]] std::size_t size() const noexcept { return count_; }
-    void shorten(std::size_t count) noexcept { count_ = count; }
-
-  private:
-    std::unique_ptr<std::uint8_t[]> bytes_;
-    std::size_t count_;
-};
-
 // The chunks of a file, one behind the other.
 class PngChunks {
   public:
+    // Whether a file begins here, or its other bytes are elsewhere.
+    enum class Place { at_begin, within };
+
     // Begins a file, or goes on behind what is there.
-    explicit PngChunks(Bytes& file) : file_{file} {
-        if (file.empty()) put_text(file_, "\x89PNG\r\n\x1a\n");
+    explicit PngChunks(Bytes& file, Place place = Place::at_begin) : file_{file} {
+        if (file.empty() && place == Place::at_begin) put_text(file_, "\x89PNG\r\n\x1a\n");
     }
 
     template <class Put>
@@ -55,8 +42,5 @@ class PngChunks {
 
 void add_header(PngChunks& chunks, const Packed& picture);
 void add_palette(PngChunks& chunks, const Palette& palette);
-
-// The rows filtered and compressed.
-[[nodiscard]] PngBytes png_pixels(const Packed& picture, Effort effort);
 
 }  // namespace coldbrick::inline v0::detail

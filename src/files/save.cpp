@@ -1,11 +1,16 @@
 // Bytes to files and streams, complete or not at all.
+#include "files/byte_sink.hpp"
+
 #include "coldbrick/error.hpp"
 #include "coldbrick/files.hpp"
 
 #include <cerrno>
 #include <csignal>
 #include <filesystem>
+#include <functional>
+#include <initializer_list>
 #include <ostream>
+#include <span>
 #include <string>
 #include <system_error>
 #include <utility>
@@ -25,14 +30,17 @@ namespace {
     throw Error{printable(path.string()) + ": cannot be written: " + std::generic_category().message(error)};
 }
 
+// Those that end a program, and the one for a file that grows beyond a limit.
+constexpr std::initializer_list<int> all_signals = {SIGINT, SIGTERM, SIGHUP, SIGQUIT, SIGXFSZ};
+
 // While it lives, this thread takes no signal that would end it with an unfinished file; those that come are taken
 // then. One for a file that grows beyond a limit is told by the call that writes, and is not taken any more.
 class SignalsHeld {
   public:
-    SignalsHeld() noexcept {
+    explicit SignalsHeld(std::initializer_list<int> signals) noexcept {
         sigset_t held;
         sigemptyset(&held);
-        for (const auto signal : {SIGINT, SIGTERM, SIGHUP, SIGQUIT, SIGXFSZ}) sigaddset(&held, signal);
+        for (const auto signal : signals) sigaddset(&held, signal);
         pthread_sigmask(SIG_BLOCK, &held, &before_);
     }
     SignalsHeld(const SignalsHeld&) = delete;
@@ -72,7 +80,7 @@ class OpenFile {
     [[nodiscard]] int descriptor() const noexcept { return descriptor_; }
 
     // Each returns 0, or the error's number.
-    [[nodiscard]] int write(const std::vector<std::uint8_t>& bytes) noexcept {
+    [[nodiscard]] int write(std::span<const std::uint8_t> bytes) noexcept {
         for (std::size_t done = 0; done < bytes.size();) {
             const auto count = ::write(descriptor_, bytes.data() + done, bytes.size() - done);
             if (count < 0 && errno != EINTR) return errno;
@@ -98,10 +106,13 @@ class OpenFile {
     int descriptor_ = -1;
 };
 
-void write_in_place(const fs::path& path, const std::vector<std::uint8_t>& bytes) {
+// Writes what a file is to have in it. Returns 0, or the error's number.
+using Write = std::function<int(OpenFile&)>;
+
+void write_in_place(const fs::path& path, const Write& write) {
     OpenFile file{path, 0};
     if (!file.is_open()) fail(path, errno);
-    if (const auto error = file.write(bytes)) fail(path, error);
+    if (const auto error = write(file)) fail(path, error);
     if (const auto error = file.close()) fail(path, error);
 }
 
@@ -112,11 +123,11 @@ fs::path name_beside(const fs::path& path, int attempt) {
 }
 
 // All that is to be done to a file before it takes its place.
-int finish(OpenFile& file, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
+int finish(OpenFile& file, const struct stat* old, const Write& write) {
     if (old != nullptr) {
         if (const auto error = file.become_like(*old)) return error;
     }
-    if (const auto error = file.write(bytes)) return error;
+    if (const auto error = write(file)) return error;
     return file.sync();
 }
 
@@ -148,11 +159,12 @@ class Folder {
 };
 
 // By a file without a name, of which nothing is left whatever ends the program. Says whether there are such files here.
-bool write_nameless(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
+bool write_nameless(const fs::path& path, const struct stat* old, const Write& write) {
     const Folder folder{path};
     OpenFile file{folder_of(path), O_TMPFILE};
     if (!file.is_open()) return false;
-    if (const auto error = finish(file, old, bytes)) fail(path, error);
+    if (const auto error = finish(file, old, write)) fail(path, error);
+    const SignalsHeld held{all_signals};
     const auto own_name = "/proc/self/fd/" + std::to_string(file.descriptor());
     constexpr auto attempts = 100;
     for (int attempt = 0; attempt < attempts; ++attempt) {
@@ -170,7 +182,7 @@ bool write_nameless(const fs::path& path, const struct stat* old, const std::vec
     return false;
 }
 
-void write_named(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
+void write_named(const fs::path& path, const struct stat* old, const Write& write) {
     const Folder folder{path};
     constexpr auto attempts = 100;
     for (int attempt = 0; attempt < attempts; ++attempt) {
@@ -178,7 +190,13 @@ void write_named(const fs::path& path, const struct stat* old, const std::vector
         OpenFile file{beside, O_CREAT | O_EXCL};
         if (!file.is_open() && errno == EEXIST) continue;
         if (!file.is_open()) fail(path, errno);
-        auto error = finish(file, old, bytes);
+        auto error = 0;
+        try {
+            error = finish(file, old, write);
+        } catch (...) {
+            ::unlink(beside.c_str());
+            throw;
+        }
         if (error == 0) error = file.close();
         if (error == 0) error = folder.move(beside, path);
         if (error == 0) return;
@@ -188,10 +206,11 @@ void write_named(const fs::path& path, const struct stat* old, const std::vector
     fail(path, EEXIST);
 }
 
-void write_beside(const fs::path& path, const struct stat* old, const std::vector<std::uint8_t>& bytes) {
+void write_beside(const fs::path& path, const struct stat* old, const Write& write,
+                  std::initializer_list<int> signals) {
     if (old != nullptr && ::access(path.c_str(), W_OK) != 0) fail(path, errno);
-    const SignalsHeld held;
-    if (!write_nameless(path, old, bytes)) write_named(path, old, bytes);
+    const SignalsHeld held{signals};
+    if (!write_nameless(path, old, write)) write_named(path, old, write);
 }
 
 // What a link points to, also if nothing is there.
@@ -206,9 +225,7 @@ fs::path end_of_links(fs::path path) {
     fail(path, ELOOP);
 }
 
-}  // namespace
-
-void write_file(const FilePath& file, const std::vector<std::uint8_t>& bytes) {
+void write_by(const FilePath& file, const Write& write, std::initializer_list<int> signals) {
     const auto path = fs::path{file.name()};
     if (path.native().find('\0') != std::string::npos) {
         throw Error{printable(path.string()) + ": cannot be written: the name has a NUL byte"};
@@ -218,11 +235,35 @@ void write_file(const FilePath& file, const std::vector<std::uint8_t>& bytes) {
     const auto real = end_of_links(path);
     if (::stat(real.c_str(), &old) != 0) {
         if (errno != ENOENT) fail(path, errno);
-        return write_beside(real, nullptr, bytes);
+        return write_beside(real, nullptr, write, signals);
     }
     if (S_ISDIR(old.st_mode)) fail(path, EISDIR);
-    if (!S_ISREG(old.st_mode)) return write_in_place(path, bytes);
-    write_beside(real, &old, bytes);
+    if (!S_ISREG(old.st_mode)) return write_in_place(path, write);
+    write_beside(real, &old, write, signals);
+}
+
+}  // namespace
+
+void write_file(const FilePath& path, const std::vector<std::uint8_t>& bytes) {
+    write_by(
+        path, [&](OpenFile& file) { return file.write(bytes); }, all_signals);
+}
+
+void detail::write_file_in_parts(const FilePath& path, const std::function<void(const ByteSink&)>& produce) {
+    struct Failed {
+        int error;
+    };
+    const auto write = [&](OpenFile& file) {
+        try {
+            produce([&](std::span<const std::uint8_t> bytes) {
+                if (const auto error = file.write(bytes)) throw Failed{error};
+            });
+        } catch (const Failed& failed) {
+            return failed.error;
+        }
+        return 0;
+    };
+    write_by(path, write, {SIGXFSZ});
 }
 
 void write_stream(std::ostream& stream, const std::vector<std::uint8_t>& bytes) {

@@ -1,7 +1,11 @@
 // BMP: numbers in a palette or 24 bits with a BITMAPINFOHEADER, 32 bits with alpha with a BITMAPV4HEADER.
+#include "files/band_encoder.hpp"
 #include "files/writers.hpp"
 
 #include "coldbrick/error.hpp"
+
+#include <memory>
+#include <utility>
 
 namespace coldbrick::inline v0::detail {
 
@@ -47,40 +51,72 @@ Packed pack_for_bmp(const Surface& picture) {
     return of_8_bits(std::move(packed), "bmp");
 }
 
-}  // namespace
+class BmpBands final : public BandEncoder {
+  public:
+    BmpBands(Packed kind, std::uint64_t length, const SaveOptions& options)
+        : kind_{std::move(kind)},
+          length_{static_cast<std::uint32_t>(length)},
+          density_{options.density.value_or(Density{})} {}
 
-Bytes write_bmp(const Surface& surface, const SaveOptions& options) {
-    const auto picture = pack_for_bmp(surface);
-    const auto has_alpha = picture.channels == 4;
-    const auto has_palette = picture.channels == 1;
-    const std::uint32_t header = has_alpha ? 108 : 40;
-    const auto colors = !has_palette ? 0 : picture.palette ? picture.palette->size() : 256;
-    const auto pixels = 14 + header + 4 * static_cast<std::uint32_t>(colors);
-    const auto row_bytes = (static_cast<std::uint64_t>(picture.row_bytes()) + 3) / 4 * 4;
-    const auto length = pixels + row_bytes * static_cast<std::uint64_t>(picture.size.height);
-    if (length > 0xffffffffU) throw Error{"bmp: the file would have over 4 GiB, more than it can say"};
+    [[nodiscard]] bool goes_up() const noexcept override { return true; }
+    [[nodiscard]] Bytes begin() override;
+    [[nodiscard]] Prepared prepare(const Band& band) const override {
+        Prepared prepared;
+        put_rows(prepared.bytes, pack_for_bmp(band.rows()));
+        return prepared;
+    }
+
+  private:
+    Packed kind_;  // without pixels
+    std::uint32_t length_;
+    Density density_;
+};
+
+// The header's bytes but for the file's own 14, and how many colours its palette has.
+std::uint32_t header_bytes(const Packed& kind) noexcept { return kind.channels == 4 ? 108 : 40; }
+std::uint32_t colors_of(const Packed& kind) noexcept {
+    if (kind.channels != 1) return 0;
+    return kind.palette ? static_cast<std::uint32_t>(kind.palette->size()) : 256;
+}
+// Where the pixels begin.
+std::uint32_t pixels_begin(const Packed& kind) noexcept { return 14 + header_bytes(kind) + 4 * colors_of(kind); }
+
+Bytes BmpBands::begin() {
+    const auto has_alpha = kind_.channels == 4;
     Bytes file;
-    file.reserve(static_cast<std::size_t>(length));
     put_text(file, "BM");
-    put_little(file, static_cast<std::uint32_t>(length), 4);
+    put_little(file, length_, 4);
     put_little(file, 0, 4);
-    put_little(file, pixels, 4);
-    put_little(file, header, 4);
-    put_little(file, static_cast<std::uint32_t>(picture.size.width), 4);
-    put_little(file, static_cast<std::uint32_t>(picture.size.height), 4);
+    put_little(file, pixels_begin(kind_), 4);
+    put_little(file, header_bytes(kind_), 4);
+    put_little(file, static_cast<std::uint32_t>(kind_.size.width), 4);
+    put_little(file, static_cast<std::uint32_t>(kind_.size.height), 4);
     put_little(file, 1, 2);
-    put_little(file, static_cast<std::uint32_t>(8 * picture.channels), 2);
+    put_little(file, static_cast<std::uint32_t>(8 * kind_.channels), 2);
     put_little(file, has_alpha ? 3 : 0, 4);
-    put_little(file, static_cast<std::uint32_t>(length - pixels), 4);
-    const auto density = options.density.value_or(Density{});
-    put_little(file, per_meter(density.across, density.unit), 4);
-    put_little(file, per_meter(density.down, density.unit), 4);
-    put_little(file, static_cast<std::uint32_t>(colors), 4);
+    put_little(file, length_ - pixels_begin(kind_), 4);
+    put_little(file, per_meter(density_.across, density_.unit), 4);
+    put_little(file, per_meter(density_.down, density_.unit), 4);
+    put_little(file, colors_of(kind_), 4);
     put_little(file, 0, 4);
     if (has_alpha) put_masks(file);
-    if (has_palette) put_palette(file, picture);
-    put_rows(file, picture);
+    if (kind_.channels == 1) put_palette(file, kind_);
     return file;
+}
+
+}  // namespace
+
+std::unique_ptr<BandEncoder> bmp_bands(const Surface& like, Size size, const SaveOptions& options) {
+    auto kind = pack_for_bmp(OnePixel{like}.surface());
+    kind.size = size;
+    const auto row_bytes = (static_cast<std::uint64_t>(kind.row_bytes()) + 3) / 4 * 4;
+    const auto length = pixels_begin(kind) + row_bytes * static_cast<std::uint64_t>(size.height);
+    if (length > 0xffffffffU) throw Error{"bmp: the file would have over 4 GiB, more than it can say"};
+    return std::make_unique<BmpBands>(std::move(kind), length, options);
+}
+
+Bytes write_bmp(const Surface& picture, const SaveOptions& options) {
+    return encode_in_bands(picture, bmp_bands, options);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,5 +1,5 @@
 // PNG (ISO/IEC 15948), compressed by libdeflate.
-#include "files/png_filters.hpp"
+#include "files/band_encoder.hpp"
 #include "files/png_parts.hpp"
 #include "files/writers.hpp"
 
@@ -9,88 +9,9 @@
 #include <cmath>
 #include <memory>
 #include <string>
-
-#include <libdeflate.h>
+#include <utility>
 
 namespace coldbrick::inline v0::detail {
-
-namespace {
-
-class Compressor {
-  public:
-    explicit Compressor(int level) : compressor_{libdeflate_alloc_compressor(level)} {
-        if (!compressor_) throw Error{"png: there is no memory for it"};
-    }
-
-    // As a stream of zlib (RFC 1950).
-    [[nodiscard]] PngBytes operator()(const PngBytes& bytes) {
-        PngBytes compressed{libdeflate_zlib_compress_bound(compressor_.get(), bytes.size())};
-        compressed.shorten(libdeflate_zlib_compress(compressor_.get(), bytes.begin(), bytes.size(), compressed.begin(),
-                                                    compressed.size()));
-        return compressed;
-    }
-
-  private:
-    struct Free {
-        void operator()(libdeflate_compressor* compressor) const noexcept { libdeflate_free_compressor(compressor); }
-    };
-    std::unique_ptr<libdeflate_compressor, Free> compressor_;
-};
-
-PngBytes filtered(const Packed& picture, PngFilter filter) {
-    PngBytes rows{(picture.row_bytes() + 1) * static_cast<std::size_t>(picture.size.height)};
-    filter_rows(picture, 0, picture.size.height, filter, rows.begin());
-    return rows;
-}
-
-// Differences between numbers in a palette, or between a few bits, mean nothing.
-bool has_steps(const Packed& picture) noexcept { return picture.bits >= 8 && !picture.palette; }
-
-// The filter with which some rows here and there become smallest.
-PngFilter promising_filter(const Packed& picture) {
-    constexpr auto bands = 8;
-    constexpr auto band_rows = 4;
-    const auto first_of = [&](int band) { return static_cast<int>(std::int64_t{picture.size.height} * band / bands); };
-    Compressor quick{1};
-    auto best = PngFilter::none;
-    auto least = ~std::size_t{0};
-    for (const auto filter : {PngFilter::none, PngFilter::left, PngFilter::above, PngFilter::paeth}) {
-        PngBytes rows{(picture.row_bytes() + 1) * bands * band_rows};
-        std::size_t used = 0;
-        for (int band = 0; band < bands; ++band) {
-            const auto first = first_of(band);
-            const auto end = std::min(first + band_rows, first_of(band + 1));
-            filter_rows(picture, first, end, filter, rows.begin() + used);
-            used += (picture.row_bytes() + 1) * static_cast<std::size_t>(end - first);
-        }
-        rows.shorten(used);
-        const auto size = quick(rows).size();
-        if (size >= least) continue;
-        least = size;
-        best = filter;
-    }
-    return best;
-}
-
-PngBytes compressed_usually(const Packed& picture) {
-    constexpr auto level = 6;
-    const auto filter = has_steps(picture) ? promising_filter(picture) : PngFilter::none;
-    return Compressor{level}(filtered(picture, filter));
-}
-
-PngBytes compressed_most(const Packed& picture) {
-    constexpr auto level = 12;
-    Compressor compressor{level};
-    auto best = compressor(filtered(picture, PngFilter::none));
-    for (const auto filter : png_filters) {
-        if (filter == PngFilter::none || !has_steps(picture)) continue;
-        auto other = compressor(filtered(picture, filter));
-        if (other.size() < best.size()) best = std::move(other);
-    }
-    return best;
-}
-
-}  // namespace
 
 int png_kind(const Packed& picture) noexcept {
     if (picture.palette) return 3;
@@ -119,10 +40,6 @@ void add_header(PngChunks& chunks, const Packed& picture) {
         put_big(to, static_cast<std::uint32_t>(png_kind(picture)), 1);
         put_big(to, 0, 3);  // deflate, filters, not interlaced
     });
-}
-
-PngBytes png_pixels(const Packed& picture, Effort effort) {
-    return effort == Effort::most ? compressed_most(picture) : compressed_usually(picture);
 }
 
 namespace {
@@ -172,29 +89,120 @@ void add_text(PngChunks& chunks, const TextEntry& entry) {
 Packed pack_for_png(const Surface& picture, Storage storage) {
     if (picture.kernel == &bit1_kernel) return pack_rows_of_bits(picture);
     if (storage == Storage::without_alpha && !is_gray(picture)) return pack_rgb(picture, "png");
-    return storage == Storage::fewest_bits ? pack_fewest_bits(picture) : pack_with_palette(picture);
+    return pack_with_palette(picture);
 }
 
 }  // namespace
 
-Bytes write_png(const Surface& surface, const SaveOptions& options) {
-    const auto picture = pack_for_png(surface, options.storage);
-    const auto pixels = png_pixels(picture, options.effort);
+namespace {
+
+// What comes before the pixels.
+Bytes png_header(const Packed& kind, const SaveOptions& options) {
     Bytes file;
-    file.reserve(pixels.size() + 2000);
     PngChunks chunks{file};
-    add_header(chunks, picture);
-    if (picture.palette) add_palette(chunks, *picture.palette);
+    add_header(chunks, kind);
+    if (kind.palette) add_palette(chunks, *kind.palette);
     if (options.density) add_density(chunks, *options.density);
     for (const auto& text : options.texts) add_text(chunks, text);
-    // Readers take chunks one at a time, which should not be larger than this.
-    constexpr std::size_t at_once = std::size_t{1} << 30U;
-    for (std::size_t done = 0; done < pixels.size(); done += at_once) {
-        const auto length = std::min(at_once, pixels.size() - done);
-        chunks.add("IDAT", [&](Bytes& to) { put_all(to, std::span{pixels.begin() + done, length}); });
-    }
-    chunks.add("IEND", [](Bytes&) {});
     return file;
+}
+
+class PngBands final : public BandEncoder {
+  public:
+    PngBands(Packed kind, const SaveOptions& options) : kind_{std::move(kind)}, options_{options} {}
+
+    [[nodiscard]] int unit() const noexcept override { return png_piece_rows(kind_.row_bytes()); }
+
+    [[nodiscard]] Bytes begin() override {
+        waiting_ = PngStream::begin(options_.effort);
+        is_begun_ = false;
+        return png_header(kind_, options_);
+    }
+
+    [[nodiscard]] Prepared prepare(const Band& band) const override {
+        return pieces_of(pack_for_png(band.pixels, options_.storage), band.first, band.end);
+    }
+
+    // Of rows with the one above them, if they are not the first.
+    [[nodiscard]] Prepared pieces_of(const Packed& rows, int first, int end) const {
+        const auto above = first > 0 ? 1 : 0;
+        Prepared prepared;
+        for (auto at = first; at < end; at += std::min(unit(), end - at)) {
+            const auto piece_end = at + std::min(unit(), end - at);
+            prepared.pieces.push_back(png_piece(rows, at - first + above, piece_end - first + above, options_.effort,
+                                                piece_end == kind_.size.height));
+        }
+        return prepared;
+    }
+
+    // The last bytes wait for what comes behind them: one chunk for each piece.
+    [[nodiscard]] Bytes add(Prepared&& band) override {
+        Bytes file;
+        for (auto& piece : band.pieces) {
+            if (is_begun_) add_pixels(file);
+            is_begun_ = true;
+            put_all(waiting_, stream_.add(std::move(piece)));
+        }
+        return file;
+    }
+
+    [[nodiscard]] Bytes end() override {
+        put_all(waiting_, stream_.end());
+        Bytes file;
+        add_pixels(file);
+        PngChunks{file, PngChunks::Place::within}.add("IEND", [](Bytes&) {});
+        return file;
+    }
+
+  private:
+    // Readers take chunks one at a time, which should not be larger than this.
+    static constexpr std::size_t largest_chunk = std::size_t{1} << 30U;
+
+    void add_pixels(Bytes& file) {
+        PngChunks chunks{file, PngChunks::Place::within};
+        for (std::size_t done = 0; done < waiting_.size(); done += largest_chunk) {
+            const auto length = std::min(largest_chunk, waiting_.size() - done);
+            chunks.add("IDAT", [&](Bytes& to) { put_all(to, std::span{waiting_.data() + done, length}); });
+        }
+        waiting_.clear();
+    }
+
+    Packed kind_;  // without pixels
+    SaveOptions options_;
+    PngStream stream_;
+    Bytes waiting_;
+    bool is_begun_ = false;
+};
+
+// Of a picture that has been looked at as a whole.
+Bytes write_packed(Packed picture, const SaveOptions& options) {
+    auto kind = Packed{.size = picture.size, .channels = picture.channels, .bits = picture.bits, .bytes = {}};
+    kind.palette = picture.palette;
+    PngBands bands{std::move(kind), options};
+    auto file = bands.begin();
+    put_all(file, bands.add(bands.pieces_of(picture, 0, picture.size.height)));
+    put_all(file, bands.end());
+    return file;
+}
+
+}  // namespace
+
+std::unique_ptr<BandEncoder> png_bands(const Surface& like, Size size, const SaveOptions& options) {
+    if (options.storage == Storage::fewest_bits) {
+        throw Error{
+            "png: storage is fewest_bits, which needs the whole picture; allowed are as_it_is and without_alpha"};
+    }
+    auto kind = pack_for_png(OnePixel{like}.surface(), options.storage);
+    kind.size = size;
+    return std::make_unique<PngBands>(std::move(kind), options);
+}
+
+Bytes write_png(const Surface& surface, const SaveOptions& options) {
+    const auto needs_all = options.storage == Storage::fewest_bits && surface.kernel != &bit1_kernel;
+    if (needs_all) return write_packed(pack_fewest_bits(surface), options);
+    auto as_it_is = options;
+    if (surface.kernel == &bit1_kernel) as_it_is.storage = Storage::as_it_is;
+    return encode_in_bands(surface, png_bands, as_it_is);
 }
 
 }  // namespace coldbrick::inline v0::detail

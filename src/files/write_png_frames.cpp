@@ -1,6 +1,7 @@
 // Animated PNG: Portable Network Graphics (PNG) Specification (Third Edition), sections 11.3.6 and 4.9.
 #include "files/frame_encoders.hpp"
 #include "files/png_parts.hpp"
+#include "files/png_pieces.hpp"
 
 #include "coldbrick/error.hpp"
 
@@ -22,7 +23,7 @@ class PngFrames final : public FrameEncoder {
         if (box.empty()) box = {.at = {}, .size = {.width = 1, .height = 1}};
         const auto is_first = count_ == 0;
         const auto pixels =
-            png_pixels(is_first ? frame : pack_with_palette(part_of(picture, box)), options_.stills.effort);
+            png_pixels(is_first ? frame : pack_with_palette(part_of(picture, box)), options_.stills.effort, 1);
         if (is_first) {
             first_ = {frame.size, frame.channels, frame.bits, {}, frame.palette};
             first_pixels_.assign(pixels.begin(), pixels.begin() + pixels.size());
@@ -77,7 +78,7 @@ class PngFrames final : public FrameEncoder {
         });
     }
 
-    void add_frame(const Box& box, const PngBytes& pixels, int ticks) {
+    void add_frame(const Box& box, const Bytes& pixels, int ticks) {
         // The chunks go behind those of the first frame, without the beginning of a file.
         if (frames_.capacity() - frames_.size() < pixels.size()) frames_.reserve(2 * (frames_.size() + pixels.size()));
         Bytes file = std::move(frames_);

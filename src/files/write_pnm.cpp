@@ -1,9 +1,13 @@
 // PNM, kinds P1 to P6, and PAM.
+#include "files/band_encoder.hpp"
 #include "files/writers.hpp"
 
 #include "coldbrick/error.hpp"
 
+#include <functional>
+#include <memory>
 #include <string>
+#include <utility>
 
 namespace coldbrick::inline v0::detail {
 
@@ -37,22 +41,13 @@ std::string size_line(Size size) { return std::to_string(size.width) + " " + std
 // The greatest value of a channel.
 std::string most_of(const Packed& picture) { return picture.bits == 16 ? "65535" : "255"; }
 
-Bytes with_pixels(const std::string& header, const Packed& picture) {
-    Bytes file;
+void put_rows(Bytes& file, const Packed& picture) {
     const auto row_bytes = picture.row_bytes();
-    file.reserve(header.size() + row_bytes * static_cast<std::size_t>(picture.size.height));
-    put_text(file, header);
+    file.reserve(file.size() + row_bytes * static_cast<std::size_t>(picture.size.height));
     for (int y = 0; y < picture.size.height; ++y) put_all(file, std::span{picture.row(y), row_bytes});
-    return file;
 }
 
-Bytes with_samples(const Packed& picture, Notation notation) {
-    const auto is_gray = picture.channels == 1;
-    const auto is_plain = notation == Notation::plain;
-    const auto* const kind = is_plain ? (is_gray ? "P2\n" : "P3\n") : (is_gray ? "P5\n" : "P6\n");
-    const auto header = kind + size_line(picture.size) + most_of(picture) + "\n";
-    if (!is_plain) return with_pixels(header, picture);
-    Bytes file{header.begin(), header.end()};
+void put_plain_rows(Bytes& file, const Packed& picture) {
     PlainSamples samples{file};
     const auto sample_bytes = static_cast<std::size_t>(picture.bits / 8);
     for (int y = 0; y < picture.size.height; ++y) {
@@ -62,7 +57,6 @@ Bytes with_samples(const Packed& picture, Notation notation) {
         }
         samples.end_row();
     }
-    return file;
 }
 
 Packed pack_bits_for_pbm(const Surface& picture) {
@@ -73,13 +67,9 @@ Packed pack_bits_for_pbm(const Surface& picture) {
     return packed;
 }
 
-}  // namespace
-
-Bytes write_pbm(const Surface& surface, const SaveOptions& options) {
-    const auto picture = pack_bits_for_pbm(surface);
-    const auto is_plain = options.notation == Notation::plain;
-    const auto header = (is_plain ? "P1\n" : "P4\n") + size_line(picture.size);
-    Bytes file{header.begin(), header.end()};
+// A bit is set for black.
+void put_bits(Bytes& file, const Packed& picture, Notation notation) {
+    const auto is_plain = notation == Notation::plain;
     PlainSamples samples{file};
     for (int y = 0; y < picture.size.height; ++y) {
         unsigned byte = 0;
@@ -95,29 +85,90 @@ Bytes write_pbm(const Surface& surface, const SaveOptions& options) {
         }
         samples.end_row();
     }
-    return file;
 }
 
+// A header, and rows that pack(pixels) gives and put(file, rows) puts behind it.
+class PnmBands final : public BandEncoder {
+  public:
+    using Pack = std::function<Packed(const Surface&)>;
+    using Put = std::function<void(Bytes&, const Packed&)>;
+
+    PnmBands(const std::string& header, Pack pack, Put put)
+        : header_{header.begin(), header.end()}, pack_{std::move(pack)}, put_{std::move(put)} {}
+
+    [[nodiscard]] Bytes begin() override { return header_; }
+    [[nodiscard]] Prepared prepare(const Band& band) const override {
+        Prepared prepared;
+        put_(prepared.bytes, pack_(band.rows()));
+        return prepared;
+    }
+
+  private:
+    Bytes header_;
+    Pack pack_;
+    Put put_;
+};
+
+std::unique_ptr<BandEncoder> with_samples(const Packed& kind, Size size, const PnmBands::Pack& pack,
+                                          Notation notation) {
+    const auto is_gray = kind.channels == 1;
+    const auto is_plain = notation == Notation::plain;
+    const auto* const number = is_plain ? (is_gray ? "P2\n" : "P3\n") : (is_gray ? "P5\n" : "P6\n");
+    return std::make_unique<PnmBands>(number + size_line(size) + most_of(kind) + "\n", pack,
+                                      is_plain ? put_plain_rows : put_rows);
+}
+
+}  // namespace
+
+std::unique_ptr<BandEncoder> pbm_bands(const Surface& /*like*/, Size size, const SaveOptions& options) {
+    const auto notation = options.notation;
+    return std::make_unique<PnmBands>((notation == Notation::plain ? "P1\n" : "P4\n") + size_line(size),
+                                      pack_bits_for_pbm,
+                                      [=](Bytes& file, const Packed& rows) { put_bits(file, rows, notation); });
+}
+
+std::unique_ptr<BandEncoder> pgm_bands(const Surface& like, Size size, const SaveOptions& options) {
+    const auto pack = [](const Surface& rows) { return pack_gray(rows, "pgm"); };
+    return with_samples(pack(OnePixel{like}.surface()), size, pack, options.notation);
+}
+
+std::unique_ptr<BandEncoder> ppm_bands(const Surface& like, Size size, const SaveOptions& options) {
+    const auto pack = [](const Surface& rows) { return pack_rgb(rows, "ppm"); };
+    return with_samples(pack(OnePixel{like}.surface()), size, pack, options.notation);
+}
+
+std::unique_ptr<BandEncoder> pnm_bands(const Surface& like, Size size, const SaveOptions& options) {
+    const auto pack = [](const Surface& rows) {
+        return is_gray(rows) ? pack_gray(rows, "pnm") : pack_rgb(rows, "pnm");
+    };
+    return with_samples(pack(OnePixel{like}.surface()), size, pack, options.notation);
+}
+
+std::unique_ptr<BandEncoder> pam_bands(const Surface& like, Size size, const SaveOptions& options) {
+    const auto is_rgb = options.storage == Storage::without_alpha && !is_gray(like);
+    const auto pack = [=](const Surface& rows) { return is_rgb ? pack_rgb(rows, "pam") : pack_as_is(rows); };
+    const auto kind = pack(OnePixel{like}.surface());
+    const auto* const tuple = kind.channels == 1 ? "GRAYSCALE" : kind.channels == 3 ? "RGB" : "RGB_ALPHA";
+    return std::make_unique<PnmBands>("P7\nWIDTH " + std::to_string(size.width) + "\nHEIGHT " +
+                                          std::to_string(size.height) + "\nDEPTH " + std::to_string(kind.channels) +
+                                          "\nMAXVAL " + most_of(kind) + "\nTUPLTYPE " + tuple + "\nENDHDR\n",
+                                      pack, put_rows);
+}
+
+Bytes write_pbm(const Surface& picture, const SaveOptions& options) {
+    return encode_in_bands(picture, pbm_bands, options);
+}
 Bytes write_pgm(const Surface& picture, const SaveOptions& options) {
-    return with_samples(pack_gray(picture, "pgm"), options.notation);
+    return encode_in_bands(picture, pgm_bands, options);
 }
-
 Bytes write_ppm(const Surface& picture, const SaveOptions& options) {
-    return with_samples(pack_rgb(picture, "ppm"), options.notation);
+    return encode_in_bands(picture, ppm_bands, options);
 }
-
 Bytes write_pnm(const Surface& picture, const SaveOptions& options) {
-    return with_samples(is_gray(picture) ? pack_gray(picture, "pnm") : pack_rgb(picture, "pnm"), options.notation);
+    return encode_in_bands(picture, pnm_bands, options);
 }
-
-Bytes write_pam(const Surface& surface, const SaveOptions& options) {
-    const auto is_rgb = options.storage == Storage::without_alpha && !is_gray(surface);
-    const auto picture = is_rgb ? pack_rgb(surface, "pam") : pack_as_is(surface);
-    const auto* const tuple = picture.channels == 1 ? "GRAYSCALE" : picture.channels == 3 ? "RGB" : "RGB_ALPHA";
-    return with_pixels("P7\nWIDTH " + std::to_string(picture.size.width) + "\nHEIGHT " +
-                           std::to_string(picture.size.height) + "\nDEPTH " + std::to_string(picture.channels) +
-                           "\nMAXVAL " + most_of(picture) + "\nTUPLTYPE " + tuple + "\nENDHDR\n",
-                       picture);
+Bytes write_pam(const Surface& picture, const SaveOptions& options) {
+    return encode_in_bands(picture, pam_bands, options);
 }
 
 }  // namespace coldbrick::inline v0::detail

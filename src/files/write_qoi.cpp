@@ -1,6 +1,10 @@
 // QOI, by "The Quite OK Image Format Specification", version 1.0.
+#include "files/band_encoder.hpp"
 #include "files/qoi.hpp"
 #include "files/writers.hpp"
+
+#include <memory>
+#include <utility>
 
 namespace coldbrick::inline v0::detail {
 
@@ -70,31 +74,63 @@ class QoiWriter {
     int run_ = 0;
 };
 
-}  // namespace
+// Every pixel is told from those before, so that rows are only packed on several threads.
+class QoiBands final : public BandEncoder {
+  public:
+    QoiBands(int channels, Size size) noexcept : channels_{channels}, size_{size} {}
 
-Bytes write_qoi(const Surface& surface, const SaveOptions&) {
-    const auto picture = of_8_bits(pack_as_is(surface), "qoi");
-    Bytes file;
-    put_text(file, "qoif");
-    put_big(file, static_cast<std::uint32_t>(picture.size.width), 4);
-    put_big(file, static_cast<std::uint32_t>(picture.size.height), 4);
-    const auto channels = static_cast<std::size_t>(picture.channels);
-    put_big(file, picture.channels == 4 ? 4 : 3, 1);
-    put_big(file, 0, 1);
-    QoiWriter writer{file};
-    for (int y = 0; y < picture.size.height; ++y) {
-        const auto* bytes = picture.row(y);
-        for (int x = 0; x < picture.size.width; ++x, bytes += channels) {
+    [[nodiscard]] Bytes begin() override {
+        Bytes file;
+        put_text(file, "qoif");
+        put_big(file, static_cast<std::uint32_t>(size_.width), 4);
+        put_big(file, static_cast<std::uint32_t>(size_.height), 4);
+        put_big(file, channels_ == 4 ? 4 : 3, 1);
+        put_big(file, 0, 1);
+        return file;
+    }
+
+    [[nodiscard]] Prepared prepare(const Band& band) const override {
+        const auto rows = pack_as_is(band.rows());
+        Prepared prepared;
+        for (int y = 0; y < rows.size.height; ++y) put_all(prepared.bytes, std::span{rows.row(y), rows.row_bytes()});
+        return prepared;
+    }
+
+    [[nodiscard]] Bytes add(Prepared&& band) override {
+        const auto channels = static_cast<std::size_t>(channels_);
+        for (std::size_t i = 0; i < band.bytes.size(); i += channels) {
+            const auto* const bytes = band.bytes.data() + i;
             if (channels == 1) {
-                writer.add(gray(bytes[0]));
+                writer_.add(gray(bytes[0]));
             } else {
                 const auto alpha = channels == 4 ? bytes[3] : std::uint8_t{255};
-                writer.add({.red = bytes[0], .green = bytes[1], .blue = bytes[2], .alpha = alpha});
+                writer_.add({.red = bytes[0], .green = bytes[1], .blue = bytes[2], .alpha = alpha});
             }
         }
+        return std::exchange(file_, {});
     }
-    writer.finish();
-    return file;
+
+    [[nodiscard]] Bytes end() override {
+        writer_.finish();
+        return std::exchange(file_, {});
+    }
+
+  private:
+    int channels_;
+    Size size_;
+    Bytes file_;
+    QoiWriter writer_{file_};
+};
+
+}  // namespace
+
+std::unique_ptr<BandEncoder> qoi_bands(const Surface& like, Size size, const SaveOptions&) {
+    const auto kind = of_8_bits(pack_as_is(OnePixel{like}.surface()), "qoi");
+    return std::make_unique<QoiBands>(kind.channels, size);
+}
+
+Bytes write_qoi(const Surface& picture, const SaveOptions& options) {
+    return encode_in_bands(picture, qoi_bands, options);
 }
 
 }  // namespace coldbrick::inline v0::detail
