@@ -399,13 +399,18 @@ TEST_F(Tool, LittleMemoryIsTold) {
     };
     EXPECT_EQ(few("render small.brick -o small.png").code, 0);
     EXPECT_EQ(few("pick large.png 3,4").code, 0);
-    for (const auto* const call : {"render large.brick -o new.png", "info large.png", "resave large.png new.png",
+    // Rows are written as they are drawn, and the same as in much memory.
+    const auto in_much_memory = content(path("large.png"));
+    EXPECT_EQ(few("render large.brick -o large.png").code, 0);
+    EXPECT_EQ(content(path("large.png")), in_much_memory);
+    for (const auto* const call : {"render large.brick -o new.webp", "info large.png", "resave large.png new.png",
                                    "differ large.png large.png"}) {
         const auto told = few(call);
         EXPECT_EQ(told.code, std::string_view{call}.starts_with("differ") ? 2 : 1) << call;
         EXPECT_NE(told.err.find("memory"), std::string::npos) << call << ": " << told.err;
     }
     EXPECT_FALSE(fs::exists(path("new.png")));
+    EXPECT_FALSE(fs::exists(path("new.webp")));
 }
 #endif
 

@@ -47,6 +47,11 @@ void check_call(const RenderArguments& arguments) {
     if (!arguments.rows.empty() && !is_written) throw WrongCall{"--rows needs -o PICTURE, as in -o 'out/{name}.png'"};
     if (arguments.frame && !arguments.frames.empty())
         throw WrongCall{"--frame is one of them, --frames some; not both"};
+    constexpr auto most_threads = 1024;
+    if (arguments.threads > most_threads) {
+        throw WrongCall{fmt::format("--threads is {}; allowed is 0 to {}, and 0 is one for each core",
+                                    arguments.threads, most_threads)};
+    }
     if (arguments.frame && *arguments.frame < 0) throw WrongCall{"--frame is less than 0; the first frame is 0"};
 }
 
@@ -76,7 +81,9 @@ Exit render(const RenderArguments& arguments) {
     const auto first = program.evaluate(scene.input);
     if (!is_moving(arguments, first)) {
         Shown shown;
-        draw_still(first, is_written ? outputs_for(arguments) : std::vector<Output>{}, format, arguments.quiet, shown);
+        auto outputs = is_written ? outputs_for(arguments) : std::vector<Output>{};
+        for (auto& output : outputs) output.options.threads = static_cast<int>(arguments.threads);
+        draw_still(first, outputs, format, arguments.quiet, shown);
         shown.warn();
         return Exit::done;
     }

@@ -51,7 +51,7 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
 
 namespace {
 
-// Draws a scene, calls told(number, box) for each call that is drawn, and notes what of it shows.
+// Draws a scene, calls told() for each call that is drawn, and notes what of it shows.
 template <class Sheet, class Told>
 void draw_shown(const Scene& scene, Sheet& sheet, Shown& shown, const Told& told) {
     const auto draw = [&](const detail::Surface& surface, const detail::TellTouched& tell) {
@@ -60,36 +60,65 @@ void draw_shown(const Scene& scene, Sheet& sheet, Shown& shown, const Told& told
             told();
         });
     };
-    const auto surface = detail::SurfaceAccess::of(sheet);
-    if (is_explained(scene)) return shown.note(scene, detail::explain(scene.drawing, surface, draw));
-    std::vector<Box> touched;
-    draw(surface, [&](std::size_t, const Box& box) { touched.push_back(box); });
-    shown.note(scene, touched);
+    shown.note(scene, detail::explain(scene.drawing, detail::SurfaceAccess::of(sheet), draw));
+}
+
+// Of a sheet that is not explained, what reaches into it.
+void note_bounds(const Scene& scene, Shown& shown) {
+    const auto sheet = Box{.at = {}, .size = scene.size};
+    std::vector<Box> seen;
+    for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
+        const auto call = scene.drawing[number];
+        seen.push_back(intersection(intersection(call.bounds(), sheet), call.clip().value_or(sheet)));
+    }
+    shown.note(scene, seen);
+}
+
+// Whether a picture is so large that its rows are written as they are drawn, and can be.
+bool is_streamed(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
+    const auto can_be = [](const Output& output) {
+        return output.path != "-" && output.scale == 1 && output.options.storage != Storage::fewest_bits;
+    };
+    return !is_explained(scene) && !outputs.empty() && detail::has_bands(format) && !scene.drawing.has_flood() &&
+           std::all_of(outputs.begin(), outputs.end(), can_be);
+}
+
+std::string told(Size size, const Shown& shown) {
+    return fmt::format("{} x {} pixels, {}", size.width, size.height, shown.summary());
+}
+
+void stream_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet,
+                  const Shown& shown) {
+    for (const auto& output : outputs) {
+        save(scene, output.path, format, output.options);
+        if (is_quiet) continue;
+        fmt::print("{}: {}, {} bytes\n", printable(output.path), told(scene.size, shown),
+                   std::filesystem::file_size(output.path));
+    }
 }
 
 }  // namespace
 
 void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet,
                 Shown& shown) {
+    if (!is_explained(scene)) note_bounds(scene, shown);
+    if (is_streamed(scene, outputs, format)) return stream_still(scene, outputs, format, is_quiet, shown);
     on_sheet(scene, format, [&](auto sheet) {
-        {
-            // Drawn twice where it is explained: to find what covers what, and to see what changes.
-            const auto times = is_explained(scene) ? 2U : 1U;
-            Progress progress{"drawings", times * scene.drawing.size(), is_quiet};
+        if (is_explained(scene)) {
+            // Drawn twice: to find what covers what, and to see what changes.
+            Progress progress{"drawings", 2 * scene.drawing.size(), is_quiet};
             std::size_t drawn = 0;
             draw_shown(scene, sheet, shown, [&] { progress.tell(++drawn); });
+        } else {
+            (void)render(scene, sheet, {.threads = outputs.empty() ? 1 : outputs.front().options.threads});
         }
         if (outputs.empty() && !is_quiet) {
-            fmt::print("{}: {} x {} pixels, {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
-                       sheet.size().width, sheet.size().height, shown.summary());
+            fmt::print("{}: {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
+                       told(sheet.size(), shown));
         }
         for (const auto& output : outputs) {
             scaled(sheet, output.scale, [&](const auto& picture) {
-                const auto bytes = encoded(picture, output, format);
-                put_file(
-                    output.path, bytes,
-                    fmt::format("{} x {} pixels, {}", picture.size().width, picture.size().height, shown.summary()),
-                    is_quiet);
+                put_file(output.path, encoded(picture, output, format), told(picture.size(), shown), is_quiet);
             });
         }
     });
@@ -118,9 +147,10 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
             of.frame = frames.first + static_cast<int>(i);
             const auto scene = program.evaluate(of);
             auto sheet = make_sheet(scene);
-            if (shown.needs(scene)) {
+            if (shown.needs(scene) && is_explained(scene)) {
                 draw_shown(scene, sheet, shown, [] {});
             } else {
+                if (shown.needs(scene)) note_bounds(scene, shown);
                 render(scene, sheet);
             }
             return DrawnFrame<Sheet>{std::move(sheet), scene.frames.rate > 0 ? scene.frames.time : 0};

@@ -3,12 +3,14 @@
 //     Bitmap<Rgb8> half  = resized(photo, {.width = 320, .height = 240}, Scaling::box);
 //     Bitmap<Rgb8> large = resized(photo, {.width = 900});                           // as usual
 //     Bitmap<Rgb8> thumb = resized(photo, {.width = 96}, Scaling::lanczos);          // the height in proportion
+//     Bitmap<Rgb8> small = resized(photo, {.width = 96}, Scaling::box, Threads{0});  // on all processors
 //
 // Of a view, the pixels of its clip are taken. Colours are weighted by their alpha, and mixed in encoded values.
 #pragma once
 
 #include "coldbrick/convert.hpp"
 #include "coldbrick/detail/public.hpp"
+#include "coldbrick/threads.hpp"
 
 #include <optional>
 
@@ -37,21 +39,23 @@ void check_scaling(std::string_view what, Scaling how);
 Size proportional(Size of, Size wanted);
 
 // Into a surface of the same format, or of one that it converts to.
-void resize(const Surface& from, const Surface& to, Scaling how);
+void resize(const Surface& from, const Surface& to, Scaling how, int threads = 1);
 
 }  // namespace detail
 
 // In the picture's format, by usual_scaling() if nothing else is said; an Index8 picture can only be resized by
 // Scaling::nearest (convert it to Rgba8). Throws Error for that, if the picture's clip is empty, or for a size that no
 // bitmap can have.
+// On several threads the pixels are the same.
 template <Picture P>
-[[nodiscard]] auto resized(const P& picture, Size size, std::optional<Scaling> scaling = std::nullopt) {
+[[nodiscard]] auto resized(const P& picture, Size size, std::optional<Scaling> scaling = std::nullopt,
+                           const Threads& threads = {}) {
     const auto& from = detail::SurfaceAccess::of(picture);
     const auto own_size = detail::enlarged_size(from, 1);
     const auto whole = detail::proportional(own_size, size);
     const auto how = scaling.value_or(usual_scaling(own_size, whole));
     auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, whole);
-    detail::resize(from, detail::SurfaceAccess::of(result), how);
+    detail::resize(from, detail::SurfaceAccess::of(result), how, threads.count);
     return result;
 }
 

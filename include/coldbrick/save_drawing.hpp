@@ -1,5 +1,7 @@
 // coldbrick/save_drawing.hpp - writes drawings to files that are larger than memory.
 //
+//     Drawing plan;
+//     fill(plan, Circle{.center = {20'000, 18'000}, .radius = 9'000}, colors::gold);
 //     save(plan, Sheet{.size = {40'000, 40'000}, .ground = 0x0b2239_rgb}, "plan.png");
 //     save(plan, Sheet{{40'000, 40'000}}, "plan.ppm", {.threads = 0});     // on all processors
 //
@@ -25,6 +27,16 @@ struct Sheet {
     Color ground{};  // black
     std::optional<Palette> palette = {};
 };
+
+namespace detail {
+
+void save_in_bands(const Drawing& drawing, const Sheet& sheet, const FilePath& path, FileFormat format,
+                   const SaveOptions& options, const DrawingWays& ways);
+
+// Whether files of the format can be written some rows at a time.
+[[nodiscard]] bool has_bands(FileFormat format) noexcept;
+
+}  // namespace detail
 
 // Writes a png, pbm, pgm, ppm, pnm, pam, bmp or qoi file, drawn and compressed on as many threads as the options say.
 // Throws Error for another format, for a sheet of no such size or with rows of more than 1 GiB, for

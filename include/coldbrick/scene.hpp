@@ -23,6 +23,7 @@
 #include "coldbrick/drawing.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/explain.hpp"
+#include "coldbrick/files.hpp"
 #include "coldbrick/load.hpp"
 
 #include <cstdint>
@@ -72,7 +73,7 @@ struct SceneLimits {
     std::uint64_t depth = 1'000;                          // of loops, shapes and other blocks in each other
     std::uint64_t frames = 100'000;
     std::uint64_t sheet_pixels = std::uint64_t{1} << 26U;  // width times height of the sheet
-    // In bytes: of the tree, the sheet, of patterns and pictures, and of all drawing calls and clips, about.
+    // In bytes: of the tree, of patterns and pictures, and of all drawing calls and clips, about.
     std::uint64_t scene_memory = std::uint64_t{1} << 29U;
     double seconds = 60;  // to read the scene, and to draw it; asked time and again
     LoadLimits pictures = {.pixels = std::uint64_t{1} << 26U, .memory = std::uint64_t{1} << 29U};  // of each
@@ -136,11 +137,13 @@ struct Scene {
     template <PixelFormat Format>
     [[nodiscard]] Bitmap<Format> sheet() const {
         auto bitmap = empty_sheet<Format>();
-        if (picture) {
-            constexpr auto as_it_is = Paste{.laying = {.blend = Blend::replace}};
-            detail::paste(detail::SurfaceAccess::of(bitmap), picture->surface, as_it_is, Transform{});
-        }
+        if (picture) paste_ground(detail::SurfaceAccess::of(bitmap));
         return bitmap;
+    }
+    // Puts the picture that is the ground on pixels of a sheet.
+    void paste_ground(const detail::Surface& sheet) const {
+        constexpr auto as_it_is = Paste{.laying = {.blend = Blend::replace}};
+        detail::paste(sheet, picture->surface, as_it_is, Transform{});
     }
 
   private:
@@ -214,6 +217,7 @@ namespace detail {
 // Draws the calls in turn, and tells of each. Throws Error once it has taken longer than the scene may.
 using TellCall = TellTouched;
 void render(const Scene& scene, const Surface& surface, const TellCall& tell);
+Box render_in_bands(const Scene& scene, const Surface& surface, int threads);
 DrawCalls draw_calls(const Scene& scene);
 
 }  // namespace detail
@@ -228,8 +232,19 @@ std::vector<Box> render(const Scene& scene, T&& target) {
     return all;
 }
 
-// The same, and calls tell(number, box) for each call as soon as it is drawn.
+// The same on several threads, as for drawings (drawing.hpp); gives the box around all that was touched.
+template <detail::PixelTarget T>
+Box render(const Scene& scene, T&& target, const RenderOptions& options) {
+    return detail::render_in_bands(scene, detail::SurfaceAccess::of(target), options.threads);
+}
+
+// Draws a scene on its own sheet and writes it, some rows at a time, without ever having the picture in memory as a
+// whole (save_drawing.hpp). Throws Error as that and render() do.
+void save(const Scene& scene, const FilePath& path, FileFormat format, const SaveOptions& options = {});
+
+// The same as the first, and calls tell(number, box) for each call as soon as it is drawn.
 template <detail::PixelTarget T, class Tell>
+requires std::invocable<const Tell&, std::size_t, const Box&>
 void render(const Scene& scene, T&& target, const Tell& tell) {
     detail::render(scene, detail::SurfaceAccess::of(target), detail::TellCall{std::ref(tell)});
 }

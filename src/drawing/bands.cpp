@@ -69,12 +69,12 @@ BandedCalls::Numbers BandedCalls::Part::at(std::size_t band) const {
     return all;
 }
 
-BandedCalls::Drawn BandedCalls::draw(std::size_t band, CallRenderer& renderer) const {
+BandedCalls::Drawn BandedCalls::draw(std::size_t band, CallRenderer& renderer, const DrawingWays& ways) const {
     Drawn drawn;
     for (const auto& part : parts_) {
         for (const auto number : part.at(band)) {
             try {
-                drawn.touched = enclosing(drawn.touched, renderer.draw(first_ + number));
+                drawn.touched = enclosing(drawn.touched, ways.draw(ways.context, renderer, first_ + number));
             } catch (...) {
                 drawn.failed = first_ + number;
                 drawn.thrown = std::current_exception();
@@ -103,19 +103,13 @@ Box all_touched(const std::vector<BandedCalls::Drawn>& bands) {
     return all;
 }
 
-unsigned allowed_threads(int threads) {
-    constexpr auto most = 1024;
-    if (threads < 0 || threads > most) refuse("render", "threads", threads, 0, most);
-    return thread_count(static_cast<unsigned>(threads));
-}
-
-Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads) {
-    const auto allowed = allowed_threads(threads);
+Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads, const DrawingWays& ways) {
+    const auto allowed = allowed_threads("render", threads);
     const auto& window = surface.window;
     CallRenderer alone{drawing, surface};
     auto all = Box{};
     const auto draw_alone = [&](std::size_t first, std::size_t end) {
-        for (; first < end; ++first) all = enclosing(all, alone.draw(first));
+        for (; first < end; ++first) all = enclosing(all, ways.draw(ways.context, alone, first));
     };
     // A few bands for each thread, so that all come to an end at about the same time.
     constexpr auto bands_of_thread = 4;
@@ -134,7 +128,7 @@ Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads)
             auto part = surface;
             part.window = banded.band(band);
             CallRenderer renderer{drawing, part};
-            drawn[band] = banded.draw(band, renderer);
+            drawn[band] = banded.draw(band, renderer, ways);
         });
         all = enclosing(all, all_touched(drawn));
         first = std::min(end + 1, drawing.size());

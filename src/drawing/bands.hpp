@@ -2,6 +2,7 @@
 #pragma once
 
 #include "coldbrick/drawing.hpp"
+#include "coldbrick/threads.hpp"
 
 #include <cstdint>
 #include <exception>
@@ -29,7 +30,7 @@ class BandedCalls {
     };
 
     // Draws what reaches into a band on pixels of it, in turn, up to a call that throws.
-    Drawn draw(std::size_t band, CallRenderer& renderer) const;
+    Drawn draw(std::size_t band, CallRenderer& renderer, const DrawingWays& ways) const;
 
     // Of a drawing, where from a call on the next flood is, or the end.
     [[nodiscard]] static std::size_t next_flood(const Drawing& drawing, std::size_t from) noexcept;
@@ -58,8 +59,5 @@ class BandedCalls {
 
 // The box around all that was touched. Throws what the first call threw that did.
 Box all_touched(const std::vector<BandedCalls::Drawn>& bands);
-
-// Throws Error for a number of threads that is not allowed; 0 becomes that of the processors.
-[[nodiscard]] unsigned allowed_threads(int threads);
 
 }  // namespace coldbrick::inline v0::detail

@@ -3,6 +3,8 @@
 #include "files/writers.hpp"
 #include "formats/kernels.hpp"
 
+#include "coldbrick/threads.hpp"
+
 namespace coldbrick::inline v0::detail {
 
 OnePixel::OnePixel(const Surface& like)
@@ -11,7 +13,7 @@ OnePixel::OnePixel(const Surface& like)
                 .stride = static_cast<std::ptrdiff_t>(sizeof(Pixel)),
                 .size = {.width = 1, .height = 1},
                 .window = {.at = {}, .size = {.width = 1, .height = 1}},
-                .kernel = &packed_kernel(*like.kernel),
+                .kernel = like.kernel->pixel_bytes() == 0 ? like.kernel : &packed_kernel(*like.kernel),
                 .palette = like.palette}} {
     const Color white{.red = 255, .green = 255, .blue = 255};
     write_colors(surface_, &white, 1, {});
@@ -47,7 +49,7 @@ Bytes encode_in_bands(const Surface& picture, MakeBandEncoder make, const SaveOp
     Bytes file;
     write_bands(
         *encoder, size.height, static_cast<int>(std::min<std::int64_t>(rows, size.height)),
-        thread_count(static_cast<unsigned>(options.threads)),
+        allowed_threads("save", options.threads),
         [&](int first, int end) {
             return LentBand{picture, first, end};
         },

@@ -3,6 +3,7 @@
 #include "geometry/limits.hpp"
 
 #include "coldbrick/error.hpp"
+#include "coldbrick/threads.hpp"
 
 #include <cmath>
 #include <string>
@@ -13,10 +14,7 @@ void check(const SaveOptions& options) {
     if (options.quality < 1 || options.quality > 100) {
         throw Error{"quality is " + std::to_string(options.quality) + "; allowed is 1 to 100"};
     }
-    constexpr auto most_threads = 1024;
-    if (options.threads < 0 || options.threads > most_threads) {
-        refuse("save", "threads", options.threads, 0, most_threads);
-    }
+    (void)allowed_threads("save", options.threads);
     check_choice("save", "effort", options.effort, {"usual", "most"});
     check_choice("save", "storage", options.storage, {"as_it_is", "fewest_bits", "without_alpha"});
     check_choice("save", "notation", options.notation, {"binary", "plain"});

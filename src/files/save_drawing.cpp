@@ -54,7 +54,8 @@ int rows_of_band(const BandEncoder& encoder, std::int64_t row_bytes, int height)
 
 template <PixelFormat Format>
 void write_drawing(const Drawing& drawing, const Sheet& sheet, MakeBandEncoder make, const SaveOptions& options,
-                   unsigned threads, const ByteSink& sink) {
+                   const DrawingWays& ways, const ByteSink& sink) {
+    const auto threads = allowed_threads("save", options.threads);
     const auto like = new_rows<Format>({.width = 1, .height = 1}, sheet);
     const auto encoder = make(SurfaceAccess::of(like), sheet.size, options);
     const auto rows = rows_of_band(*encoder, row_bytes<Format>(sheet.size.width), sheet.size.height);
@@ -63,12 +64,13 @@ void write_drawing(const Drawing& drawing, const Sheet& sheet, MakeBandEncoder m
         const auto top = std::max(0, first - 1);
         OwnRows<Format> own{new_rows<Format>({.width = sheet.size.width, .height = end - top}, sheet), top, first, end};
         const auto pixels = own.band().pixels;
+        if (ways.ground != nullptr) ways.ground(ways.context, pixels);
         CallRenderer renderer{drawing, pixels};
         for (auto band = top / rows; band <= (end - 1) / rows; ++band) {
             auto part = pixels;
             part.window = intersection(pixels.window, calls.band(static_cast<std::size_t>(band)));
             renderer.look_at(part);
-            (void)all_touched({calls.draw(static_cast<std::size_t>(band), renderer)});
+            (void)all_touched({calls.draw(static_cast<std::size_t>(band), renderer, ways)});
         }
         return own;
     };
@@ -88,7 +90,8 @@ void check_sheet(const Drawing& drawing, const Sheet& sheet) {
     }
 }
 
-using Write = void (*)(const Drawing&, const Sheet&, MakeBandEncoder, const SaveOptions&, unsigned, const ByteSink&);
+using Write = void (*)(const Drawing&, const Sheet&, MakeBandEncoder, const SaveOptions&, const DrawingWays&,
+                       const ByteSink&);
 
 Write writer_for(const Sheet& sheet, FileFormat format) noexcept {
     if (format == FileFormat::pgm || format == FileFormat::pbm) return write_drawing<Gray8>;
@@ -98,10 +101,9 @@ Write writer_for(const Sheet& sheet, FileFormat format) noexcept {
 
 // What writes it to a sink.
 std::function<void(const ByteSink&)> written(const Drawing& drawing, const Sheet& sheet, FileFormat format,
-                                             const SaveOptions& options) {
+                                             const SaveOptions& options, const DrawingWays& ways) {
     check_sheet(drawing, sheet);
     check(options);
-    const auto threads = allowed_threads(options.threads);
     const auto* const codec = codec_of(format);
     if (codec == nullptr || codec->bands == nullptr) {
         throw Error{
@@ -109,18 +111,28 @@ std::function<void(const ByteSink&)> written(const Drawing& drawing, const Sheet
             "only; for others render it to a bitmap first"};
     }
     const auto write = writer_for(sheet, format);
-    return [=, &drawing, &sheet, &options](const ByteSink& sink) {
-        write(drawing, sheet, codec->bands, options, threads, sink);
+    return [=, &drawing, &sheet, &options, &ways](const ByteSink& sink) {
+        write(drawing, sheet, codec->bands, options, ways, sink);
     };
 }
 
 }  // namespace
 
+void save_in_bands(const Drawing& drawing, const Sheet& sheet, const FilePath& path, FileFormat format,
+                   const SaveOptions& options, const DrawingWays& ways) {
+    write_file_in_parts(path, written(drawing, sheet, format, options, ways));
+}
+
+bool has_bands(FileFormat format) noexcept {
+    const auto* const codec = codec_of(format);
+    return codec != nullptr && codec->bands != nullptr;
+}
+
 }  // namespace detail
 
 void save(const Drawing& drawing, const Sheet& sheet, const FilePath& path, FileFormat format,
           const SaveOptions& options) {
-    detail::write_file_in_parts(path, detail::written(drawing, sheet, format, options));
+    detail::save_in_bands(drawing, sheet, path, format, options, {});
 }
 
 void save(const Drawing& drawing, const Sheet& sheet, const FilePath& path, const SaveOptions& options) {
@@ -129,7 +141,8 @@ void save(const Drawing& drawing, const Sheet& sheet, const FilePath& path, cons
 
 void save(const Drawing& drawing, const Sheet& sheet, std::ostream& stream, FileFormat format,
           const SaveOptions& options) {
-    detail::written(drawing, sheet, format, options)([&](std::span<const std::uint8_t> bytes) {
+    const detail::DrawingWays ways;
+    detail::written(drawing, sheet, format, options, ways)([&](std::span<const std::uint8_t> bytes) {
         stream.write(reinterpret_cast<const char*>(bytes.data()), static_cast<std::streamsize>(bytes.size()));
         if (!stream) throw Error{"stream: the picture cannot be written to it"};
     });

@@ -26,7 +26,7 @@ class PngFrames final : public FrameEncoder {
             png_pixels(is_first ? frame : pack_with_palette(part_of(picture, box)), options_.stills.effort, 1);
         if (is_first) {
             first_ = {frame.size, frame.channels, frame.bits, {}, frame.palette};
-            first_pixels_.assign(pixels.begin(), pixels.begin() + pixels.size());
+            first_pixels_ = pixels;
             first_ticks_ = ticks_.next(seconds);
         } else {
             add_frame(box, pixels, ticks_.next(seconds));

@@ -1,11 +1,14 @@
 #include "geometry/limits.hpp"
 
 #include "coldbrick/error.hpp"
+#include "coldbrick/threads.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <locale>
 #include <sstream>
 #include <string>
+#include <thread>
 
 namespace coldbrick::inline v0::detail {
 
@@ -70,6 +73,12 @@ void check_box(std::string_view shape, const Box& box) {
     };
     check_extent("size.width", box.at.x, box.size.width);
     check_extent("size.height", box.at.y, box.size.height);
+}
+
+unsigned allowed_threads(std::string_view what, int threads) {
+    constexpr auto most = 1024;
+    if (threads < 0 || threads > most) refuse(what, "threads", threads, 0, most);
+    return threads > 0 ? static_cast<unsigned>(threads) : std::max(1U, std::thread::hardware_concurrency());
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -13,13 +13,13 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-constexpr int at_once = 128;
+constexpr int row_length = 128;
 
 // The words of so many pixels: one each, or of 16 bits a channel two.
 template <class Texel>
 constexpr std::size_t words_of = sizeof(Texel) / 4;
 template <class Texel>
-using Words = std::array<std::uint32_t, words_of<Texel> * at_once>;
+using Words = std::array<std::uint32_t, words_of<Texel> * row_length>;
 
 // Where a channel lies in the words of a pixel: channels are told from the first byte on.
 struct Place {
@@ -27,7 +27,7 @@ struct Place {
     unsigned shift;
 };
 template <class Texel>
-constexpr Place place_of(unsigned channel) noexcept {
+constexpr Place bits_of(unsigned channel) noexcept {
     constexpr auto bits = words_of<Texel> == 1 ? 8U : 16U;
     constexpr auto in_word = 32U / bits;
     const auto within = channel % in_word * bits;
@@ -37,12 +37,12 @@ constexpr Place place_of(unsigned channel) noexcept {
 constexpr auto alpha_channel = 3U;
 
 template <class Texel>
-constexpr auto whole = words_of<Texel> == 1 ? 255 : 65535;
+constexpr auto whole_of = words_of<Texel> == 1 ? 255 : 65535;
 
 template <class Texel>
 COLDBRICK_INLINE double channel_of_pixel(const std::uint32_t* pixel, unsigned channel) noexcept {
-    const auto [word, shift] = place_of<Texel>(channel);
-    return static_cast<double>(static_cast<std::int32_t>(pixel[word] >> shift & std::uint32_t{whole<Texel>}));
+    const auto [word, shift] = bits_of<Texel>(channel);
+    return static_cast<double>(static_cast<std::int32_t>(pixel[word] >> shift & std::uint32_t{whole_of<Texel>}));
 }
 
 // Pixels, and what is laid on them.
@@ -50,14 +50,14 @@ template <class Texel>
 struct Row {
     Words<Texel> ink;
     Words<Texel> below;
-    std::array<double, at_once> alpha;  // of the ink, weakened by coverage and opacity
+    std::array<double, row_length> alpha;  // of the ink, weakened by coverage and opacity
     int count;
 };
 
 // alpha * coverage * opacity, rounded to the nearest once.
 template <class Texel>
 void weaken(const Cover& cover, double opacity, Row<Texel>& row) noexcept {
-    std::array<std::int32_t, at_once> coverage;
+    std::array<std::int32_t, row_length> coverage;
     for (int i = 0; i < row.count; ++i) coverage[static_cast<std::size_t>(i)] = cover.of(i);
     const auto* const ink = row.ink.data();
     const auto* const covered = coverage.data();
@@ -78,13 +78,13 @@ void weaken(const Cover& cover, double opacity, Row<Texel>& row) noexcept {
 template <class Texel>
 COLDBRICK_INLINE void put(double value, unsigned channel, std::uint32_t* pixel) noexcept {
     constexpr auto half = 0.5 + 2e-11;
-    const auto [word, shift] = place_of<Texel>(channel);
+    const auto [word, shift] = bits_of<Texel>(channel);
     pixel[word] |= static_cast<std::uint32_t>(static_cast<std::int32_t>(value + half)) << shift;
 }
 
 template <class Texel, Blend mode, bool on_opaque>
 COLDBRICK_INLINE void lay_pixel(const std::uint32_t* ink, double alpha, std::uint32_t* below) noexcept {
-    constexpr auto m = double{whole<Texel>};
+    constexpr auto m = double{whole_of<Texel>};
     const auto below_alpha = on_opaque ? m : channel_of_pixel<Texel>(below, alpha_channel);
     const auto layers = Layers<double>{.below_alpha = below_alpha, .ink_alpha = alpha, .m = m};
     std::uint32_t result[words_of<Texel>] = {};
@@ -163,8 +163,8 @@ template <class Texel>
 std::array<std::uint32_t, words_of<Texel>> mask_of(const Blender& blender) noexcept {
     std::array<std::uint32_t, words_of<Texel>> mask{};
     const auto take = [&](unsigned channel, bool is_taken) {
-        const auto [word, shift] = place_of<Texel>(channel);
-        if (is_taken) mask[word] |= std::uint32_t{whole<Texel>} << shift;
+        const auto [word, shift] = bits_of<Texel>(channel);
+        if (is_taken) mask[word] |= std::uint32_t{whole_of<Texel>} << shift;
     };
     constexpr auto channels = std::array{Channels::red, Channels::green, Channels::blue};
     for (auto i = 0U; i < alpha_channel; ++i) {
@@ -181,7 +181,7 @@ void set_ink(const Blender& blender, const Texel* ink, Row<Texel>& row) noexcept
         std::memcpy(row.ink.data(), ink, count * sizeof(Texel));
         return;
     }
-    std::array<Texel, at_once> grays;
+    std::array<Texel, row_length> grays;
     for (std::size_t i = 0; i < count; ++i) {
         const auto value = luma(ink[i]);
         grays[i] = {.red = value, .green = value, .blue = value, .alpha = ink[i].alpha};
@@ -191,9 +191,9 @@ void set_ink(const Blender& blender, const Texel* ink, Row<Texel>& row) noexcept
 
 template <class Texel>
 bool are_opaque(const Texel* below, int count) noexcept {
-    auto common = std::uint32_t{whole<Texel>};
+    auto common = std::uint32_t{whole_of<Texel>};
     for (int i = 0; i < count; ++i) common &= below[i].alpha;
-    return common == std::uint32_t{whole<Texel>};
+    return common == std::uint32_t{whole_of<Texel>};
 }
 
 template <class Texel>
@@ -202,8 +202,8 @@ void lay_rows(const Blender& blender, const Texel* ink, const Cover& cover, int 
     const auto opacity = whole_opacity(blender.how);
     const auto mask = mask_of<Texel>(blender);
     Row<Texel> row;
-    for (int done = 0; done < count; done += at_once) {
-        row.count = std::min(at_once, count - done);
+    for (int done = 0; done < count; done += row_length) {
+        row.count = std::min(row_length, count - done);
         const auto bytes = static_cast<std::size_t>(row.count) * sizeof(Texel);
         set_ink(blender, ink + done, row);
         std::memcpy(row.below.data(), below + done, bytes);
@@ -227,11 +227,11 @@ double whole_opacity(const Laying& how) noexcept {
 
 void weaken(const Cover& cover, double opacity, int count, Color* colors) noexcept {
     if (cover.each == nullptr && cover.all == 255 && opacity == 65535) return;
-    const auto place = place_of<Color>(alpha_channel);
+    const auto place = bits_of<Color>(alpha_channel);
     const auto others = ~(std::uint32_t{255} << place.shift);
     Row<Color> row;
-    for (int done = 0; done < count; done += at_once) {
-        row.count = std::min(at_once, count - done);
+    for (int done = 0; done < count; done += row_length) {
+        row.count = std::min(row_length, count - done);
         const auto bytes = static_cast<std::size_t>(row.count) * sizeof(Color);
         std::memcpy(row.ink.data(), colors + done, bytes);
         const auto* const each = cover.each != nullptr ? cover.each + done : nullptr;

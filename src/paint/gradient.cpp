@@ -389,7 +389,7 @@ class LinearWay {
         // How many pixels lie on one side of a border, until it is crossed.
         const auto until = [&](std::int64_t border, std::int64_t per_pixel) {
             const auto steps = per_pixel > 0 ? (border + per_pixel - 1) / per_pixel : std::int64_t{count};
-            return static_cast<int>(std::min<std::int64_t>(steps, count));
+            return static_cast<int>(std::clamp<std::int64_t>(steps, 0, count));
         };
         auto i = 0;
         if (place < 0) i = until(-place, move);

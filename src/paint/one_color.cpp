@@ -16,7 +16,7 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 constexpr auto m = 255.0;
-constexpr auto unit = 16777216.0;  // 2^24
+constexpr auto line_unit = 16777216.0;  // 2^24
 
 // Which channel each byte of a pixel is: 0 to 3 from red on. Of grays, red.
 std::array<unsigned, 4> channels_of(const Surface& surface) noexcept {
@@ -61,9 +61,9 @@ ByteCurves::Line ByteCurves::line_through(const Laying& how, double ink, double 
     const auto to = layers.on_opaque(how.blend, last, ink);
     const auto value = from.numerator / from.denominator;
     const auto rise = last > first ? (to.numerator / to.denominator - value) / (last - first) : 0;
-    const auto slope = static_cast<std::int64_t>(std::nearbyint(rise * unit));
+    const auto slope = static_cast<std::int64_t>(std::nearbyint(rise * line_unit));
     const auto of = std::max(from.denominator, to.denominator);
-    const auto raised = (value + 0.5) * unit + (std::fmod(of, 2) == 0 ? unit / (2 * of) : 0);
+    const auto raised = (value + 0.5) * line_unit + (std::fmod(of, 2) == 0 ? line_unit / (2 * of) : 0);
     const auto start = static_cast<std::int64_t>(std::nearbyint(raised)) - slope * first;
     return {.slope = static_cast<std::uint32_t>(slope), .start = static_cast<std::uint32_t>(start)};
 }

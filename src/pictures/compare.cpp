@@ -3,6 +3,7 @@
 #include "formats/kernels.hpp"
 #include "geometry/limits.hpp"
 
+#include "coldbrick/convert.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
 
@@ -28,24 +29,96 @@ struct Steps {
     [[nodiscard]] int most() const noexcept { return std::max({red, green, blue, alpha}); }
 };
 
-// Calls visit(at, color of a, steps) for each pixel, counted from the upper left ones.
-template <class Visit>
-void visit_both(const Surface& a, const Surface& b, const Visit& visit) {
-    if (a.window.size != b.window.size) {
-        throw Error{"the pictures have not the same size: " + in_words(a.window.size) + " and " +
-                    in_words(b.window.size)};
+// Columns of a row, from first to end - 1.
+struct Columns {
+    int first;
+    int end;
+};
+
+// Where two rows of items differ at all.
+template <class Item>
+Columns differing(const Item* a, const Item* b, int count, int items_of_pixel) noexcept {
+    const auto items = std::ptrdiff_t{count} * items_of_pixel;
+    if (std::memcmp(a, b, static_cast<std::size_t>(items) * sizeof(Item)) == 0) return {0, 0};
+    auto first = std::ptrdiff_t{0};
+    while (std::memcmp(a + first, b + first, sizeof(Item)) == 0) ++first;
+    auto last = items - 1;
+    while (std::memcmp(a + last, b + last, sizeof(Item)) == 0) --last;
+    return {static_cast<int>(first / items_of_pixel), static_cast<int>(last / items_of_pixel) + 1};
+}
+
+// Rows of two pictures, of which those columns are looked at that may differ.
+class RowPair {
+  public:
+    RowPair(const Surface& a, const Surface& b)
+        : a_{a},
+          b_{b},
+          has_same_bytes_{a.kernel == b.kernel && !a.kernel->is_sparse && a.kernel->pixel_bytes() > 0 &&
+                          (a.kernel != &index8_kernel || palette_of(a) == palette_of(b))},
+          is_shallow_{a.kernel->load != nullptr && b.kernel->load != nullptr} {}
+
+    // Reads row y from the upper ones. Only of the columns that it returns the colours are set.
+    Columns read(int y) {
+        const auto columns = find(y);
+        const auto count = static_cast<std::size_t>(a_.window.size.width);
+        first.resize(count);
+        second.resize(count);
+        if (columns.first < columns.end) {
+            const auto length = columns.end - columns.first;
+            read_colors(a_, a_.window.at + Point{columns.first, y}, length, first.data() + columns.first);
+            read_colors(b_, b_.window.at + Point{columns.first, y}, length, second.data() + columns.first);
+        }
+        return columns;
     }
+
     std::vector<Color16> first;
     std::vector<Color16> second;
+
+  private:
+    Columns find(int y) {
+        const auto width = a_.window.size.width;
+        const auto [at_a, at_b] = std::pair{a_.window.at + Point{0, y}, b_.window.at + Point{0, y}};
+        if (has_same_bytes_) {
+            return differing(pixel_address(a_, at_a.x, at_a.y), pixel_address(b_, at_b.x, at_b.y), width,
+                             a_.kernel->pixel_bytes());
+        }
+        if (!is_shallow_) return {0, width};
+        colors_a_.resize(static_cast<std::size_t>(width));
+        colors_b_.resize(static_cast<std::size_t>(width));
+        read_colors(a_, at_a, width, colors_a_.data());
+        read_colors(b_, at_b, width, colors_b_.data());
+        return differing(colors_a_.data(), colors_b_.data(), width, 1);
+    }
+
+    const Surface& a_;
+    const Surface& b_;
+    bool has_same_bytes_;
+    bool is_shallow_;
+    std::vector<Color> colors_a_;
+    std::vector<Color> colors_b_;
+};
+
+void check_sizes(const Surface& a, const Surface& b) {
+    if (a.window.size == b.window.size) return;
+    throw Error{"the pictures have not the same size: " + in_words(a.window.size) + " and " + in_words(b.window.size)};
+}
+
+// Calls visit(at, color of a, steps) for pixels, counted from the upper left ones: for each one that differs, and for
+// some of the others.
+template <class Visit>
+void visit_differing(const Surface& a, const Surface& b, const Visit& visit) {
+    check_sizes(a, b);
+    RowPair rows{a, b};
     for (int y = 0; y < a.window.size.height; ++y) {
-        read_row(a, y, first);
-        read_row(b, y, second);
-        for (std::size_t x = 0; x < first.size(); ++x) {
-            visit(Point{.x = static_cast<int>(x), .y = y}, first[x],
-                  Steps{.red = std::abs(first[x].red - second[x].red),
-                        .green = std::abs(first[x].green - second[x].green),
-                        .blue = std::abs(first[x].blue - second[x].blue),
-                        .alpha = std::abs(first[x].alpha - second[x].alpha)});
+        const auto columns = rows.read(y);
+        for (auto x = columns.first; x < columns.end; ++x) {
+            const auto& first = rows.first[static_cast<std::size_t>(x)];
+            const auto& second = rows.second[static_cast<std::size_t>(x)];
+            visit(Point{.x = x, .y = y}, first,
+                  Steps{.red = std::abs(first.red - second.red),
+                        .green = std::abs(first.green - second.green),
+                        .blue = std::abs(first.blue - second.blue),
+                        .alpha = std::abs(first.alpha - second.alpha)});
         }
     }
 }
@@ -56,32 +129,43 @@ constexpr auto deep_step = 257.0;
 
 Differences compare(const Surface& a, const Surface& b, double tolerance) {
     Differences found;
-    visit_both(a, b, [&](Point at, const Color16&, const Steps& steps) {
-        found.red = std::max(found.red, steps.red / deep_step);
-        found.green = std::max(found.green, steps.green / deep_step);
-        found.blue = std::max(found.blue, steps.blue / deep_step);
-        found.alpha = std::max(found.alpha, steps.alpha / deep_step);
+    auto most = Steps{};
+    visit_differing(a, b, [&](Point at, const Color16&, const Steps& steps) {
+        most = {.red = std::max(most.red, steps.red),
+                .green = std::max(most.green, steps.green),
+                .blue = std::max(most.blue, steps.blue),
+                .alpha = std::max(most.alpha, steps.alpha)};
         if (steps.most() / deep_step <= tolerance) return;
         ++found.pixels;
         found.box = enclosing(found.box, Box{.at = at, .size = {.width = 1, .height = 1}});
     });
+    found.red = most.red / deep_step;
+    found.green = most.green / deep_step;
+    found.blue = most.blue / deep_step;
+    found.alpha = most.alpha / deep_step;
     return found;
 }
 
 Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolerance) {
+    check_sizes(a, b);
+    // Pale where nothing differs.
+    Bitmap<Gray8> grays{a.window.size};
+    convert(a, SurfaceAccess::of(grays));
     Bitmap<Rgb8> shown{a.window.size};
-    visit_both(a, b, [&](Point at, const Color16& color, const Steps& steps) {
-        if (steps.most() / deep_step <= tolerance) {
-            const auto pale = 160 + luma(narrowed(color)) * 3 / 8;
-            mark(shown, at, gray(static_cast<std::uint8_t>(pale)));
-        } else {
-            // Light red for a step, dark red for all.
-            const auto share = steps.most() / 65535.0;
-            mark(shown, at,
-                 Color{.red = static_cast<std::uint8_t>(240 - 100 * share),
-                       .green = static_cast<std::uint8_t>(110 - 110 * share),
-                       .blue = static_cast<std::uint8_t>(100 - 100 * share)});
-        }
+    std::vector<Color> row(static_cast<std::size_t>(a.window.size.width));
+    for (int y = 0; y < a.window.size.height; ++y) {
+        read_colors(SurfaceAccess::of(grays), {.x = 0, .y = y}, a.window.size.width, row.data());
+        for (auto& color : row) color = gray(static_cast<std::uint8_t>(160 + color.red * 3 / 8));
+        write_colors(SurfaceAccess::of(shown), row.data(), a.window.size.width, {.x = 0, .y = y});
+    }
+    visit_differing(a, b, [&](Point at, const Color16&, const Steps& steps) {
+        if (steps.most() / deep_step <= tolerance) return;
+        // Light red for a step, dark red for all.
+        const auto share = steps.most() / 65535.0;
+        const auto red = Color{.red = static_cast<std::uint8_t>(240 - 100 * share),
+                               .green = static_cast<std::uint8_t>(110 - 110 * share),
+                               .blue = static_cast<std::uint8_t>(100 - 100 * share)};
+        write_colors(SurfaceAccess::of(shown), &red, 1, at);
     });
     return shown;
 }

@@ -3,12 +3,15 @@
 
 #include "formats/kernels.hpp"
 #include "geometry/limits.hpp"
+#include "geometry/vectors.hpp"
 
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstdlib>
+#include <cstring>
 #include <map>
 #include <string>
 #include <unordered_map>
@@ -18,17 +21,134 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
+// Which pixels of a surface are like the first one: found for some columns of a row at a time, when they are asked for.
+class Likeness {
+  public:
+    Likeness(const Surface& surface, const FloodFrom& how)
+        : surface_{surface},
+          tolerance_{how.tolerance},
+          color_{decode(surface, how.from)},
+          pixel_bytes_{surface.kernel->pixel_bytes()},
+          is_of_bytes_{!surface.kernel->is_sparse && (how.tolerance == 0 || surface.kernel->blend != nullptr)},
+          blocks_{(surface.window.size.width + block_pixels - 1) / block_pixels} {
+        if (!is_of_bytes_) return;
+        const auto* const first = pixel_address(surface, how.from.x, how.from.y);
+        for (std::size_t i = 0; i < sizeof first_; ++i) first_[i] = first[i % static_cast<std::size_t>(pixel_bytes_)];
+    }
+
+    // The first pixel of a row from column x on, before the end, that is like the first one or unlike it; else the end.
+    int next_like(int x, int y, int end) { return next(x, y, end, 1); }
+    int next_unlike(int x, int y, int end) { return next(x, y, end, 0); }
+
+    // The last column of those from begin to x - 1 that is unlike it, or begin - 1.
+    int last_unlike(int begin, int x, int y) {
+        while (x > begin) {
+            const auto [bytes, first, length] = block_at(x - 1, y);
+            const auto from = std::max(begin, first);
+            for (; x > from; --x) {
+                if (bytes[x - 1 - first] == 0) return x - 1;
+            }
+        }
+        return begin - 1;
+    }
+
+  private:
+    static constexpr int block_pixels = 1024;
+    static constexpr std::size_t period = 96;  // every pixel size and every vector divides it
+
+    struct Block {
+        const std::uint8_t* bytes;  // 1 for each pixel that is like it, or 0
+        int first;
+        int length;
+    };
+
+    int next(int x, int y, int end, int value) {
+        while (x < end) {
+            const auto [bytes, first, length] = block_at(x, y);
+            const auto count = static_cast<std::size_t>(std::min(end, first + length) - x);
+            const auto* const found = std::memchr(bytes + (x - first), value, count);
+            if (found != nullptr) return first + static_cast<int>(static_cast<const std::uint8_t*>(found) - bytes);
+            x += static_cast<int>(count);
+        }
+        return end;
+    }
+
+    Block block_at(int x, int y) {
+        const auto& [at, size] = surface_.window;
+        const auto number = (x - at.x) / block_pixels;
+        const auto first = at.x + number * block_pixels;
+        const auto length = std::min(block_pixels, at.x + size.width - first);
+        auto& bytes = found_[std::int64_t{y - at.y} * blocks_ + number];
+        if (bytes.empty()) {
+            bytes.resize(static_cast<std::size_t>(length));
+            look({.x = first, .y = y}, bytes);
+        }
+        return {.bytes = bytes.data(), .first = first, .length = length};
+    }
+
+    void look(Point first, std::vector<std::uint8_t>& bytes) const {
+        if (is_of_bytes_) {
+            compare_bytes(pixel_address(surface_, first.x, first.y), bytes);
+        } else {
+            compare_colors(first, bytes);
+        }
+        const auto* const mask = surface_.mask();
+        for (std::size_t i = 0; mask != nullptr && i < bytes.size(); ++i) {
+            if (!mask->contains({.x = first.x + static_cast<int>(i), .y = first.y})) bytes[i] = 0;
+        }
+    }
+
+    void compare_bytes(const std::uint8_t* pixels, std::vector<std::uint8_t>& found) const {
+        const auto pixel_bytes = static_cast<std::size_t>(pixel_bytes_);
+        const auto count = found.size() * pixel_bytes;
+        std::array<std::uint8_t, std::size_t{block_pixels} * 8> like;
+        run_in_vectors([=, to = like.data(), first = first_,
+                        tolerance = static_cast<std::uint8_t>(tolerance_)]() COLDBRICK_KERNEL {
+            for (std::size_t done = 0; done < count; done += period) {
+                const auto some = std::min(period, count - done);
+                for (std::size_t i = 0; i < some; ++i) {
+                    const auto byte = pixels[done + i];
+                    const auto away = static_cast<std::uint8_t>(std::max(byte, first[i]) - std::min(byte, first[i]));
+                    to[done + i] = away <= tolerance ? 1 : 0;
+                }
+            }
+        });
+        for (std::size_t i = 0; i < found.size(); ++i) {
+            auto all = like[i * pixel_bytes];
+            for (std::size_t k = 1; k < pixel_bytes; ++k) all &= like[i * pixel_bytes + k];
+            found[i] = all;
+        }
+    }
+
+    void compare_colors(Point first, std::vector<std::uint8_t>& found) const {
+        std::array<Color, block_pixels> colors;
+        read_colors(surface_, first, static_cast<int>(found.size()), colors.data());
+        for (std::size_t i = 0; i < found.size(); ++i) found[i] = is_near(colors[i]) ? 1 : 0;
+    }
+
+    [[nodiscard]] bool is_near(Color color) const noexcept {
+        const auto away = [](int a, int b) { return std::abs(a - b); };
+        return std::max({away(color.red, color_.red), away(color.green, color_.green), away(color.blue, color_.blue),
+                         away(color.alpha, color_.alpha)}) <= tolerance_;
+    }
+
+    const Surface& surface_;
+    int tolerance_;
+    Color color_;
+    int pixel_bytes_;
+    bool is_of_bytes_;
+    int blocks_;
+    std::array<std::uint8_t, period> first_{};
+    std::unordered_map<std::int64_t, std::vector<std::uint8_t>> found_;
+};
+
 // Goes from run to run: a run that is found is looked around on the rows above and below.
 class Flooder {
   public:
     Flooder(const Surface& surface, const FloodFrom& how)
-        : surface_{surface},
-          tolerance_{how.tolerance},
+        : window_{surface.window},
           corners_{how.neighbors == Neighbors::eight ? 1 : 0},
-          color_{decode(surface, how.from)},
-          first_{surface.kernel->is_sparse || (tolerance_ > 0 && surface.kernel->blend == nullptr)
-                     ? nullptr
-                     : pixel_address(surface, how.from.x, how.from.y)},
+          likeness_{surface, how},
           right_{surface.window.last().x + 1} {
         waiting_.push_back(how.from);
     }
@@ -38,10 +158,8 @@ class Flooder {
             const auto [x, y] = waiting_.back();
             waiting_.pop_back();
             if (end_of_found(x, y) > x) continue;
-            auto left = x;
-            auto right = x + 1;
-            while (left > surface_.window.at.x && is_like(left - 1, y)) --left;
-            while (right < right_ && is_like(right, y)) ++right;
+            const auto left = likeness_.last_unlike(window_.at.x, x, y) + 1;
+            const auto right = likeness_.next_unlike(x, y, right_);
             found_[y].emplace(left, right);
             look(left, right, y - 1);
             look(left, right, y + 1);
@@ -56,25 +174,6 @@ class Flooder {
     }
 
   private:
-    [[nodiscard]] bool is_like(int x, int y) const noexcept {
-        if (first_ == nullptr) return is_near(decode(surface_, {.x = x, .y = y})) && is_shown(x, y);
-        const auto* const pixel = pixel_address(surface_, x, y);
-        for (auto i = 0; i < surface_.kernel->pixel_bytes(); ++i) {
-            if (std::abs(pixel[i] - first_[i]) > tolerance_) return false;
-        }
-        return is_shown(x, y);
-    }
-
-    [[nodiscard]] bool is_shown(int x, int y) const noexcept {
-        return surface_.mask() == nullptr || surface_.mask()->contains({.x = x, .y = y});
-    }
-
-    [[nodiscard]] bool is_near(Color color) const noexcept {
-        const auto away = [](int a, int b) { return std::abs(a - b); };
-        return std::max({away(color.red, color_.red), away(color.green, color_.green), away(color.blue, color_.blue),
-                         away(color.alpha, color_.alpha)}) <= tolerance_;
-    }
-
     // Where the run that was found at a pixel ends; the pixel itself if there is none.
     [[nodiscard]] int end_of_found(int x, int y) const {
         const auto row = found_.find(y);
@@ -85,25 +184,26 @@ class Flooder {
 
     // Notes the beginning of each run in a row that touches one beside it.
     void look(int left, int right, int y) {
-        if (y < surface_.window.at.y || y > surface_.window.last().y) return;
+        if (y < window_.at.y || y > window_.last().y) return;
         const auto end = std::min(right + corners_, right_);
-        for (auto x = std::max(left - corners_, surface_.window.at.x); x < end; ++x) {
+        auto x = std::max(left - corners_, window_.at.x);
+        while (x < end) {
             const auto known = end_of_found(x, y);
             if (known > x) {
-                x = known;  // which is not like the first pixel, or outside
+                x = known;
                 continue;
             }
-            if (!is_like(x, y)) continue;
+            x = likeness_.next_like(x, y, end);
+            if (x == end) return;
+            if (end_of_found(x, y) > x) continue;
             waiting_.push_back({.x = x, .y = y});
-            while (x < end && is_like(x, y)) ++x;
+            x = likeness_.next_unlike(x, y, end);
         }
     }
 
-    const Surface& surface_;
-    int tolerance_;
+    Box window_;
     int corners_;
-    Color color_;
-    const std::uint8_t* first_;  // the first pixel's bytes; null where pixels cannot be compared byte by byte
+    Likeness likeness_;
     int right_;
     std::vector<Point> waiting_;
     std::unordered_map<int, std::map<int, int>> found_;  // for each row, runs by their left end

@@ -4,15 +4,20 @@
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
 #include "geometry/trigonometry.hpp"
+#include "geometry/vectors.hpp"
 #include "pictures/packed_copy.hpp"
 
+#include "coldbrick/detail/jobs.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <cstring>
 #include <numbers>
+#include <numeric>
 #include <string>
+#include <type_traits>
 
 namespace coldbrick::inline v0::detail {
 
@@ -25,8 +30,11 @@ struct Mix {
     double sum;
 };
 
-// In units of 1 / (from * to) of the whole, a pixel of one picture is as wide as the other has pixels: whole numbers.
+// A pixel of one picture counts as as wide as the other has pixels, in lowest terms: whole numbers.
 Mix box_mix(int i, int from, int to) {
+    const auto common = std::gcd(from, to);
+    from /= common;
+    to /= common;
     const auto begin = std::int64_t{i} * from;
     const auto end = begin + from;
     Mix mix{.first = static_cast<int>(begin / to), .weights = {}, .sum = double{1} * from};
@@ -76,86 +84,290 @@ std::vector<Mix> mixes(int from, int to, Scaling how) {
     return all;
 }
 
-// Red, green and blue times alpha, and alpha.
-using Weighted = std::array<double, 4>;
-
-// Rows of the picture, each mixed to as many columns as the result has. The last few are kept.
-class MixedRows {
-  public:
-    MixedRows(const Surface& from, const std::vector<Mix>& columns, std::size_t kept)
-        : from_{from},
-          columns_{columns},
-          rows_(kept),
-          numbers_(kept, -1),
-          source_(static_cast<std::size_t>(from.window.size.width)),
-          colors_(source_.size()) {}
-
-    const std::vector<Weighted>& row(int y) {
-        const auto place = static_cast<std::size_t>(y) % rows_.size();
-        if (numbers_[place] != y) {
-            mix(y, rows_[place]);
-            numbers_[place] = y;
+// Columns or rows of the result: of each the first one that it is mixed of, of as many for all, and their weights.
+template <class Number>
+struct Mixes {
+    // Weights of 0 make up for those that one has fewer. By the sum of the weights, which is the same for all, or 1
+    // where they need not stay whole numbers.
+    Mixes(const std::vector<Mix>& all, int from, Scaling how) : sum{how == Scaling::box ? all.front().sum : 1} {
+        for (const auto& mix : all) count = std::max(count, mix.weights.size());
+        weights.resize(all.size() * count);
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const auto& mix = all[i];
+            const auto begin = std::min(mix.first, from - static_cast<int>(count));
+            first.push_back(begin);
+            auto* const to = weights.data() + i * count + (mix.first - begin);
+            const auto unit = how == Scaling::box ? 1 : mix.sum;
+            std::transform(mix.weights.begin(), mix.weights.end(), to,
+                           [=](double weight) { return static_cast<Number>(weight / unit); });
         }
-        return rows_[place];
+    }
+
+    double sum;
+    std::size_t count = 1;
+    std::vector<int> first;
+    std::vector<Number> weights;
+};
+
+template <class Number>
+struct FourOf;
+template <>
+struct FourOf<float> {
+    using Type = float __attribute__((vector_size(16)));
+};
+template <>
+struct FourOf<std::uint8_t> {
+    using Type = std::uint8_t __attribute__((vector_size(4)));
+};
+template <>
+struct FourOf<std::uint16_t> {
+    using Type = std::uint16_t __attribute__((vector_size(8)));
+};
+template <>
+struct FourOf<double> {
+    using Type = double __attribute__((vector_size(32)));
+};
+
+// How a picture is mixed. In single precision whole numbers below 2^22 stay exact, and their quotients are rounded to
+// the right whole number; of more, or of 16 bits a channel, in double precision.
+template <class Number, class Texel>
+class Resizer {
+    // Red, green, blue and alpha; where not all is opaque, the colours are multiplied by alpha.
+    using Pixel4 = typename FourOf<Number>::Type;
+    using TexelChannels = typename FourOf<decltype(Texel::red)>::Type;
+    using Row = std::vector<Number>;
+    static constexpr auto whole = std::is_same_v<Texel, Color> ? 255 : 65535;
+
+  public:
+    Resizer(const Surface& from, const Surface& to, const Mixes<Number>& columns, const Mixes<Number>& rows)
+        : from_{from},
+          to_{to},
+          columns_{columns},
+          rows_{rows},
+          kept_(rows.count, Row(4 * columns.first.size())),
+          numbers_(rows.count, -1),
+          colors_(static_cast<std::size_t>(from.window.size.width)),
+          source_(4 * colors_.size()),
+          sums_(4 * columns.first.size()),
+          result_(columns.first.size()) {}
+
+    // Rows of the result, from first to end - 1.
+    void run(int first, int end) {
+        for (auto y = first; y < end; ++y) {
+            add_rows(static_cast<std::size_t>(y));
+            from_.kernel->has_alpha ? round() : round_opaque();
+            write_colors(to_, result_.data(), to_.size.width, {.x = 0, .y = y});
+        }
     }
 
   private:
-    void mix(int y, std::vector<Weighted>& row) {
-        read(y);
-        row.assign(columns_.size(), {});
-        for (std::size_t x = 0; x < columns_.size(); ++x) {
-            const auto& [first, weights, sum] = columns_[x];
-            auto& mixed = row[x];
-            const auto* source = source_.data() + first;
-            for (const auto weight : weights) {
-                for (std::size_t i = 0; i < 4; ++i) mixed[i] += weight * (*source)[i];
-                ++source;
+    // A row of the picture mixed to as many columns as the result has. The last few are kept.
+    const Row& row(int y) {
+        const auto place = static_cast<std::size_t>(y) % kept_.size();
+        if (numbers_[place] != y) {
+            read_row_of(y);
+            mix_columns(kept_[place]);
+            numbers_[place] = y;
+        }
+        return kept_[place];
+    }
+
+    void read_row_of(int y) {
+        const auto& at = from_.window.at;
+        read_colors(from_, {.x = at.x, .y = at.y + y}, static_cast<int>(colors_.size()), colors_.data());
+        run_in_vectors([from = reinterpret_cast<const decltype(Texel::red)*>(colors_.data()), to = source_.data(),
+                        count = source_.size()]() COLDBRICK_KERNEL {
+            for (std::size_t i = 0; i < count; ++i) to[i] = static_cast<Number>(from[i]);
+        });
+        if (!from_.kernel->has_alpha) return;
+        run_in_vectors([pixels = source_.data(), count = source_.size()]() COLDBRICK_KERNEL {
+            for (std::size_t i = 0; i < count; i += 4) {
+                Pixel4 pixel;
+                read(pixels + i, pixel);
+                const auto alpha = pixel[3];
+                pixel *= Pixel4{alpha, alpha, alpha, 1};
+                write(pixel, pixels + i);
             }
+        });
+    }
+
+    void mix_columns(Row& row) {
+        switch (columns_.count) {
+            case 1:
+                return mix_columns_of<1>(row);
+            case 2:
+                return mix_columns_of<2>(row);
+            case 3:
+                return mix_columns_of<3>(row);
+            case 4:
+                return mix_columns_of<4>(row);
+            default:
+                return mix_columns_of<0>(row);
         }
     }
 
-    void read(int y) {
-        const auto& at = from_.window.at;
-        read_colors(from_, {.x = at.x, .y = at.y + y}, static_cast<int>(colors_.size()), colors_.data());
-        for (std::size_t x = 0; x < colors_.size(); ++x) {
-            const auto& color = colors_[x];
-            const auto alpha = double{1} * color.alpha;
-            source_[x] = {color.red * alpha, color.green * alpha, color.blue * alpha, alpha};
+    // Of so many columns each; 0: of any number.
+    template <std::size_t known>
+    void mix_columns_of(Row& row) {
+        run_in_vectors([first = columns_.first.data(), weights = columns_.weights.data(), any = columns_.count,
+                        source = source_.data(), to = row.data(), count = columns_.first.size()]() COLDBRICK_KERNEL {
+            const auto taps = known > 0 ? known : any;
+            for (std::size_t x = 0; x < count; ++x) {
+                const auto* pixels = source + std::ptrdiff_t{4} * first[x];
+                const auto* const weight = weights + x * taps;
+                Pixel4 mixed{};
+                for (std::size_t k = 0; k < taps; ++k, pixels += 4) {
+                    Pixel4 pixel;
+                    read(pixels, pixel);
+                    mixed += pixel * weight[k];
+                }
+                write(mixed, to + 4 * x);
+            }
+        });
+    }
+
+    void add_rows(std::size_t y) {
+        for (std::size_t k = 0; k < rows_.count; ++k) {
+            const auto weight = rows_.weights[y * rows_.count + k];
+            if (weight == 0 && k > 0) continue;
+            const auto& more = row(rows_.first[y] + static_cast<int>(k));
+            run_in_vectors([=, from = more.data(), to = sums_.data(), count = sums_.size()]() COLDBRICK_KERNEL {
+                if (k == 0) {
+                    for (std::size_t i = 0; i < count; ++i) to[i] = from[i] * weight;
+                } else {
+                    for (std::size_t i = 0; i < count; ++i) to[i] += from[i] * weight;
+                }
+            });
         }
+    }
+
+    // To the nearest values.
+    void round_opaque() {
+        const auto sum = static_cast<Number>(columns_.sum * rows_.sum);
+        run_in_vectors([=, from = sums_.data(), to = reinterpret_cast<decltype(Texel::red)*>(result_.data()),
+                        count = sums_.size()]() COLDBRICK_KERNEL {
+            for (std::size_t i = 0; i < count; ++i) {
+                const auto mixed = std::min(std::max(from[i] / sum, Number{0}), Number{whole});
+                to[i] = static_cast<decltype(Texel::red)>(static_cast<std::int32_t>(mixed + Number{0.5}));
+            }
+        });
+    }
+
+    void round() {
+        const auto sum = static_cast<Number>(columns_.sum * rows_.sum);
+        run_in_vectors([=, from = sums_.data(), to = result_.data(), count = result_.size()]() COLDBRICK_KERNEL {
+            using Whole4 = std::int32_t __attribute__((vector_size(16)));
+            const auto most = Pixel4{} + Number{whole};
+            for (std::size_t x = 0; x < count; ++x) {
+                Pixel4 mixed;
+                read(from + 4 * x, mixed);
+                const auto alpha = mixed[3];
+                const auto by = alpha > 0 ? alpha : Number{1};
+                mixed /= Pixel4{by, by, by, sum};
+                mixed = mixed > Number{0} ? mixed : Pixel4{};
+                mixed *= alpha > 0 ? Number{1} : Number{0};
+                mixed = mixed < most ? mixed : most;
+                const auto nearest = __builtin_convertvector(mixed + Number{0.5}, Whole4);
+                const auto channels = __builtin_convertvector(nearest, TexelChannels);
+                write(channels, static_cast<void*>(to + x));
+            }
+        });
     }
 
     const Surface& from_;
-    const std::vector<Mix>& columns_;
-    std::vector<std::vector<Weighted>> rows_;
+    const Surface& to_;
+    const Mixes<Number>& columns_;
+    const Mixes<Number>& rows_;
+    std::vector<Row> kept_;
     std::vector<int> numbers_;
-    std::vector<Weighted> source_;
-    std::vector<Color16> colors_;
+    std::vector<Texel> colors_;
+    Row source_;
+    Row sums_;
+    std::vector<Texel> result_;
 };
 
-// The nearest value of 16 bits, or of 8 where the format has no more.
-Color16 color_of(const Weighted& mixed, double sum, bool is_deep) noexcept {
-    const auto unit = is_deep ? 1.0 : 257.0;
-    const auto most = 65535 / unit;
-    const auto rounded = [&](double value) {
-        return static_cast<std::uint16_t>(unit * nearest_whole<unsigned>(std::clamp(value / unit, 0.0, most)));
-    };
-    if (mixed[3] <= 0) return {.alpha = 0};
-    return {.red = rounded(mixed[0] / mixed[3]),
-            .green = rounded(mixed[1] / mixed[3]),
-            .blue = rounded(mixed[2] / mixed[3]),
-            .alpha = rounded(mixed[3] / sum)};
+template <class Number, class Texel>
+void resize_as(const Surface& from, const Surface& to, Scaling how, unsigned threads) {
+    const auto [width, height_before] = from.window.size;
+    const Mixes<Number> columns{mixes(width, to.size.width, how), width, how};
+    const Mixes<Number> rows{mixes(height_before, to.size.height, how), height_before, how};
+    constexpr auto parts_of_thread = 4;
+    const auto height = to.size.height;
+    const auto parts = threads <= 1 ? 1 : std::min(height, static_cast<int>(threads) * parts_of_thread);
+    for_each_number(static_cast<std::size_t>(parts), threads, [&](std::size_t part) {
+        const auto begin_of = [&](std::size_t of) {
+            return static_cast<int>(static_cast<std::int64_t>(of) * height / parts);
+        };
+        Resizer<Number, Texel>{from, to, columns, rows}.run(begin_of(part), begin_of(part + 1));
+    });
+}
+
+// The greatest whole number that comes up where means of areas are found, whose weights are whole.
+double most_of(const Surface& from, Size to) {
+    const auto& size = from.window.size;
+    const auto weights = box_mix(0, size.width, to.width).sum * box_mix(0, size.height, to.height).sum;
+    return 255.0 * (from.kernel->has_alpha ? 255.0 : 1.0) * weights;
+}
+
+// The pixel under the centre of one of `in` pixels, of `of`.
+int place_under(int i, int of, int in) noexcept {
+    return static_cast<int>((2 * std::int64_t{i} + 1) * of / (2 * std::int64_t{in}));
+}
+
+template <std::size_t bytes>
+void copy_places(const std::uint8_t* from, const std::vector<std::ptrdiff_t>& places, std::uint8_t* to) noexcept {
+    for (const auto place : places) {
+        std::memcpy(to, from + place, bytes);
+        to += bytes;
+    }
+}
+
+// Rows of pixels of whole bytes.
+void copy_nearest(const Surface& from, const Surface& to) {
+    const auto [at, size] = from.window;
+    const auto bytes = from.kernel->pixel_bytes();
+    std::vector<std::ptrdiff_t> places;
+    for (int x = 0; x < to.size.width; ++x) {
+        places.push_back(std::ptrdiff_t{place_under(x, size.width, to.size.width)} * bytes);
+    }
+    const auto copy = [=] {
+        switch (bytes) {
+            case 1:
+                return copy_places<1>;
+            case 2:
+                return copy_places<2>;
+            case 3:
+                return copy_places<3>;
+            case 4:
+                return copy_places<4>;
+            case 6:
+                return copy_places<6>;
+            default:
+                return copy_places<8>;
+        }
+    }();
+    auto last = -1;
+    for (int y = 0; y < to.size.height; ++y) {
+        const auto row = place_under(y, size.height, to.size.height);
+        auto* const pixels = pixel_address(to, 0, y);
+        if (row == last) {
+            std::memcpy(pixels, pixels - to.stride, static_cast<std::size_t>(to.kernel->row_bytes(to.size.width)));
+        } else {
+            copy(pixel_address(from, at.x, at.y + row), places, pixels);
+        }
+        last = row;
+    }
 }
 
 void resize_nearest(const Surface& from, const Surface& to) {
-    const auto place = [](int i, int of, int in) {
-        return static_cast<int>((2 * std::int64_t{i} + 1) * of / (2 * std::int64_t{in}));
-    };
+    if (from.kernel == to.kernel && !from.kernel->is_sparse && from.kernel->pixel_bytes() > 0)
+        return copy_nearest(from, to);
     const auto [at, size] = from.window;
     const PixelCopier copier{from, to};
     for (int y = 0; y < to.size.height; ++y) {
-        const auto row = at.y + place(y, size.height, to.size.height);
+        const auto row = at.y + place_under(y, size.height, to.size.height);
         for (int x = 0; x < to.size.width; ++x) {
-            copier.copy({.x = at.x + place(x, size.width, to.size.width), .y = row}, {.x = x, .y = y});
+            copier.copy({.x = at.x + place_under(x, size.width, to.size.width), .y = row}, {.x = x, .y = y});
         }
     }
 }
@@ -180,7 +392,7 @@ void check_scaling(std::string_view what, Scaling how) {
     check_choice(what, "scaling", how, {"nearest", "box", "bilinear", "lanczos"});
 }
 
-void resize(const Surface& from, const Surface& to, Scaling how) {
+void resize(const Surface& from, const Surface& to, Scaling how, int threads) {
     check_scaling("resize", how);
     if (how == Scaling::nearest) return resize_nearest(from, to);
     if (to.kernel == &index8_kernel) {
@@ -188,28 +400,13 @@ void resize(const Surface& from, const Surface& to, Scaling how) {
             "resize: a picture with a palette can only be resized by nearest (give it colours instead of numbers "
             "first)"};
     }
-    const auto columns = mixes(from.window.size.width, to.size.width, how);
-    const auto rows = mixes(from.window.size.height, to.size.height, how);
-    std::size_t most = 1;
-    for (const auto& of : rows) most = std::max(most, of.weights.size());
-    MixedRows mixed{from, columns, most};
-    std::vector<Weighted> sums(columns.size());
-    std::vector<Color16> result(columns.size());
-    const auto is_deep = to.kernel->load_deep != nullptr;
-    for (int y = 0; y < to.size.height; ++y) {
-        const auto& mix = rows[static_cast<std::size_t>(y)];
-        std::fill(sums.begin(), sums.end(), Weighted{});
-        for (std::size_t k = 0; k < mix.weights.size(); ++k) {
-            const auto& row = mixed.row(mix.first + static_cast<int>(k));
-            for (std::size_t x = 0; x < sums.size(); ++x) {
-                for (std::size_t i = 0; i < 4; ++i) sums[x][i] += mix.weights[k] * row[x][i];
-            }
-        }
-        for (std::size_t x = 0; x < sums.size(); ++x) {
-            result[x] = color_of(sums[x], columns[x].sum * mix.sum, is_deep);
-        }
-        write_colors(to, result.data(), to.size.width, {.x = 0, .y = y});
+    const auto allowed = allowed_threads("resize", threads);
+    if (from.kernel->load_deep != nullptr || to.kernel->load_deep != nullptr) {
+        return resize_as<double, Color16>(from, to, how, allowed);
     }
+    constexpr auto most_exact = 4194304.0;  // 2^22
+    const auto is_short = how != Scaling::box || most_of(from, to.size) <= most_exact;
+    is_short ? resize_as<float, Color>(from, to, how, allowed) : resize_as<double, Color>(from, to, how, allowed);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,6 +1,8 @@
 // What of a scene shows.
 #include "scene/budget.hpp"
 
+#include "coldbrick/save_drawing.hpp"
+
 #include <cmath>
 #include <optional>
 #include <string>
@@ -57,22 +59,65 @@ std::string place_of(const Scene& scene, std::size_t number) {
 
 }  // namespace
 
-void detail::render(const Scene& scene, const Surface& surface, const TellCall& tell) {
-    const Stopwatch watch{scene.seconds};
-    CallRenderer renderer{scene.drawing, surface};
-    for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
+namespace detail {
+
+namespace {
+
+// Draws calls of a scene, in the time that it may take, and says where faults are.
+class SceneWays {
+  public:
+    explicit SceneWays(const Scene& scene) noexcept : scene_{scene}, watch_{scene.seconds} {}
+
+    Box draw(CallRenderer& renderer, std::size_t number) const {
         constexpr std::size_t between_looks = 16;
-        if (number % between_looks == 0 && watch.is_over()) {
-            throw Error{place_of(scene, number) + "drawing has taken longer than the " + in_digits(scene.seconds) +
+        if (number % between_looks == 0 && watch_.is_over()) {
+            throw Error{place_of(scene_, number) + "drawing has taken longer than the " + in_digits(scene_.seconds) +
                         " seconds that it may (limit seconds)"};
         }
         // Some faults depend on what is seen, and come up only now.
         try {
-            tell(number, renderer.draw(number));
+            return renderer.draw(number);
         } catch (const Error& error) {
-            throw Error{place_of(scene, number) + error.what()};
+            throw Error{place_of(scene_, number) + error.what()};
         }
     }
+
+    [[nodiscard]] DrawingWays ways() const noexcept {
+        DrawingWays ways{.context = this, .draw = [](const void* context, CallRenderer& renderer, std::size_t number) {
+                             return static_cast<const SceneWays*>(context)->draw(renderer, number);
+                         }};
+        if (scene_.picture) {
+            ways.ground = [](const void* context, const Surface& rows) {
+                static_cast<const SceneWays*>(context)->scene_.paste_ground(rows);
+            };
+        }
+        return ways;
+    }
+
+  private:
+    const Scene& scene_;
+    Stopwatch watch_;
+};
+
+}  // namespace
+
+void render(const Scene& scene, const Surface& surface, const TellCall& tell) {
+    const SceneWays ways{scene};
+    CallRenderer renderer{scene.drawing, surface};
+    for (std::size_t number = 0; number < scene.drawing.size(); ++number) tell(number, ways.draw(renderer, number));
+}
+
+Box render_in_bands(const Scene& scene, const Surface& surface, int threads) {
+    const SceneWays ways{scene};
+    return render_in_bands(scene.drawing, surface, threads, ways.ways());
+}
+
+}  // namespace detail
+
+void save(const Scene& scene, const FilePath& path, FileFormat format, const SaveOptions& options) {
+    const detail::SceneWays ways{scene};
+    detail::save_in_bands(scene.drawing, {.size = scene.size, .ground = scene.ground, .palette = scene.palette}, path,
+                          format, options, ways.ways());
 }
 
 detail::DrawCalls detail::draw_calls(const Scene& scene) {

@@ -89,8 +89,17 @@ class CallRenderer {
     Brushes* brushes_;  // for the inks of the calls
 };
 
+// How the calls of a drawing are drawn, where more is to be done than that. May be called from several threads.
+struct DrawingWays {
+    const void* context = nullptr;
+    Box (*draw)(const void* context, CallRenderer& renderer, std::size_t number) =
+        [](const void* /*context*/, CallRenderer& renderer, std::size_t number) { return renderer.draw(number); };
+    // Null, or draws what lies below all calls on the rows of a surface.
+    void (*ground)(const void* context, const Surface& rows) = nullptr;
+};
+
 // Draws all calls on several threads, and gives the box around all that was touched.
-Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads);
+Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads, const DrawingWays& ways = {});
 
 }  // namespace detail
 
