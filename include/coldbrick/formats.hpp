@@ -72,6 +72,11 @@ struct FormatKernel {
     void (*blend)(const Target& target, std::span<const Span> spans, Color color) = nullptr;
     void (*cover)(const Target& target, std::span<const CoverSpan> spans, Color color) = nullptr;
 
+    // One pixel of whole bytes: sets it to an opaque colour, and lays a translucent one on it, source-over. Null: by
+    // the others.
+    void (*put)(std::uint8_t* pixel, Color color) noexcept = nullptr;
+    void (*lay)(std::uint8_t* pixel, Color color) noexcept = nullptr;
+
     // Of one pixel; 0 where several share a byte.
     [[nodiscard]] constexpr int pixel_bytes() const noexcept { return pixel_bits / 8; }
     // Of so many pixels from the beginning of a row.

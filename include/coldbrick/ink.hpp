@@ -159,12 +159,16 @@ class Ink {
     // The colour, if it is of one colour of 8 bits a channel.
     [[nodiscard]] const Color* color() const noexcept { return std::get_if<Color>(&of_); }
 
+    // The same if it is laid as usual, source-over and all of it.
+    [[nodiscard]] const Color* plain_color() const noexcept { return is_usual_ ? color() : nullptr; }
+
     // Whether both are of the same colour or source, laid alike.
     friend bool operator==(const Ink&, const Ink&) = default;
 
   private:
     std::variant<Color, Color16, PaletteEntry, Source> of_;
     Laying how_;
+    bool is_usual_ = true;  // whether it is laid by Laying{}
 };
 
 }  // namespace v0

@@ -7,6 +7,8 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
+#include <optional>
 
 namespace coldbrick::inline v0 {
 
@@ -91,12 +93,20 @@ std::uint32_t mixed_bytes(std::uint32_t source, std::uint32_t below, std::uint32
 template <std::size_t count>
 std::uint32_t read_bytes(const std::uint8_t* bytes) noexcept {
     std::uint32_t word = 0;
+    if constexpr (count == 4 && std::endian::native == std::endian::little) {
+        std::memcpy(&word, bytes, count);
+        return word;
+    }
     for (std::size_t i = 0; i < count; ++i) word |= std::uint32_t{bytes[i]} << (8 * i);
     return word;
 }
 
 template <std::size_t count>
 void write_bytes(std::uint32_t word, std::uint8_t* bytes) noexcept {
+    if constexpr (count == 4 && std::endian::native == std::endian::little) {
+        std::memcpy(bytes, &word, count);
+        return;
+    }
     for (std::size_t i = 0; i < count; ++i) bytes[i] = static_cast<std::uint8_t>(word >> (8 * i));
 }
 
@@ -153,28 +163,34 @@ struct AlphaLayer {
     std::uint32_t bytes;
 };
 
-// Whether spans have so few pixels that making ready for long runs would take longer than they do.
-bool are_few(std::span<const Span> spans) noexcept {
-    constexpr auto few = 24;
-    std::int64_t pixels = 0;
-    for (std::size_t i = 0; i < spans.size() && pixels <= few; ++i) pixels += spans[i].length;
-    return pixels <= few;
+template <class Layer>
+void lay_one(std::uint8_t* pixel, Color color) noexcept {
+    Layer{color}(pixel, color.alpha);
 }
+
+template <Order order, std::size_t pixel_bytes>
+void put_one(std::uint8_t* pixel, Color color) noexcept {
+    const auto bytes = encode<order>(color);
+    std::memcpy(pixel, bytes.data(), pixel_bytes);
+}
+
+void put_gray(std::uint8_t* pixel, Color color) noexcept { *pixel = luma(color); }
 
 template <class Layer>
 void blend(const detail::Target& target, std::span<const Span> spans, Color color) {
     constexpr auto pixel_bytes = Layer::pixel_bytes;
+    // To make ready for long runs takes longer than short ones do.
+    constexpr auto long_run = 32;
     const Layer layer{color};
-    if (are_few(spans)) {
-        for (const auto& run : spans) {
-            auto* pixel = pixel_address<pixel_bytes>(target, {.x = run.x, .y = run.y});
+    std::optional<decltype(layer.ready(color.alpha))> ready;
+    for (const auto& run : spans) {
+        auto* pixel = pixel_address<pixel_bytes>(target, {.x = run.x, .y = run.y});
+        if (run.length >= long_run) {
+            if (!ready) ready.emplace(layer.ready(color.alpha));
+            (*ready)(pixel, static_cast<std::size_t>(run.length));
+        } else {
             for (int i = 0; i < run.length; ++i, pixel += pixel_bytes) layer(pixel, color.alpha);
         }
-        return;
-    }
-    const auto ready = layer.ready(color.alpha);
-    for (const auto& run : spans) {
-        ready(pixel_address<pixel_bytes>(target, {.x = run.x, .y = run.y}), static_cast<std::size_t>(run.length));
     }
 }
 
@@ -202,7 +218,9 @@ constexpr FormatKernel opaque_kernel() noexcept {
             .load = load<order, 3>,
             .store = store<order, 3>,
             .blend = blend<OpaqueLayer<order>>,
-            .cover = cover<OpaqueLayer<order>>};
+            .cover = cover<OpaqueLayer<order>>,
+            .put = put_one<order, 3>,
+            .lay = lay_one<OpaqueLayer<order>>};
 }
 
 template <Order order>
@@ -213,7 +231,9 @@ constexpr FormatKernel alpha_kernel() noexcept {
             .load = load<order, 4>,
             .store = store<order, 4>,
             .blend = blend<AlphaLayer<order>>,
-            .cover = cover<AlphaLayer<order>>};
+            .cover = cover<AlphaLayer<order>>,
+            .put = put_one<order, 4>,
+            .lay = lay_one<AlphaLayer<order>>};
 }
 
 // One byte of a pixel of several, as gray.
@@ -230,7 +250,9 @@ constexpr FormatKernel gray8_kernel{.pixel_bits = 8,
                                     .load = load_gray<1>,
                                     .store = store_gray<1>,
                                     .blend = blend<GrayLayer>,
-                                    .cover = cover<GrayLayer>};
+                                    .cover = cover<GrayLayer>,
+                                    .put = put_gray,
+                                    .lay = lay_one<GrayLayer>};
 constexpr FormatKernel rgb8_kernel = opaque_kernel<rgb>();
 constexpr FormatKernel bgr8_kernel = opaque_kernel<bgr>();
 constexpr FormatKernel rgba8_kernel = alpha_kernel<rgb>();

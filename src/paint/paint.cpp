@@ -8,6 +8,7 @@
 #include "paint/masks.hpp"
 #include "paint/one_color.hpp"
 #include "paint/opaque_writer.hpp"
+#include "paint/plain_shapes.hpp"
 #include "paint/witness.hpp"
 
 #include "coldbrick/draw.hpp"
@@ -75,8 +76,13 @@ class GeneralPainter {
 
   private:
     static constexpr int at_once = 256;
+    // Texels that are set before they are looked at: setting all of them first would take longer than a small shape.
     template <class Texel>
-    using Stretch = std::array<Texel, at_once>;
+    union Stretch {
+        Stretch() noexcept {}
+        [[nodiscard]] Texel* data() noexcept { return all; }
+        Texel all[at_once];
+    };
 
     void paint(const CoverSpan& span) {
         const auto replaces = is_plain_ && span.each == nullptr && span.all == 255;
@@ -154,7 +160,7 @@ class GeneralPainter {
         if (source_ != nullptr) {
             source_->fetch({.x = part.x, .y = part.y}, part.length, shape_, ink.data());
         } else if (filled_ < part.length) {
-            std::fill(ink.begin() + filled_, ink.begin() + part.length, single<Texel>());
+            std::fill(ink.data() + filled_, ink.data() + part.length, single<Texel>());
             filled_ = part.length;
         }
     }
@@ -389,6 +395,11 @@ Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
 }
 
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
+    const auto* const color = ink.plain_color();
+    const auto is_plain = color != nullptr && !surface.clips && surface.witness == nullptr;
+    if (is_plain) {
+        if (const auto touched = paint_plainly(surface, *color, area)) return *touched;
+    }
     return paint(surface, brush_for(surface, ink), area);
 }
 
@@ -406,6 +417,12 @@ const Brush& Brushes::of(const Target& target, Color color) {
 }
 
 Box mark(const Surface& surface, Point at, const Ink& ink) {
+    const auto* const color = ink.plain_color();
+    const auto is_plain_ink = color != nullptr && surface.kernel->put != nullptr;
+    if (is_plain_ink && !surface.clips && surface.witness == nullptr && coldbrick::contains(surface.window, at)) {
+        put_plainly(surface, *color, at);
+        return {.at = at, .size = one_pixel};
+    }
     check_point("mark", "at", at);
     const auto brush = brush_for(surface, ink);
     const auto is_plain = !surface.clips && surface.witness == nullptr;

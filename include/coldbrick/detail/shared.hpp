@@ -41,13 +41,13 @@ class Shared {
     constexpr Shared(std::nullptr_t) noexcept {}
 
     // The first owner of a new value.
-    explicit Shared(const T* created) noexcept : value_{created} { keep(value_); }
+    explicit Shared(const T* created) noexcept : value_{created} { keep_value(); }
 
     template <class Derived>
     requires std::is_base_of_v<T, Derived> Shared(const Shared<Derived>& other)
     noexcept : Shared{static_cast<const T*>(other.get())} {}
 
-    Shared(const Shared& other) noexcept : value_{other.value_} { keep(value_); }
+    Shared(const Shared& other) noexcept : value_{other.value_} { keep_value(); }
     Shared(Shared&& other) noexcept : value_{std::exchange(other.value_, nullptr)} {}
     Shared& operator=(const Shared& other) noexcept {
         if (this != &other) *this = Shared{other};
@@ -57,7 +57,9 @@ class Shared {
         std::swap(value_, other.value_);
         return *this;
     }
-    ~Shared() { release(value_); }
+    ~Shared() {
+        if (value_ != nullptr) release(value_);
+    }
 
     [[nodiscard]] const T* get() const noexcept { return static_cast<const T*>(value_); }
     const T& operator*() const noexcept { return *get(); }
@@ -68,6 +70,10 @@ class Shared {
     friend bool operator==(const Shared&, const Shared&) noexcept = default;
 
   private:
+    void keep_value() const noexcept {
+        if (value_ != nullptr) keep(value_);
+    }
+
     const Counted* value_ = nullptr;
 };
 

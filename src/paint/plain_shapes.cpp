@@ -1,0 +1,107 @@
+#include "paint/plain_shapes.hpp"
+
+#include "raster/rows/ellipse_rows.hpp"
+
+#include <array>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+// Whether it is the usual fill of a shape of the library's, where it is.
+bool is_plain_fill(const AreaRef& area) noexcept {
+    return area.shape.own_calls == nullptr && area.stroke == nullptr &&
+           (area.by == nullptr || area.by->is_identity()) && *area.fill == Fill{};
+}
+
+// So many pixels of four bytes.
+void write_pixels(std::uint32_t pixel, std::uint8_t* bytes, int count) noexcept {
+    const std::array four = {pixel, pixel, pixel, pixel};
+    constexpr std::size_t at_once = sizeof four;
+    if (count < 4) {
+        for (int i = 0; i < count; ++i) std::memcpy(bytes + 4 * i, &pixel, 4);
+        return;
+    }
+    // The last ones overlap those before.
+    auto* const last = bytes + 4 * std::ptrdiff_t{count} - at_once;
+    for (; bytes < last; bytes += at_once) std::memcpy(bytes, four.data(), at_once);
+    std::memcpy(last, four.data(), at_once);
+}
+
+// Rows from the uppermost on, of which row(i) gives the first column and the length. All lie in the surface.
+template <class RowOf>
+void paint_rows(const Surface& surface, Color color, Point at, int count, const RowOf& row) {
+    const auto& kernel = *surface.kernel;
+    if (color.alpha != 255) {
+        constexpr auto at_once = 16;
+        for (int done = 0; done < count; done += at_once) {
+            std::array<Span, at_once> spans;
+            const auto some = std::min(at_once, count - done);
+            for (int i = 0; i < some; ++i) {
+                const auto [x, length] = row(done + i);
+                spans[static_cast<std::size_t>(i)] = {.y = at.y + done + i, .x = x, .length = length};
+            }
+            kernel.blend(surface, {spans.data(), static_cast<std::size_t>(some)}, color);
+        }
+        return;
+    }
+    Pixel pixel;
+    kernel.put(pixel.data(), color);
+    std::uint32_t word = 0;
+    std::memcpy(&word, pixel.data(), 4);
+    auto* bytes = pixel_address<4>(surface, {.x = 0, .y = at.y});
+    for (int i = 0; i < count; ++i, bytes += surface.stride) {
+        const auto [x, length] = row(i);
+        write_pixels(word, bytes + 4 * std::ptrdiff_t{x}, length);
+    }
+}
+
+struct RowPart {
+    int x;
+    int length;
+};
+
+bool is_inside(const Box& box, const Box& window) noexcept {
+    return box.at.x >= window.at.x && box.at.y >= window.at.y &&
+           std::int64_t{box.at.x} + box.size.width <= std::int64_t{window.at.x} + window.size.width &&
+           std::int64_t{box.at.y} + box.size.height <= std::int64_t{window.at.y} + window.size.height;
+}
+
+}  // namespace
+
+std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area) {
+    // Opaque rows are written by words.
+    const auto& kernel = *surface.kernel;
+    const auto can_be = kernel.put != nullptr && (color.alpha != 255 || kernel.pixel_bits == 32);
+    if (!can_be || !is_plain_fill(area)) return std::nullopt;
+    if (area.shape.kind == number_in<Box, AllShapes>) {
+        const auto& box = *static_cast<const Box*>(area.shape.shape);
+        // Long rows are written at memory speed elsewhere.
+        constexpr auto most_width = 64;
+        const auto& size = box.size;
+        if (size.width < 1 || size.width > most_width || size.height < 1 || !is_inside(box, surface.window)) return {};
+        if (size.width == 1 && size.height == 1) {
+            put_plainly(surface, color, box.at);
+        } else {
+            paint_rows(surface, color, box.at, size.height, [&](int) { return RowPart{box.at.x, size.width}; });
+        }
+        return box;
+    }
+    if (area.shape.kind == number_in<Circle, AllShapes>) {
+        const auto& [center, radius] = *static_cast<const Circle*>(area.shape.shape);
+        if (radius < 0 || radius > (largest_small - 1) / 2 ||
+            !is_inside(Box{.at = center, .size = {1, 1}}, surface.window))
+            return {};
+        const auto diameter = 2 * radius + 1;
+        const auto box = Box{.at = {.x = center.x - radius, .y = center.y - radius}, .size = {diameter, diameter}};
+        if (!is_inside(box, surface.window)) return {};
+        const auto* const margins = small_circles.margins[diameter];
+        paint_rows(surface, color, box.at, diameter, [&](int i) {
+            return RowPart{box.at.x + margins[i], diameter - 2 * margins[i]};
+        });
+        return box;
+    }
+    return std::nullopt;
+}
+
+}  // namespace coldbrick::inline v0::detail

@@ -1,0 +1,24 @@
+// The simplest calls: a box or a small circle in one colour, all of it inside the surface. They take a way of their
+// own, as on the usual one a small shape's call takes longer than its pixels.
+#pragma once
+
+#include "formats/kernels.hpp"
+
+#include "coldbrick/detail/area_ref.hpp"
+#include "coldbrick/pixels.hpp"
+
+#include <optional>
+
+namespace coldbrick::inline v0::detail {
+
+// Sets a pixel of the window, or lays a translucent colour on it, of a format that knows how.
+inline void put_plainly(const Target& target, Color color, Point at) noexcept {
+    auto* const pixel = pixel_address(target, at.x, at.y);
+    color.alpha == 255 ? target.kernel->put(pixel, color) : target.kernel->lay(pixel, color);
+}
+
+// Lays a colour source-over on the area of a surface without clips, and gives the box that was touched: the same pixels
+// as on the usual way. Nothing where that has to be taken.
+std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area);
+
+}  // namespace coldbrick::inline v0::detail
