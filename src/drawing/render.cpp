@@ -1,6 +1,7 @@
 // Drawings to pixels, and what is asked of them.
 #include "drawing/calls.hpp"
 #include "paint/brush.hpp"
+#include "paint/plain_shapes.hpp"
 
 #include "coldbrick/draw_each.hpp"
 
@@ -30,10 +31,13 @@ bool has_shape(const KeptCall& call) noexcept { return std::holds_alternative<Sh
 
 Box draw_call(const Calls& calls, const KeptCall& call, const Surface& surface, Brushes& brushes) {
     if (has_shape(call)) {
-        const auto* const number = std::get_if<InkNumber>(&call.ink);
-        const auto& brush =
-            number != nullptr ? brushes.by_number[number->number] : brushes.of(surface, std::get<Color>(call.ink));
-        return paint(surface, brush, calls.area_of(call));
+        const auto area = calls.area_of(call);
+        if (const auto* const number = std::get_if<InkNumber>(&call.ink)) {
+            return paint(surface, brushes.by_number[number->number], area);
+        }
+        const auto& color = std::get<Color>(call.ink);
+        if (const auto touched = paint_plainly(surface, color, area)) return *touched;
+        return paint(surface, brushes.of(surface, color), area);
     }
     if (const auto* const flood = std::get_if<FloodFrom>(&call.what)) {
         return fill_flood(surface, *flood, calls.ink_of(call));

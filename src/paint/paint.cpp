@@ -395,9 +395,7 @@ Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
 }
 
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
-    const auto* const color = ink.plain_color();
-    const auto is_plain = color != nullptr && !surface.clips && surface.witness == nullptr;
-    if (is_plain) {
+    if (const auto* const color = ink.plain_color()) {
         if (const auto touched = paint_plainly(surface, *color, area)) return *touched;
     }
     return paint(surface, brush_for(surface, ink), area);

@@ -73,7 +73,7 @@ std::optional<Box> paint_plainly(const Surface& surface, Color color, const Area
     // Opaque rows are written by words.
     const auto& kernel = *surface.kernel;
     const auto can_be = kernel.put != nullptr && (color.alpha != 255 || kernel.pixel_bits == 32);
-    if (!can_be || !is_plain_fill(area)) return std::nullopt;
+    if (!can_be || surface.clips || surface.witness != nullptr || !is_plain_fill(area)) return std::nullopt;
     if (area.shape.kind == number_in<Box, AllShapes>) {
         const auto& box = *static_cast<const Box*>(area.shape.shape);
         // Long rows are written at memory speed elsewhere.
