@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <chrono>
 #include <cstdio>
+#include <cstring>
 #include <map>
 #include <string>
 #include <vector>
@@ -90,6 +91,27 @@ void print_table(const Collector& collector) {
     }
 }
 
+// A row for each pair: times in nanoseconds for each item.
+void print_json(const Collector& collector) {
+    const auto quoted = [](const std::string& text) {
+        std::string words = "\"";
+        for (const auto c : text) words += c == '"' || c == '\\' ? std::string{'\\', c} : std::string{c};
+        return words + '"';
+    };
+    const auto* before = "[";
+    for (const auto& pair : pairs()) {
+        const auto* const result = collector.result(pair.name);
+        if (result == nullptr) continue;
+        std::printf("%s\n  {\"what\": %s, \"ns\": %.2f, \"reference\": %s, \"reference_ns\": %.2f, \"ratio\": %.3f",
+                    before, quoted(pair.name).c_str(), result->at("ours") * 1e9 / pair.items,
+                    quoted(pair.reference).c_str(), result->at(other_counter) * 1e9 / pair.items,
+                    static_cast<double>(result->at(ratio_counter)));
+        pair.allowed > 0 ? std::printf(", \"asked\": %.3f}", pair.allowed) : std::printf("}");
+        before = ",";
+    }
+    std::printf("%s\n]\n", *before == '[' ? "[" : "");
+}
+
 }  // namespace
 
 void add(Pair pair) { pairs().push_back(std::move(pair)); }
@@ -97,6 +119,11 @@ void add(Pair pair) { pairs().push_back(std::move(pair)); }
 }  // namespace bench
 
 int main(int argc, char** argv) {
+    // Our own option; the others are those of the benchmark library.
+    auto* const end =
+        std::remove_if(argv + 1, argv + argc, [](const char* word) { return std::strcmp(word, "--json") == 0; });
+    const auto is_json = end != argv + argc;
+    argc = static_cast<int>(end - argv);
     bench::add_inks();
     bench::add_fills();
     bench::add_small_shapes();
@@ -113,6 +140,6 @@ int main(int argc, char** argv) {
     if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
     bench::Collector collector;
     benchmark::RunSpecifiedBenchmarks(&collector);
-    bench::print_table(collector);
+    is_json ? bench::print_json(collector) : bench::print_table(collector);
     return 0;
 }

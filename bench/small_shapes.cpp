@@ -67,6 +67,30 @@ void textbook_circle(PlainCanvas<Pixel> canvas, const Circle& circle) {
     }
 }
 
+template <class Pixel>
+void textbook_box(PlainCanvas<Pixel> canvas, const Box& box) {
+    for (int y = box.at.y; y < box.at.y + box.size.height; ++y) {
+        for (int x = box.at.x; x < box.at.x + box.size.width; ++x) canvas.set(x, y);
+    }
+}
+
+// Each pixel of the box around it is tested against the three sides, in whole numbers.
+template <class Pixel>
+void textbook_triangle(PlainCanvas<Pixel> canvas, const Polygon& triangle) {
+    const auto& p = triangle.rings().front();
+    const auto [left, right] = std::minmax({p[0].x, p[1].x, p[2].x});
+    const auto [top, bottom] = std::minmax({p[0].y, p[1].y, p[2].y});
+    const auto side = [](Point a, Point b, int x, int y) { return (b.x - a.x) * (y - a.y) - (b.y - a.y) * (x - a.x); };
+    for (int y = top; y <= bottom; ++y) {
+        for (int x = left; x <= right; ++x) {
+            const auto a = side(p[0], p[1], x, y);
+            const auto b = side(p[1], p[2], x, y);
+            const auto c = side(p[2], p[0], x, y);
+            if ((a >= 0 && b >= 0 && c >= 0) || (a <= 0 && b <= 0 && c <= 0)) canvas.set(x, y);
+        }
+    }
+}
+
 template <class Shape, class Make>
 std::shared_ptr<std::vector<Shape>> many(std::size_t count, const Make& make) {
     std::mt19937 random{20};
@@ -119,6 +143,38 @@ void add_million(const std::string& name, const std::shared_ptr<std::vector<Area
              }});
 }
 
+// Translucent ones against opaque ones.
+template <class Shape, class Draw>
+void add_translucent(const std::string& name, const std::shared_ptr<std::vector<Shape>>& shapes, const Draw& draw) {
+    constexpr auto asked = 2;
+    const auto bitmap = std::make_shared<Bitmap<Rgba8>>(sheet, gray(20));
+    const auto with = [=](const Ink& laid) {
+        return [=] {
+            for (const auto& shape : *shapes) benchmark::DoNotOptimize(draw(*bitmap, shape, laid));
+        };
+    };
+    add({.name = name,
+         .reference = "opaque",
+         .allowed = asked,
+         .items = static_cast<double>(shapes->size()),
+         .ours = with(with_alpha(ink, 100)),
+         .other = with(ink)});
+}
+
+// A million circles on two threads, against one.
+void add_threads(const std::shared_ptr<std::vector<Circle>>& circles) {
+    const auto bitmap = std::make_shared<Bitmap<Rgba8>>(sheet, gray(20));
+    const auto drawing = std::make_shared<Drawing>();
+    for (const auto& circle : *circles) fill(*drawing, circle, ink);
+    constexpr auto asked = 1 / 1.8;
+    add({.name = "each of 1 million circles, from a Drawing on 2 threads",
+         .reference = "on one",
+         .allowed = asked,
+         .items = static_cast<double>(circles->size()),
+         .ours = [=] { benchmark::DoNotOptimize(render(*drawing, *bitmap, {.threads = 2})); },
+         .other = [=] { benchmark::DoNotOptimize(render(*drawing, *bitmap)); }});
+}
+
 // A million circles from a drawing that remembers them, against the calls themselves.
 void add_drawing(const std::shared_ptr<std::vector<Circle>>& circles) {
     const auto bitmap = std::make_shared<Bitmap<Rgba8>>(sheet, gray(20));
@@ -164,11 +220,41 @@ void add_small_shapes() {
                                      hairlines(sheet), draw_line, draw_textbook_line);
     add_against<Rgba8, std::uint32_t>("hairline of about 200 pixels, in a corner of 300x300", "textbook loop", 0.5,
                                       hairlines({.width = 300, .height = 300}), draw_line, draw_textbook_line);
+    // In a corner that stays in the nearest caches.
+    constexpr auto near = 300;
+    constexpr auto asked = 0.4;
+    const auto inside = [](const auto& number) { return Point{number(20, near - 20), number(20, near - 20)}; };
+    const auto fill_it = [](const auto& view, const auto& shape) { return fill(view, shape, ink); };
+    const auto near_circles =
+        many<Circle>(1000, [&](const auto& number) { return Circle{.center = inside(number), .radius = 4}; });
+    const auto near_lines = many<Line>(1000, [&](const auto& number) {
+        const auto p = inside(number);
+        return Line{.from = beside(number, p, 6), .to = beside(number, p, 6)};
+    });
+    const auto near_triangles = many<Polygon>(1000, [&](const auto& number) {
+        const auto p = inside(number);
+        return Polygon{beside(number, p, 6), beside(number, p, 6), beside(number, p, 6)};
+    });
     add_against<Rgba8, std::uint32_t>(
-        "filled circle of radius 4", "textbook double loop", 0.5,
-        many<Circle>(1000, [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; }),
-        [](const auto& view, const Circle& circle) { return fill(view, circle, ink); },
+        "triangle within 13x13", "textbook loop", asked, near_triangles, fill_it,
+        [](const auto& canvas, const Polygon& shape) { textbook_triangle(canvas, shape); });
+    add_against<Rgba8, std::uint32_t>("hairline within 13x13", "textbook loop", asked, near_lines, draw_line,
+                                      draw_textbook_line);
+    add_against<Rgba8, std::uint32_t>(
+        "filled circle of radius 4", "textbook double loop", asked, near_circles, fill_it,
         [](const auto& canvas, const Circle& circle) { textbook_circle(canvas, circle); });
+    add_against<Rgba8, std::uint32_t>("box 9x9", "textbook double loop", asked,
+                                      many<Box>(1000,
+                                                [&](const auto& number) {
+                                                    return Box{.at = inside(number), .size = {9, 9}};
+                                                }),
+                                      fill_it, [](const auto& canvas, const Box& box) { textbook_box(canvas, box); });
+    add_translucent("translucent circle of radius 4", near_circles,
+                    [](auto& target, const Circle& circle, const Ink& with) { return fill(target, circle, with); });
+    add_translucent("translucent hairline within 13x13", near_lines,
+                    [](auto& target, const Line& line, const Ink& with) { return stroke(target, line, with); });
+    add_translucent("translucent hairline of about 200 pixels", hairlines({.width = near, .height = near}),
+                    [](auto& target, const Line& line, const Ink& with) { return stroke(target, line, with); });
     constexpr std::size_t million = 1'000'000;
     add_million("box of one pixel", many<Box>(million, [&](const auto& number) {
                     return Box{.at = somewhere(number), .size = {.width = 1, .height = 1}};
@@ -180,6 +266,7 @@ void add_small_shapes() {
         many<Circle>(million, [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; });
     add_million("circle of radius 4", circles);
     add_drawing(circles);
+    add_threads(circles);
     add_million("circle outline of radius 4", many<Stroked<Circle>>(million, [&](const auto& number) {
                     return stroked(Circle{.center = somewhere(number), .radius = 4});
                 }));

@@ -21,7 +21,7 @@ void add_smooth_fill(const std::string& name, const Shape& shape, double allowed
 
 // A smooth stroke against the smooth fill of the same shape, or of one that has a fill.
 template <class Shape, class Filled>
-void add_smooth_stroke(const std::string& name, const Shape& shape, const Filled& of, int width = 4) {
+void add_smooth_stroke(const std::string& name, const Shape& shape, const Filled& of, int width) {
     const auto bitmap = shared_bitmap<Rgba8>();
     constexpr auto allowed = 2;
     add({.name = name,
@@ -78,23 +78,23 @@ void add_small_smooth() {
     }
 }
 
-void add_smooth_strokes() {
+void add_smooth_strokes(int radius, int width) {
     constexpr auto center = Point{.x = 960, .y = 540};
-    for (const auto radius : {5, 45, 500}) {
-        const auto of_radius = " of radius " + std::to_string(radius);
-        const auto circle = Circle{.center = center, .radius = radius};
-        const auto sweep = Sweep{.from = 20_deg, .by = 200_deg};
-        const auto ellipse = Ellipse::around({.center = center, .radii = {radius, radius * 2 / 3}});
-        const auto box = Box{.at = {center.x - radius, center.y - radius}, .size = {2 * radius, 2 * radius}};
-        const auto rounded = RoundedBox{.box = box, .corner_radius = radius / 3};
-        add_smooth_stroke("smooth stroke, circle" + of_radius, circle, circle);
-        add_smooth_stroke("smooth stroke, ellipse" + of_radius, ellipse, ellipse);
-        add_smooth_stroke("smooth stroke, rounded box" + of_radius, rounded, rounded);
-        add_smooth_stroke("smooth stroke, arc" + of_radius, Arc{.of = circle, .sweep = sweep},
-                          Sector{.of = circle, .sweep = sweep});
-        add_smooth_stroke("smooth stroke, arc of an ellipse" + of_radius, Arc{.of = ellipse, .sweep = sweep},
-                          Sector{.of = ellipse, .sweep = sweep});
-    }
+    const auto name = [&](const std::string& shape) {
+        return "smooth stroke of width " + std::to_string(width) + ", " + shape + " of radius " +
+               std::to_string(radius);
+    };
+    const auto circle = Circle{.center = center, .radius = radius};
+    const auto sweep = Sweep{.from = 20_deg, .by = 200_deg};
+    const auto ellipse = Ellipse::around({.center = center, .radii = {radius, radius * 2 / 3}});
+    const auto box = Box{.at = {center.x - radius, center.y - radius}, .size = {2 * radius, 2 * radius}};
+    const auto rounded = RoundedBox{.box = box, .corner_radius = radius / 3};
+    add_smooth_stroke(name("circle"), circle, circle, width);
+    add_smooth_stroke(name("ellipse"), ellipse, ellipse, width);
+    add_smooth_stroke(name("rounded box"), rounded, rounded, width);
+    add_smooth_stroke(name("arc"), Arc{.of = circle, .sweep = sweep}, Sector{.of = circle, .sweep = sweep}, width);
+    add_smooth_stroke(name("arc of an ellipse"), Arc{.of = ellipse, .sweep = sweep},
+                      Sector{.of = ellipse, .sweep = sweep}, width);
 }
 
 }  // namespace
@@ -107,7 +107,9 @@ void add_smooth() {
     add_smooth_fill<Rgb8>("smooth circle of radius 400, 3 bytes", circle, 1.6);
     add_smooth_fill<Rgba8>("smooth ten-pointed star, 4 bytes", ten_pointed_star(), 1.8);
     add_smooth_fill<Rgb8>("smooth ten-pointed star, 3 bytes", ten_pointed_star(), 1.8);
-    add_smooth_strokes();
+    for (const auto radius : {5, 45, 500}) {
+        for (const auto width : {1, 4, 8}) add_smooth_strokes(radius, width);
+    }
 }
 
 }  // namespace bench

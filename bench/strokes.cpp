@@ -64,6 +64,31 @@ void add_regions() {
          .items = 1,
          .ours = [=] { benchmark::DoNotOptimize(unite(*left, *right)); },
          .other = [=] { benchmark::DoNotOptimize(fill(*gray_sheet, *both, ink)); }});
+    // Each has a quarter of the discs of the one behind it: n log n would be 4.8.
+    const auto discs = [](int count) {
+        std::vector<Region> all;
+        for (int i = 0; i < count; ++i) {
+            all.emplace_back(Circle{.center = {.x = 100 + i * 37 % 2500, .y = 100 + i * 53 % 2100}, .radius = 40});
+        }
+        return all;
+    };
+    const auto unite_all = [](std::vector<Region> all) {
+        // In pairs, so that each is looked at some ten times.
+        for (; all.size() > 1; all.resize((all.size() + 1) / 2)) {
+            for (std::size_t i = 0; 2 * i < all.size(); ++i) {
+                all[i] = 2 * i + 1 < all.size() ? unite(all[2 * i], all[2 * i + 1]) : all[2 * i];
+            }
+        }
+        return all.front();
+    };
+    const auto many = std::make_shared<std::vector<Region>>(discs(1000));
+    const auto fewer = std::make_shared<std::vector<Region>>(discs(250));
+    add({.name = "union of 1,000 discs of radius 40",
+         .reference = "of 250",
+         .allowed = 4.8,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(unite_all(*many)); },
+         .other = [=] { benchmark::DoNotOptimize(unite_all(*fewer)); }});
     add({.name = "the same union",
          .reference = "a list of its spans, one by one",
          .allowed = 0,

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
-# Builds the release and runs the benchmarks; their table goes to standard output. Arguments go to the benchmark
-# program, such as --benchmark_filter=star. Installs what is missing (apt-get).
+# Builds the release and runs the benchmarks; their table goes to standard output, with --json as a list of objects. Other
+# arguments go to the benchmark program, such as --benchmark_filter=star. Installs what is missing (apt-get).
 set -euo pipefail
 cd "$(dirname "$0")/.."
 . scripts/packages.sh

@@ -11,9 +11,9 @@ if [ "${1:-}" = --check ]; then
 else
     . scripts/packages.sh
     install_missing "${build_packages[@]}" libbenchmark-dev valgrind >&2
-    build=build/bench
+    build=build/counts
     [ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_BENCH=ON \
-        -DCOLDBRICK_TESTS=OFF -DCOLDBRICK_EXAMPLES=OFF -DCOLDBRICK_TOOL=OFF >/dev/null
+        -DCOLDBRICK_TESTS=OFF -DCOLDBRICK_EXAMPLES=OFF -DCOLDBRICK_TOOL=OFF -DCOLDBRICK_UNITY=ON >/dev/null
     cmake --build "$build" --target coldbrick_counts >&2
     program=$build/bench/coldbrick_counts
 fi

@@ -5,7 +5,7 @@
 set -euo pipefail
 cd "$(dirname "$0")/.."
 . scripts/packages.sh
-install_missing "${build_packages[@]}" libgtest-dev libbenchmark-dev zlib1g-dev libjpeg-turbo-progs pngcheck python3 libeigen3-dev libharfbuzz-bin fonts-dejavu-core fonts-noto-core fonts-cantarell fonts-inter-variable ffmpeg chromium chromium-driver tmux pandoc xvfb libxcb1-dev libxcb-shm0-dev clang libclang-rt-14-dev clang-format
+install_missing "${build_packages[@]}" libgtest-dev libbenchmark-dev zlib1g-dev libjpeg-turbo-progs pngcheck python3 libeigen3-dev libharfbuzz-bin fonts-dejavu-core fonts-noto-core fonts-cantarell fonts-inter-variable ffmpeg chromium chromium-driver tmux pandoc xvfb libxcb1-dev libxcb-shm0-dev clang libclang-rt-14-dev clang-format valgrind
 
 find include src tool examples tests bench fuzz -name '*.[hc]pp' -print0 | xargs -0 clang-format --dry-run --Werror
 echo "Formatting: as .clang-format says"

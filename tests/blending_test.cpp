@@ -235,7 +235,11 @@ TYPED_TEST(BlendsOn, QuickWaysGiveTheSameBytes) {
     using Format = TypeParam;
     Dice dice{75};
     constexpr auto size = Size{151, 7};
-    for (const auto& laying : {Laying{}, Laying{.opacity = 0.4}, Laying{.blend = Blend::replace}}) {
+    std::vector<Laying> layings{{}, {.opacity = 0.4}, {.light = Light::linear}, {.channels = Channels::red}};
+    for (int mode = 1; mode <= static_cast<int>(Blend::exclusive_or); ++mode) {
+        layings.push_back({.opacity = mode % 3 == 0 ? 0.7 : 1, .blend = static_cast<Blend>(mode)});
+    }
+    for (const auto& laying : layings) {
         for (const int alpha : {0, 1, 100, 254, 255}) {
             Bitmap<Format> whole{size};
             for (int x = 0; x < size.width; ++x) {
@@ -248,7 +252,51 @@ TYPED_TEST(BlendsOn, QuickWaysGiveTheSameBytes) {
             for (int x = 0; x < size.width; ++x) {
                 for (int y = 0; y < size.height; ++y) mark(single, {x, y}, ink);
             }
-            EXPECT_EQ(whole.bytes(), single.bytes()) << alpha;
+            EXPECT_EQ(whole.bytes(), single.bytes()) << alpha << ", mode " << static_cast<int>(laying.blend);
+        }
+    }
+}
+
+// Of a palette's numbers, too, some of which have no colour.
+TEST(Blending, RunsOfNumbersAsOneByOne) {
+    Dice dice{76};
+    constexpr auto size = Size{190, 9};
+    Bitmap<Gray8> numbers{size};
+    for (int y = 0; y < size.height; ++y) {
+        for (int x = 0; x < size.width; ++x)
+            mark(numbers, {x, y}, gray(static_cast<std::uint8_t>(dice.number(0, 255))));
+    }
+    for (int mode = 0; mode <= static_cast<int>(Blend::exclusive_or); ++mode) {
+        const auto ink = Ink{with_alpha(colors::coral, 140), {.opacity = 0.8, .blend = static_cast<Blend>(mode)}};
+        auto memory = numbers.bytes();
+        auto other = memory;
+        const Pixels<Index8> whole{{.top_left = memory.data(), .size = size}};
+        const Pixels<Index8> single{{.top_left = other.data(), .size = size}};
+        fill(whole, Box{.at = {}, .size = size}, ink);
+        for (int y = 0; y < size.height; ++y) {
+            for (int x = 0; x < size.width; ++x) mark(single, {x, y}, ink);
+        }
+        EXPECT_EQ(memory, other) << mode;
+    }
+}
+
+// On a whole run of opaque pixels a byte follows from that byte alone: every byte there is.
+TEST(Blending, EveryByteOfARunAsTheStandardSays) {
+    constexpr auto size = Size{256, 1};
+    for (const auto& rule : separable()) {
+        for (const int alpha : {1, 77, 200, 255}) {
+            for (int value = 0; value < 256; value += value % 15 == 0 ? 1 : 14) {
+                Bitmap<Gray8> run{size};
+                for (int x = 0; x < size.width; ++x) mark(run, {x, 0}, gray(static_cast<std::uint8_t>(x)));
+                const auto color = with_alpha(gray(static_cast<std::uint8_t>(value)), static_cast<std::uint8_t>(alpha));
+                fill(run, run.box(), Ink{color, {.blend = rule.mode}});
+                for (int x = 0; x < size.width; ++x) {
+                    const auto expected = composed(rule, {.color = {x, x, x}, .alpha = 255},
+                                                   {.color = {value, value, value}, .alpha = alpha}, 255);
+                    ASSERT_EQ(run.bytes()[static_cast<std::size_t>(x)], expected.color[0])
+                        << static_cast<int>(rule.mode) << ": " << value << "/" << alpha << " on " << x;
+                }
+            }
         }
     }
 }

@@ -2,8 +2,10 @@
 #pragma once
 
 #include <array>
+#include <bit>
 #include <cstddef>
 #include <cstdint>
+#include <cstring>
 
 namespace coldbrick::inline v0::detail {
 
@@ -30,6 +32,33 @@ class OpaqueBlend {
     std::array<std::uint16_t, period> source;
     std::uint16_t rest;
 };
+
+// Four pixels of four bytes, alpha last: whether they are opaque.
+inline bool are_four_opaque(const std::uint8_t* pixels) noexcept {
+    std::array<std::uint64_t, 2> words;
+    std::memcpy(words.data(), pixels, sizeof words);
+    const auto alphas = std::uint64_t{std::endian::native == std::endian::little ? 0xff000000U : 0xffU} * 0x100000001U;
+    return (words[0] & words[1] & alphas) == alphas;
+}
+
+// Lays a colour, of which a word has the bytes, on four such pixels: (s*a + d*(255 - a)) / 255, rounded to the nearest.
+inline void mix_four(std::uint32_t source, std::uint16_t alpha, std::uint8_t* pixels) noexcept {
+    using Words = std::uint32_t __attribute__((vector_size(16)));
+    using Numbers = std::uint16_t __attribute__((vector_size(16)));
+    constexpr auto every_other = std::uint32_t{0x00ff00ff};
+    Words words;
+    std::memcpy(&words, pixels, sizeof words);
+    const auto mixed = [=](Words below, std::uint32_t ink) __attribute__((always_inline)) {
+        const auto numbers = reinterpret_cast<Numbers>(below) * static_cast<std::uint16_t>(255 - alpha) +
+                             reinterpret_cast<Numbers>(Words{ink, ink, ink, ink} & every_other) * alpha +
+                             std::uint16_t{128};
+        return reinterpret_cast<Words>((numbers + (numbers >> 8)) >> 8);
+    };
+    const auto even = mixed(words & every_other, source);
+    const auto odd = mixed((words >> 8) & every_other, source >> 8U);
+    words = even | (odd << 8);
+    std::memcpy(pixels, &words, sizeof words);
+}
 
 // Pixels with alpha. Where they are opaque, `over` is the opaque blend of all four bytes, alpha like a channel that is
 // 255 in the source; so stretches of opaque pixels take the fast way.

@@ -10,6 +10,7 @@
 #include <bit>
 #include <cmath>
 #include <cstring>
+#include <numeric>
 
 namespace coldbrick::inline v0::detail {
 
@@ -76,7 +77,9 @@ ByteCurves::Bend ByteCurves::bend_of(const Laying& how, std::uint8_t ink, std::u
 
 ByteCurves::ByteCurves(const Surface& surface, const Laying& how, Color color)
     : way_{Way::one_line}, pixel_bytes_{static_cast<std::size_t>(surface.kernel->pixel_bytes())} {
-    if (how.light == Light::linear || how.blend == Blend::soft_light) {
+    if (surface.kernel == &index8_kernel) {
+        set_numbers(surface, how, color);
+    } else if (how.light == Light::linear || how.blend == Blend::soft_light) {
         set_table(surface, how, color);
     } else {
         set_curves(surface, how, color);
@@ -115,6 +118,23 @@ void ByteCurves::set_bend(std::size_t byte, const Bend& bend) noexcept {
         bends_.more_start[byte % 4][word] = bend.behind.start - bend.first.start;
         bends_.last[byte % 4][word] = bend.last;
     }
+}
+
+void ByteCurves::set_numbers(const Surface& surface, const Laying& how, Color color) {
+    way_ = Way::table;
+    std::array<std::uint8_t, 256> numbers;
+    std::iota(numbers.begin(), numbers.end(), std::uint8_t{0});
+    auto row = surface;
+    row.top_left = numbers.data();
+    row.size = {.width = 256, .height = 1};
+    std::array<Color, 256> below;
+    std::array<Color, 256> inks;
+    inks.fill(color);
+    surface.kernel->load(row, {}, 256, below.data());
+    Blender{.how = how, .has_alpha = true, .is_gray = false}.lay(inks.data(), {.each = nullptr, .all = 255}, 256,
+                                                                 below.data());
+    surface.kernel->store(row, below.data(), 256, {});
+    table_[0] = numbers;
 }
 
 void ByteCurves::set_table(const Surface& surface, const Laying& how, Color color) {
@@ -246,7 +266,8 @@ void OneColorPainter::lay_few(Point first, int count) {
 }
 
 void OneColorPainter::paint(const Span& span) {
-    constexpr auto few = 64;
+    // A palette's nearest colours have to be looked for, of all its numbers.
+    const auto few = surface_.kernel == &index8_kernel ? 512 : 64;
     const auto first = Point{.x = span.x, .y = span.y};
     if (!curves_) {
         if (laid_ + span.length <= few) {
@@ -257,7 +278,7 @@ void OneColorPainter::paint(const Span& span) {
     }
     const auto pixel_bytes = static_cast<std::size_t>(surface_.kernel->pixel_bytes());
     auto* const bytes = pixel_address(surface_, first.x, first.y);
-    if (!surface_.kernel->has_alpha) return (*curves_)(bytes, static_cast<std::size_t>(span.length) * pixel_bytes);
+    if (pixel_bytes < 4) return (*curves_)(bytes, static_cast<std::size_t>(span.length) * pixel_bytes);
     // Opaque pixels, and others, some at a time.
     constexpr auto stretch = 96;
     for (int done = 0; done < span.length; done += stretch) {

@@ -1,5 +1,5 @@
 // One colour laid on pixels of whole bytes, however it is laid: on opaque pixels, what a byte becomes follows from that
-// byte alone.
+// byte alone; so does what a palette's number becomes.
 #pragma once
 
 #include "geometry/vectors.hpp"
@@ -17,7 +17,7 @@ namespace coldbrick::inline v0::detail {
 // 2^-24ths, or bits turned over, or a table.
 class ByteCurves {
   public:
-    // On a target whose kernel has a `blend`, of a way to lay other than replace.
+    // On a target whose kernel has a `blend`, or on numbers of a palette, of a way to lay other than replace.
     ByteCurves(const Surface& surface, const Laying& how, Color color);
 
     // On so many bytes of opaque pixels, from the first of a pixel on.
@@ -52,6 +52,7 @@ class ByteCurves {
     static Bend bend_of(const Laying& how, std::uint8_t ink, std::uint8_t alpha) noexcept;
     void set_curves(const Surface& surface, const Laying& how, Color color) noexcept;
     void set_bend(std::size_t byte, const Bend& bend) noexcept;
+    void set_numbers(const Surface& surface, const Laying& how, Color color);
     void set_table(const Surface& surface, const Laying& how, Color color);
     [[nodiscard]] std::uint8_t changed(std::uint8_t byte, std::size_t place) const noexcept;
     template <Way way, std::size_t changed_bytes>

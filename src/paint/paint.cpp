@@ -5,6 +5,7 @@
 #include "geometry/limits.hpp"
 #include "paint/blending.hpp"
 #include "paint/brush.hpp"
+#include "paint/deep_over.hpp"
 #include "paint/masks.hpp"
 #include "paint/one_color.hpp"
 #include "paint/opaque_writer.hpp"
@@ -256,8 +257,21 @@ Box placing_box(const Ink& ink, const AreaRef& area) {
     return needs_box ? bounds_of(area) : Box{};
 }
 
+// A box of pixels, which needs no scan.
+Box paint_box(const Surface& surface, const SpanReceiver& receiver, const Box& box) {
+    const auto seen = intersection(box, surface.window);
+    for_rows_of(seen, [&](std::span<const Span> rows) { receiver.take(receiver.context, rows); });
+    tell_box(surface, seen);
+    return seen;
+}
+
+// The same of any area, of which the box is told if it is one.
+Box paint_area(const Surface& surface, const AreaRef& area, const Box* box, const SpanReceiver& receiver) {
+    return box != nullptr ? paint_box(surface, receiver, *box) : scan_masked(surface, area, receiver);
+}
+
 // One colour, laid otherwise than source-over.
-Box paint_one_color(const Surface& surface, const Ink& ink, const AreaRef& area) {
+Box paint_one_color(const Surface& surface, const Ink& ink, const AreaRef& area, const Box* box) {
     struct Painters {
         OneColorPainter of_whole;
         SpanReceiver of_parts;
@@ -271,16 +285,40 @@ Box paint_one_color(const Surface& surface, const Ink& ink, const AreaRef& area)
         const auto& parts = static_cast<Painters*>(context)->of_parts;
         parts.take_cover(parts.context, spans);
     };
-    return scan_masked(surface, area,
-                       {.context = &painters, .take = take, .repeats = Repeats::never, .take_cover = take_cover});
+    return paint_area(surface, area, box,
+                      {.context = &painters, .take = take, .repeats = Repeats::never, .take_cover = take_cover});
 }
 
-Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area) {
-    const auto is_by_byte =
-        ink.color() != nullptr && ink.how().blend != Blend::replace && surface.kernel->blend != nullptr;
-    if (is_by_byte) return paint_one_color(surface, ink, area);
+// One colour source-over on numbers of 16 bits.
+Box paint_deep(const Surface& surface, const DeepOver& deep, const Ink& ink, const AreaRef& area, const Box* box) {
+    struct Painters {
+        const Surface& surface;
+        const DeepOver& of_whole;
+        SpanReceiver others;
+    };
+    GeneralPainter general{surface, ink, Box{}};
+    Painters painters{.surface = surface, .of_whole = deep, .others = general.receiver()};
+    const auto take = [](void* context, std::span<const Span> spans) {
+        const auto& [on, of_whole, others] = *static_cast<Painters*>(context);
+        for (const auto& span : spans) {
+            if (!of_whole.lay(on, span)) others.take(others.context, {&span, 1});
+        }
+    };
+    const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
+        const auto& others = static_cast<Painters*>(context)->others;
+        others.take_cover(others.context, spans);
+    };
+    return paint_area(surface, area, box,
+                      {.context = &painters, .take = take, .repeats = Repeats::never, .take_cover = take_cover});
+}
+
+Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area, const Box* box) {
+    const auto is_by_byte = ink.color() != nullptr && ink.how().blend != Blend::replace &&
+                            (surface.kernel->blend != nullptr || surface.kernel == &index8_kernel);
+    if (is_by_byte) return paint_one_color(surface, ink, area, box);
+    if (const auto deep = deep_over_of(surface, ink)) return paint_deep(surface, *deep, ink, area, box);
     GeneralPainter painter{surface, ink, placing_box(ink, area)};
-    return scan_masked(surface, area, painter.receiver());
+    return paint_area(surface, area, box, painter.receiver());
 }
 
 SpanReceiver blending_receiver(BlendingPainter& painter) noexcept {
@@ -314,14 +352,6 @@ Box paint_pixel(const Surface& surface, const Pixel& pixel, Point at) noexcept {
     put(surface, pixel, at);
     tell_box(surface, {.at = at, .size = one_pixel});
     return {.at = at, .size = one_pixel};
-}
-
-// A box of pixels, which needs no scan.
-Box paint_box(const Surface& surface, const SpanReceiver& receiver, const Box& box) {
-    const auto seen = intersection(box, surface.window);
-    for_rows_of(seen, [&](std::span<const Span> rows) { receiver.take(receiver.context, rows); });
-    tell_box(surface, seen);
-    return seen;
 }
 
 // Alpha, opacity and coverage are rounded once, together: what is covered in part cannot be laid in a colour whose
@@ -391,7 +421,7 @@ Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
         case Brush::Way::general:
             break;
     }
-    return paint_general(surface, *brush.ink, area);
+    return paint_general(surface, *brush.ink, area, box);
 }
 
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {

@@ -17,8 +17,8 @@ inline void put_plainly(const Target& target, Color color, Point at) noexcept {
     color.alpha == 255 ? target.kernel->put(pixel, color) : target.kernel->lay(pixel, color);
 }
 
-// Lays a colour source-over on the area, and gives the box that was touched: the same pixels as on the usual way. Nothing
-// where that has to be taken.
+// Lays a colour source-over on the area, and gives the box that was touched: the same pixels as on the usual way.
+// Nothing where that has to be taken.
 std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area);
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,0 +1,81 @@
+#include "paint/deep_over.hpp"
+
+#include "formats/kernels.hpp"
+#include "geometry/integers.hpp"
+#include "geometry/vectors.hpp"
+#include "paint/blending.hpp"
+#include "paint/blending_rows.hpp"
+
+#include <algorithm>
+#include <cstring>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+// t / 65535 rounded down, for t below 2^32 - 65536.
+COLDBRICK_INLINE std::uint32_t by_whole(std::uint32_t t) noexcept { return (t + (t >> 16U) + 1) >> 16U; }
+
+bool are_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
+    auto common = std::uint16_t{65535};
+    for (std::size_t i = 0; i < count; ++i) {
+        std::uint16_t alpha = 0;
+        std::memcpy(&alpha, pixels + 8 * i + 6, sizeof alpha);
+        common &= alpha;
+    }
+    return common == 65535;
+}
+
+}  // namespace
+
+DeepOver::DeepOver(const std::array<std::uint16_t, 4>& pixel, std::size_t channels, std::uint32_t alpha) noexcept
+    : channels_{channels}, rest_{65535 - alpha} {
+    for (std::size_t i = 0; i < period; ++i) source_[i] = pixel[i % channels] * alpha + 32767;
+}
+
+bool DeepOver::lay(const Surface& surface, const Span& run) const noexcept {
+    auto* const pixels = pixel_address(surface, run.x, run.y);
+    const auto count = static_cast<std::size_t>(run.length);
+    if (channels_ == 4 && !are_opaque(pixels, count)) return false;
+    run_in_vectors([=, source = source_, rest = rest_, numbers = count * channels_]() COLDBRICK_KERNEL {
+        using Numbers8 = std::uint16_t __attribute__((vector_size(16)));
+        Words8 own;
+        read(source.data(), own);
+        std::size_t i = 0;
+        for (; i + period <= numbers; i += period) {
+            Numbers8 below;
+            read(pixels + 2 * i, below);
+            Words8 sum = __builtin_convertvector(below, Words8) * rest + own;
+            sum = (sum + (sum >> 16) + 1) >> 16;
+            const auto mixed = __builtin_convertvector(sum, Numbers8);
+            write(mixed, pixels + 2 * i);
+        }
+        for (; i < numbers; ++i) {
+            std::uint16_t below = 0;
+            std::memcpy(&below, pixels + 2 * i, sizeof below);
+            below = static_cast<std::uint16_t>(by_whole(below * rest + source[i % period]));
+            std::memcpy(pixels + 2 * i, &below, sizeof below);
+        }
+    });
+    return true;
+}
+
+std::optional<DeepOver> deep_over_of(const Surface& surface, const Ink& ink) noexcept {
+    const auto& kernel = *surface.kernel;
+    const auto& how = ink.how();
+    const auto is_usual = how.blend == Blend::over && how.light == Light::encoded && how.channels == Channels::all;
+    if (!is_usual || kernel.load_deep == nullptr || kernel.is_sparse) return std::nullopt;
+    auto color = Color16{};
+    if (const auto* const shallow = ink.color()) {
+        color = widened(*shallow);
+    } else if (const auto* const deep = std::get_if<Color16>(&ink.of())) {
+        color = *deep;
+    } else {
+        return std::nullopt;
+    }
+    const auto alpha = nearest_whole<std::uint32_t>(color.alpha * whole_opacity(how) / 65535);
+    if (kernel.is_gray) return DeepOver{{luma(color)}, 1, alpha};
+    return DeepOver{{color.red, color.green, color.blue, 65535}, 4, alpha};
+}
+
+}  // namespace coldbrick::inline v0::detail
