@@ -16,7 +16,7 @@ namespace {
 // t / 65535 rounded down, for t below 2^32 - 65536.
 COLDBRICK_INLINE std::uint32_t by_whole(std::uint32_t t) noexcept { return (t + (t >> 16U) + 1) >> 16U; }
 
-bool are_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
+bool are_deep_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
     auto common = std::uint16_t{65535};
     for (std::size_t i = 0; i < count; ++i) {
         std::uint16_t alpha = 0;
@@ -36,7 +36,7 @@ DeepOver::DeepOver(const std::array<std::uint16_t, 4>& pixel, std::size_t channe
 bool DeepOver::lay(const Surface& surface, const Span& run) const noexcept {
     auto* const pixels = pixel_address(surface, run.x, run.y);
     const auto count = static_cast<std::size_t>(run.length);
-    if (channels_ == 4 && !are_opaque(pixels, count)) return false;
+    if (channels_ == 4 && !are_deep_opaque(pixels, count)) return false;
     run_in_vectors([=, source = source_, rest = rest_, numbers = count * channels_]() COLDBRICK_KERNEL {
         using Numbers8 = std::uint16_t __attribute__((vector_size(16)));
         Words8 own;
