@@ -105,9 +105,9 @@ class SampledSource final : public InkSource {
     void fetch_colors(Point from, int count, Color* colors) const {
         using Four = double __attribute__((vector_size(32)));
         using Bytes4 = std::uint8_t __attribute__((vector_size(4)));
-        const auto [width, height] = from_.window.size;
         const auto* const first = pixel_address<4>(from_, from_.window.at);
-        run_in_vectors([=, stride = from_.stride, back = back_, at = at_]() COLDBRICK_KERNEL {
+        run_in_vectors([=, width = from_.window.size.width, height = from_.window.size.height, stride = from_.stride,
+                        back = back_, at = at_]() COLDBRICK_KERNEL {
             for (int i = 0; i < count; ++i) {
                 const auto place = back(Point{.x = from.x + i, .y = from.y});
                 const auto x = std::clamp(place.x - at.x, 0.0, width - 1.0);
