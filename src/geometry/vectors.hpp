@@ -32,8 +32,8 @@ COLDBRICK_WIDE void run_wide(Loop loop) {
     loop();
 }
 
-// Runs the loop, which is a COLDBRICK_KERNEL. What it has captured by value is its own: nothing that it writes can change
-// it, which the compiler must know to make vectors.
+// Runs the loop, which is a COLDBRICK_KERNEL. What it has captured by value is its own: nothing that it writes can
+// change it, which the compiler must know to make vectors.
 template <class Loop>
 void run_in_vectors(Loop loop) {
     has_wide_vectors() ? run_wide(loop) : loop();
