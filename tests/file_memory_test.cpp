@@ -3,7 +3,9 @@
 #include "folder_test.hpp"
 #include "picture_files.hpp"
 
+#include <coldbrick/color_names.hpp>
 #include <coldbrick/error.hpp>
+#include <coldbrick/save_drawing.hpp>
 #include <coldbrick/scene.hpp>
 
 #include <filesystem>
@@ -102,6 +104,41 @@ TEST(FileMemory, AFileIsReadWholeOrNotAtAll) {
 }
 
 using FileMemoryFolder = FolderTest;
+
+// Rows of a drawing are forgotten once they are written: four times as many take no more.
+TEST_F(FileMemoryFolder, DrawingsLargerThanMemoryAreWritten) {
+    Drawing plan;
+    fill(plan, Circle{.center = {700, 900}, .radius = 600}, Edge::smooth, colors::gold);
+    const auto peak = [&](int height, const std::string& name) {
+        return peak_in([&] { save(plan, {.size = {1500, height}}, path(name)); });
+    };
+    for (const auto* const name : {"plan.png", "plan.ppm", "plan.bmp", "plan.qoi"}) {
+        const auto low = peak(3000, name);
+        EXPECT_LE(peak(12'000, name), low + low / 8) << name;
+        EXPECT_LE(low, 20'000'000) << name;
+    }
+}
+
+// Where memory runs out on one of the threads, that is told on this one, and the old file stays.
+TEST_F(FileMemoryFolder, ThreadsTellThatMemoryRunsOut) {
+    write("plan.png", "old");
+    for (const long left : {0, 1, 2, 5}) {
+        Drawing plan;
+        mark(plan, {3, 2500}, Ink{[=](Point) {
+                 failing_memory::allocations_left = left;
+                 return colors::gold;
+             }});
+        for (int i = 0; i < 200; ++i)
+            fill(plan, Polygon{{0, 2400}, {900, 2500}, {i, 2600}}, Edge::smooth, colors::teal);
+        EXPECT_THROW(save(plan, {.size = {1500, 3000}}, path("plan.png"), {.threads = 3}), std::bad_alloc) << left;
+        Bitmap<Rgb8> sheet{{1500, 3000}};
+        failing_memory::allocations_left = -1;
+        EXPECT_THROW(render(plan, sheet, {.threads = 3}), std::bad_alloc) << left;
+        failing_memory::allocations_left = -1;
+        EXPECT_EQ(content(path("plan.png")), "old");
+        EXPECT_EQ(file_count(), 1U);
+    }
+}
 
 TEST_F(FileMemoryFolder, AnOldFileStaysOrTheNewOneIsWhole) {
     Dice dice{3};

@@ -47,10 +47,9 @@ void check_call(const RenderArguments& arguments) {
     if (!arguments.rows.empty() && !is_written) throw WrongCall{"--rows needs -o PICTURE, as in -o 'out/{name}.png'"};
     if (arguments.frame && !arguments.frames.empty())
         throw WrongCall{"--frame is one of them, --frames some; not both"};
-    constexpr auto most_threads = 1024;
-    if (arguments.threads > most_threads) {
+    if (arguments.threads > static_cast<unsigned>(max_threads)) {
         throw WrongCall{fmt::format("--threads is {}; allowed is 0 to {}, and 0 is one for each core",
-                                    arguments.threads, most_threads)};
+                                    arguments.threads, max_threads)};
     }
     if (arguments.frame && *arguments.frame < 0) throw WrongCall{"--frame is less than 0; the first frame is 0"};
 }

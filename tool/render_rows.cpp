@@ -183,7 +183,8 @@ Exit draw_rows(const SceneProgram& program, const Table& table, const std::vecto
     std::size_t faulty = 0;
     std::uint64_t bytes = 0;
     detail::in_order(
-        table.rows.size(), detail::thread_count(arguments.threads), [&](std::size_t row) { return rows.draw(row); },
+        table.rows.size(), detail::allowed_threads("render", static_cast<int>(arguments.threads)),
+        [&](std::size_t row) { return rows.draw(row); },
         [&](std::size_t row, const RowDone& done) {
             progress.tell(row + 1);
             bytes += done.bytes;

@@ -141,7 +141,7 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
     const FilmWatch watch{arguments.limits};
     Shown shown;
     detail::in_order(
-        count, detail::thread_count(arguments.threads),
+        count, detail::allowed_threads("render", static_cast<int>(arguments.threads)),
         [&](std::size_t i) {
             auto of = input;
             of.frame = frames.first + static_cast<int>(i);

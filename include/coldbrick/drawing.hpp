@@ -18,6 +18,7 @@
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/figure.hpp"
+#include "coldbrick/threads.hpp"
 
 #include <concepts>
 #include <cstddef>
@@ -130,14 +131,6 @@ class Drawing {
     detail::Calls* calls_;
 };
 
-// How a drawing becomes pixels. On several threads, each draws some rows at a time, with all calls that reach into
-// them: the pixels are the same for any number. Functions of one's own that are inks or shapes are then called on
-// several threads at once.
-struct RenderOptions {
-    int threads = 1;  // at most 1024; 0: one for each processor
-    friend bool operator==(const RenderOptions&, const RenderOptions&) = default;
-};
-
 // Draws the calls in turn on pixels, and calls tell(number, box) for each with the box that it touched, empty where it
 // touched nothing. Of a view, what lies in its clip is drawn: the same pixels as in the whole. Throws Error for an ink
 // that the target cannot take, before anything is drawn; what comes up only where a call is seen, as with too many
@@ -157,11 +150,13 @@ Box render(const Drawing& drawing, T&& target) {
     return all;
 }
 
-// The same on several threads. Throws Error for another number of threads than is allowed. A call that cannot be drawn
-// where it is seen ends it when all rows have been gone through: what lies on top of it may have been drawn.
+// The same on several threads, each of which draws some rows at a time with all calls that reach into them. Functions
+// of one's own that are inks or shapes are then called on several threads at once. Throws Error for another number of
+// threads than is allowed. A call that cannot be drawn where it is seen ends it when all rows have been gone through:
+// what lies on top of it may have been drawn.
 template <detail::PixelTarget T>
-Box render(const Drawing& drawing, T&& target, const RenderOptions& options) {
-    return detail::render_in_bands(drawing, detail::SurfaceAccess::of(target), options.threads);
+Box render(const Drawing& drawing, T&& target, const Threads& on) {
+    return detail::render_in_bands(drawing, detail::SurfaceAccess::of(target), on.threads);
 }
 
 // The number of the last call that would touch the pixel; nothing if there is none.

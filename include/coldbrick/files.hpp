@@ -45,8 +45,8 @@ struct SaveOptions {
     int quality = 90;                  // of JPEG, 1 to 100; from 90 on colour is kept at full resolution
     std::optional<Density> density{};  // in PNG, JPEG and BMP
     std::vector<TextEntry> texts{};    // in PNG
-    // Rows are packed, and in PNG compressed, on so many, at most 1024; 0: one for each processor. The bytes are the
-    // same for any number.
+    // Rows are packed, and in PNG compressed, on so many, at most max_threads; 0: one for each processor. The bytes are
+    // the same for any number.
     int threads = 1;
 };
 

@@ -3,7 +3,7 @@
 //     Bitmap<Rgb8> half  = resized(photo, {.width = 320, .height = 240}, Scaling::box);
 //     Bitmap<Rgb8> large = resized(photo, {.width = 900});                           // as usual
 //     Bitmap<Rgb8> thumb = resized(photo, {.width = 96}, Scaling::lanczos);          // the height in proportion
-//     Bitmap<Rgb8> small = resized(photo, {.width = 96}, Scaling::box, Threads{0});  // on all processors
+//     Bitmap<Rgb8> small = resized(photo, {.width = 96}, Scaling::box, {.threads = 0});  // on all processors
 //
 // Of a view, the pixels of its clip are taken. Colours are weighted by their alpha, and mixed in encoded values.
 #pragma once
@@ -49,13 +49,13 @@ void resize(const Surface& from, const Surface& to, Scaling how, int threads = 1
 // On several threads the pixels are the same.
 template <Picture P>
 [[nodiscard]] auto resized(const P& picture, Size size, std::optional<Scaling> scaling = std::nullopt,
-                           const Threads& threads = {}) {
+                           const Threads& on = {}) {
     const auto& from = detail::SurfaceAccess::of(picture);
     const auto own_size = detail::enlarged_size(from, 1);
     const auto whole = detail::proportional(own_size, size);
     const auto how = scaling.value_or(usual_scaling(own_size, whole));
     auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, whole);
-    detail::resize(from, detail::SurfaceAccess::of(result), how, threads.count);
+    detail::resize(from, detail::SurfaceAccess::of(result), how, on.threads);
     return result;
 }
 

@@ -6,8 +6,8 @@
 //     save(plan, Sheet{{40'000, 40'000}}, "plan.ppm", {.threads = 0});     // on all processors
 //
 // Rows are drawn, written and forgotten, some at a time: beside the drawing it takes some ten megabytes for each
-// thread, whatever the size. The file has the same bytes as if the drawing had been rendered to a bitmap and that been
-// saved. Link coldbrick::files.
+// thread, or some ten rows where they are longer than that. The file has the same bytes as if the drawing had been
+// rendered to a bitmap and that been saved. Link coldbrick::files.
 #pragma once
 
 #include "coldbrick/detail/public.hpp"

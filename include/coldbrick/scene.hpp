@@ -234,8 +234,8 @@ std::vector<Box> render(const Scene& scene, T&& target) {
 
 // The same on several threads, as for drawings (drawing.hpp); gives the box around all that was touched.
 template <detail::PixelTarget T>
-Box render(const Scene& scene, T&& target, const RenderOptions& options) {
-    return detail::render_in_bands(scene, detail::SurfaceAccess::of(target), options.threads);
+Box render(const Scene& scene, T&& target, const Threads& on) {
+    return detail::render_in_bands(scene, detail::SurfaceAccess::of(target), on.threads);
 }
 
 // Draws a scene on its own sheet and writes it, some rows at a time, without ever having the picture in memory as a

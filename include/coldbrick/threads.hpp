@@ -1,4 +1,8 @@
 // coldbrick/threads.hpp - on how many threads something is done.
+//
+//     Drawing plan;
+//     render(plan, chart, {.threads = 0});                               // on all processors
+//     Bitmap<Rgb8> small = resized(photo, {.width = 96}, Scaling::box, {.threads = 2});
 #pragma once
 
 #include "coldbrick/detail/public.hpp"
@@ -8,9 +12,11 @@
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 
-// At most 1024; 0: one for each processor. The results are the same for any number.
+inline constexpr int max_threads = 1024;
+
+// At most max_threads; 0: one for each processor. The results are the same for any number.
 struct Threads {
-    int count = 1;
+    int threads = 1;
     friend bool operator==(const Threads&, const Threads&) = default;
 };
 

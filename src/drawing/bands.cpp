@@ -23,7 +23,9 @@ BandedCalls::BandedCalls(const Drawing& drawing, std::size_t first, std::size_t 
     constexpr std::size_t most = std::numeric_limits<std::uint32_t>::max();
     if (end - first > most) throw Error{"render: over 4,294,967,295 calls; several threads take no more"};
     constexpr std::size_t least_part = 4096;
-    const auto parts = std::clamp<std::size_t>((end - first) / least_part, 1, 4 * std::size_t{threads});
+    // Each part has a list for every node: together not many more than there are calls.
+    const auto most_parts = std::min(4 * std::size_t{threads}, (end - first) / count_ + 1);
+    const auto parts = std::clamp<std::size_t>((end - first) / least_part, 1, most_parts);
     parts_.resize(parts);
     for_each_number(parts, threads, [&](std::size_t part) {
         parts_[part].nodes.resize(2 * std::bit_ceil(count_));

@@ -76,8 +76,7 @@ void check_box(std::string_view shape, const Box& box) {
 }
 
 unsigned allowed_threads(std::string_view what, int threads) {
-    constexpr auto most = 1024;
-    if (threads < 0 || threads > most) refuse(what, "threads", threads, 0, most);
+    if (threads < 0 || threads > max_threads) refuse(what, "threads", threads, 0, max_threads);
     return threads > 0 ? static_cast<unsigned>(threads) : std::max(1U, std::thread::hardware_concurrency());
 }
 

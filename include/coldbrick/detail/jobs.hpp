@@ -8,22 +8,18 @@
 #include <condition_variable>
 #include <cstddef>
 #include <exception>
-#include <map>
 #include <mutex>
+#include <new>
 #include <system_error>
 #include <thread>
+#include <utility>
 #include <vector>
 
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 namespace detail {
 
-// How many threads there are to be, 0 for one for each core.
-[[nodiscard]] inline unsigned thread_count(unsigned asked) noexcept {
-    return asked > 0 ? asked : std::max(1U, std::thread::hardware_concurrency());
-}
-
-// Some threads that all do the same; as many as the system gives, and this one besides.
+// Some threads that all do the same: as many as the system and the memory give, which may be none. Work throws nothing.
 class Workers {
   public:
     template <class Work>
@@ -31,8 +27,8 @@ class Workers {
         try {
             threads_.reserve(threads);
             for (unsigned i = 0; i < threads; ++i) threads_.emplace_back(work);
-        } catch (const std::system_error&) {
-            // Those that there are do it.
+        } catch (const std::system_error&) {  // no more threads
+        } catch (const std::bad_alloc&) {     // no memory for more
         }
     }
     [[nodiscard]] bool empty() const noexcept { return threads_.empty(); }
@@ -82,18 +78,20 @@ void in_order(std::size_t count, unsigned threads, const Make& make, const Take&
     struct Result {
         std::vector<Made> made = {};  // one, or none
         std::exception_ptr thrown = nullptr;
+        [[nodiscard]] bool is_there() const noexcept { return !made.empty() || thrown; }
     };
     std::mutex mutex;
     std::condition_variable changed;
-    std::map<std::size_t, Result> results;
+    // Number i waits in place i of as many as may wait, so that no memory is asked for where nobody could tell of it.
+    std::vector<Result> waiting(std::min(count, 2 * std::size_t{threads}));
+    const auto place_of = [&](std::size_t number) -> Result& { return waiting[number % waiting.size()]; };
     std::size_t next = 0;
     std::size_t taken = 0;
     auto is_over = false;
-    const std::size_t most_waiting = 2 * std::size_t{threads};
     const auto work = [&] {
         std::unique_lock lock{mutex};
         while (true) {
-            changed.wait(lock, [&] { return is_over || next == count || next < taken + most_waiting; });
+            changed.wait(lock, [&] { return is_over || next == count || next < taken + waiting.size(); });
             if (is_over || next == count) return;
             const auto number = next++;
             lock.unlock();
@@ -104,7 +102,7 @@ void in_order(std::size_t count, unsigned threads, const Make& make, const Take&
                 result.thrown = std::current_exception();
             }
             lock.lock();
-            results.emplace(number, std::move(result));
+            place_of(number) = std::move(result);
             changed.notify_all();
         }
     };
@@ -121,8 +119,8 @@ void in_order(std::size_t count, unsigned threads, const Make& make, const Take&
     try {
         for (std::size_t i = 0; i < count; ++i) {
             std::unique_lock lock{mutex};
-            changed.wait(lock, [&] { return results.contains(i); });
-            auto result = std::move(results.extract(i).mapped());
+            changed.wait(lock, [&] { return place_of(i).is_there(); });
+            auto result = std::exchange(place_of(i), {});
             lock.unlock();
             if (result.thrown) std::rethrow_exception(result.thrown);
             take(i, std::move(result.made.front()));
