@@ -181,6 +181,36 @@ TEST(Resized, NearestTakesThePixelUnderTheCentre) {
     EXPECT_THROW((void)resized(display, {.width = 8}, Scaling::box), Error);
 }
 
+// Enlarged, in whole numbers: of a place, pixel k has 1 less its distance, in units of half a pixel of the result.
+TEST(Resized, BilinearIsTheExactMeanWhereItEnlarges) {
+    Dice dice{17};
+    for (int n = 0; n < 60; ++n) {
+        const auto from = Size{dice.number(1, 12), dice.number(1, 12)};
+        const auto to = Size{dice.number(from.width, 30), dice.number(from.height, 30)};
+        const auto picture = noise<Gray8>(dice, from);
+        const auto large = resized(picture, to, Scaling::bilinear, {.threads = 1 + n % 3});
+        const auto weight = [](int k, int i, int of, int in) {
+            return std::max(0, 2 * in - std::abs(2 * in * k - ((2 * i + 1) * of - in)));
+        };
+        for (int y = 0; y < to.height; ++y) {
+            for (int x = 0; x < to.width; ++x) {
+                auto sum = 0;
+                for (int row = -1; row <= from.height; ++row) {
+                    for (int column = -1; column <= from.width; ++column) {
+                        const auto at =
+                            Point{std::clamp(column, 0, from.width - 1), std::clamp(row, 0, from.height - 1)};
+                        sum += weight(column, x, from.width, to.width) * weight(row, y, from.height, to.height) *
+                               picture.color_at(at).red;
+                    }
+                }
+                const auto whole = 4 * to.width * to.height;
+                ASSERT_EQ(large.color_at({x, y}).red, (2 * sum + whole) / (2 * whole))
+                    << from.width << "x" << from.height << " to " << to.width << "x" << to.height;
+            }
+        }
+    }
+}
+
 TEST(Resized, BilinearAndLanczosKeepEvenColorsAndRamps) {
     const auto even = Bitmap<Rgb8>{{17, 9}, colors::coral};
     for (const auto how : {Scaling::bilinear, Scaling::lanczos, Scaling::box}) {

@@ -20,7 +20,7 @@ inline namespace v0 {
 // What a pixel of the result gets.
 // nearest:  the pixel under its centre; of two as near, the one to the right or below.
 // box:      the mean of the area that it covers, exact to the nearest value. To reduce.
-// bilinear: the mean weighted by a triangle, as wide as two pixels of the larger of both pictures.
+// bilinear: the mean weighted by a triangle, as wide as two pixels of the larger of both pictures. To enlarge.
 // lanczos:  weighted by C. Lanczos' kernel with three lobes, 3 sinc(pi x) sinc(pi x / 3). To reduce; it overshoots a
 //           little at edges, which keeps them sharp.
 enum class Scaling { nearest, box, bilinear, lanczos };

@@ -3,111 +3,20 @@
 #include "formats/kernels.hpp"
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
-#include "geometry/trigonometry.hpp"
 #include "geometry/vectors.hpp"
-#include "pictures/packed_copy.hpp"
+#include "pictures/mixes.hpp"
+#include "pictures/nearest.hpp"
 
 #include "coldbrick/detail/jobs.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
-#include <array>
-#include <cmath>
-#include <cstring>
-#include <numbers>
-#include <numeric>
 #include <string>
 #include <type_traits>
 
 namespace coldbrick::inline v0::detail {
 
 namespace {
-
-// What a column (or row) of the result is made of: weights of columns from the first on, and their sum.
-struct Mix {
-    int first;
-    std::vector<double> weights;
-    double sum;
-};
-
-// A pixel of one picture counts as as wide as the other has pixels, in lowest terms: whole numbers.
-Mix box_mix(int i, int from, int to) {
-    const auto common = std::gcd(from, to);
-    from /= common;
-    to /= common;
-    const auto begin = std::int64_t{i} * from;
-    const auto end = begin + from;
-    Mix mix{.first = static_cast<int>(begin / to), .weights = {}, .sum = double{1} * from};
-    for (auto k = std::int64_t{mix.first}; k * to < end; ++k) {
-        mix.weights.push_back(static_cast<double>(std::min(end, (k + 1) * to) - std::max(begin, k * to)));
-    }
-    return mix;
-}
-
-// By a kernel of the distance in pixels that reaches so far; widened where the picture is reduced. What it gives to
-// places outside goes to the outermost pixels.
-template <class Kernel>
-Mix kernel_mix(int i, int from, int to, double reach, const Kernel& kernel) {
-    const auto wide = std::max(1.0, double{1} * from / to);
-    const auto center = (i + 0.5) * from / to - 0.5;
-    const auto last = static_cast<int>(std::floor(center + reach * wide));
-    const auto first = static_cast<int>(std::ceil(center - reach * wide));
-    Mix mix{.first = std::clamp(first, 0, from - 1), .weights = {}, .sum = 0};
-    mix.weights.resize(static_cast<std::size_t>(std::clamp(last, 0, from - 1) - mix.first) + 1);
-    for (int k = first; k <= last; ++k) {
-        const auto weight = kernel((k - center) / wide);
-        mix.weights[static_cast<std::size_t>(std::clamp(k, 0, from - 1) - mix.first)] += weight;
-        mix.sum += weight;
-    }
-    return mix;
-}
-
-double triangle(double distance) noexcept { return std::max(0.0, 1 - std::fabs(distance)); }
-
-double lanczos(double distance) noexcept {
-    constexpr auto lobes = 3.0;
-    if (std::fabs(distance) >= lobes) return 0;
-    if (distance == 0) return 1;
-    const auto x = std::numbers::pi * distance;
-    const auto half_turns = [](double count) { return direction_of(Angle::degrees(180 * count)).y; };
-    return lobes * half_turns(distance) * half_turns(distance / lobes) / (x * x);
-}
-
-std::vector<Mix> mixes(int from, int to, Scaling how) {
-    std::vector<Mix> all;
-    all.reserve(static_cast<std::size_t>(to));
-    for (int i = 0; i < to; ++i) {
-        if (how == Scaling::box) all.push_back(box_mix(i, from, to));
-        if (how == Scaling::bilinear) all.push_back(kernel_mix(i, from, to, 1, triangle));
-        if (how == Scaling::lanczos) all.push_back(kernel_mix(i, from, to, 3, lanczos));
-    }
-    return all;
-}
-
-// Columns or rows of the result: of each the first one that it is mixed of, of as many for all, and their weights.
-template <class Number>
-struct Mixes {
-    // Weights of 0 make up for those that one has fewer. By the sum of the weights, which is the same for all, or 1
-    // where they need not stay whole numbers.
-    Mixes(const std::vector<Mix>& all, int from, Scaling how) : sum{how == Scaling::box ? all.front().sum : 1} {
-        for (const auto& mix : all) count = std::max(count, mix.weights.size());
-        weights.resize(all.size() * count);
-        for (std::size_t i = 0; i < all.size(); ++i) {
-            const auto& mix = all[i];
-            const auto begin = std::min(mix.first, from - static_cast<int>(count));
-            first.push_back(begin);
-            auto* const to = weights.data() + i * count + (mix.first - begin);
-            const auto unit = how == Scaling::box ? 1 : mix.sum;
-            std::transform(mix.weights.begin(), mix.weights.end(), to,
-                           [=](double weight) { return static_cast<Number>(weight / unit); });
-        }
-    }
-
-    double sum;
-    std::size_t count = 1;
-    std::vector<int> first;
-    std::vector<Number> weights;
-};
 
 template <class Number>
 struct FourOf;
@@ -289,8 +198,8 @@ class Resizer {
 template <class Number, class Texel>
 void resize_as(const Surface& from, const Surface& to, Scaling how, unsigned threads) {
     const auto [width, height_before] = from.window.size;
-    const Mixes<Number> columns{mixes(width, to.size.width, how), width, how};
-    const Mixes<Number> rows{mixes(height_before, to.size.height, how), height_before, how};
+    const Mixes<Number> columns{mixes(width, to.size.width, how), width};
+    const Mixes<Number> rows{mixes(height_before, to.size.height, how), height_before};
     constexpr auto parts_of_thread = 4;
     const auto height = to.size.height;
     const auto parts = threads <= 1 ? 1 : std::min(height, static_cast<int>(threads) * parts_of_thread);
@@ -303,73 +212,10 @@ void resize_as(const Surface& from, const Surface& to, Scaling how, unsigned thr
 }
 
 // The greatest whole number that comes up where means of areas are found, whose weights are whole.
-double most_of(const Surface& from, Size to) {
+double most_of(const Surface& from, Size to) noexcept {
     const auto& size = from.window.size;
-    const auto weights = box_mix(0, size.width, to.width).sum * box_mix(0, size.height, to.height).sum;
+    const auto weights = box_sum(size.width, to.width) * box_sum(size.height, to.height);
     return 255.0 * (from.kernel->has_alpha ? 255.0 : 1.0) * weights;
-}
-
-// The pixel under the centre of one of `in` pixels, of `of`.
-int place_under(int i, int of, int in) noexcept {
-    return static_cast<int>((2 * std::int64_t{i} + 1) * of / (2 * std::int64_t{in}));
-}
-
-template <std::size_t bytes>
-void copy_places(const std::uint8_t* from, const std::vector<std::ptrdiff_t>& places, std::uint8_t* to) noexcept {
-    for (const auto place : places) {
-        std::memcpy(to, from + place, bytes);
-        to += bytes;
-    }
-}
-
-// Rows of pixels of whole bytes.
-void copy_nearest(const Surface& from, const Surface& to) {
-    const auto [at, size] = from.window;
-    const auto bytes = from.kernel->pixel_bytes();
-    std::vector<std::ptrdiff_t> places;
-    for (int x = 0; x < to.size.width; ++x) {
-        places.push_back(std::ptrdiff_t{place_under(x, size.width, to.size.width)} * bytes);
-    }
-    const auto copy = [=] {
-        switch (bytes) {
-            case 1:
-                return copy_places<1>;
-            case 2:
-                return copy_places<2>;
-            case 3:
-                return copy_places<3>;
-            case 4:
-                return copy_places<4>;
-            case 6:
-                return copy_places<6>;
-            default:
-                return copy_places<8>;
-        }
-    }();
-    auto last = -1;
-    for (int y = 0; y < to.size.height; ++y) {
-        const auto row = place_under(y, size.height, to.size.height);
-        auto* const pixels = pixel_address(to, 0, y);
-        if (row == last) {
-            std::memcpy(pixels, pixels - to.stride, static_cast<std::size_t>(to.kernel->row_bytes(to.size.width)));
-        } else {
-            copy(pixel_address(from, at.x, at.y + row), places, pixels);
-        }
-        last = row;
-    }
-}
-
-void resize_nearest(const Surface& from, const Surface& to) {
-    if (from.kernel == to.kernel && !from.kernel->is_sparse && from.kernel->pixel_bytes() > 0)
-        return copy_nearest(from, to);
-    const auto [at, size] = from.window;
-    const PixelCopier copier{from, to};
-    for (int y = 0; y < to.size.height; ++y) {
-        const auto row = at.y + place_under(y, size.height, to.size.height);
-        for (int x = 0; x < to.size.width; ++x) {
-            copier.copy({.x = at.x + place_under(x, size.width, to.size.width), .y = row}, {.x = x, .y = y});
-        }
-    }
 }
 
 }  // namespace
@@ -394,13 +240,13 @@ void check_scaling(std::string_view what, Scaling how) {
 
 void resize(const Surface& from, const Surface& to, Scaling how, int threads) {
     check_scaling("resize", how);
+    const auto allowed = allowed_threads("resize", threads);
     if (how == Scaling::nearest) return resize_nearest(from, to);
     if (to.kernel == &index8_kernel) {
         throw Error{
             "resize: a picture with a palette can only be resized by nearest (give it colours instead of numbers "
             "first)"};
     }
-    const auto allowed = allowed_threads("resize", threads);
     if (from.kernel->load_deep != nullptr || to.kernel->load_deep != nullptr) {
         return resize_as<double, Color16>(from, to, how, allowed);
     }
