@@ -1,11 +1,10 @@
 // Spans to pixels.
 #include "formats/kernels.hpp"
-#include "formats/source_over.hpp"
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
-#include "paint/blending.hpp"
 #include "paint/brush.hpp"
 #include "paint/deep_over.hpp"
+#include "paint/general_painter.hpp"
 #include "paint/masks.hpp"
 #include "paint/one_color.hpp"
 #include "paint/opaque_writer.hpp"
@@ -41,162 +40,6 @@ struct BlendingPainter {
         const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
         cover_with(surface, spans, color);
     }
-};
-
-// Whatever ink, however it is laid: pixels are taken out of the surface some hundreds at a time, laid on, and put back.
-class GeneralPainter {
-  public:
-    GeneralPainter(const Surface& surface, const Ink& ink, const Box& shape)
-        : surface_{surface},
-          kernel_{*surface.kernel},
-          ink_{ink},
-          shape_{shape},
-          blender_{.how = ink.how(), .has_alpha = kernel_.has_alpha, .is_gray = kernel_.is_gray} {
-        if (const auto* const source = std::get_if<Ink::Source>(&ink.of())) source_ = source->get();
-        const auto& how = ink.how();
-        const auto lays_over = how.blend == Blend::over || how.blend == Blend::replace;
-        is_plain_ = source_ != nullptr && source_->is_opaque() && how.opacity == 1 &&
-                    takes_all(how.channels, kernel_.has_alpha) && lays_over;
-        is_over_ = source_ != nullptr && !is_plain_ && kernel_.is_color && how.opacity == 1 &&
-                   how.blend == Blend::over && how.light == Light::encoded && takes_all(how.channels, true);
-        is_direct_ = is_plain_ && !kernel_.is_sparse && (kernel_.is_color || source_->is_even_in_rows());
-    }
-
-    [[nodiscard]] SpanReceiver receiver() noexcept {
-        const auto take = [](void* context, std::span<const Span> spans) {
-            auto& painter = *static_cast<GeneralPainter*>(context);
-            for (const auto& [y, x, length] : spans) {
-                painter.paint({.y = y, .x = x, .length = length, .each = nullptr, .all = 255});
-            }
-        };
-        const auto take_cover = [](void* context, std::span<const CoverSpan> spans) {
-            for (const auto& span : spans) static_cast<GeneralPainter*>(context)->paint(span);
-        };
-        return {.context = this, .take = take, .repeats = Repeats::never, .take_cover = take_cover};
-    }
-
-  private:
-    static constexpr int at_once = 256;
-    // Texels that are set before they are looked at: setting all of them first would take longer than a small shape.
-    template <class Texel>
-    union Stretch {
-        Stretch() noexcept {}
-        [[nodiscard]] Texel* data() noexcept { return all; }
-        Texel all[at_once];
-    };
-
-    void paint(const CoverSpan& span) {
-        const auto replaces = is_plain_ && span.each == nullptr && span.all == 255;
-        if (replaces && is_direct_) return put_directly(span);
-        for (int done = 0; done < span.length; done += at_once) {
-            auto part = span;
-            part.x += done;
-            part.length = std::min(at_once, span.length - done);
-            if (part.each != nullptr) part.each += done;
-            if (is_over_ && part.each == nullptr && part.all == 255) {
-                lay_over(part);
-                continue;
-            }
-            if (kernel_.load_deep != nullptr) {
-                replaces ? put(part, deep_ink_, kernel_.store_deep)
-                         : lay(part, deep_ink_, deep_below_, kernel_.load_deep, kernel_.store_deep);
-            } else {
-                replaces ? put(part, ink_colors_, kernel_.store)
-                         : lay(part, ink_colors_, below_, kernel_.load, kernel_.store);
-            }
-        }
-    }
-
-    // Without a stop on the way: as one pixel over and over, or as colours that need no change.
-    void put_directly(const CoverSpan& span) {
-        auto* const pixels = pixel_address(surface_, span.x, span.y);
-        const auto pixel_bytes = kernel_.pixel_bytes();
-        const auto from = Point{.x = span.x, .y = span.y};
-        if (!source_->is_even_in_rows()) {
-            // Pixels of four bytes in the order of a Color's members, as is_color says.
-            static_assert(sizeof(Color) == 4 && std::is_trivially_copyable_v<Color>);
-            source_->fetch(from, span.length, shape_, reinterpret_cast<Color*>(pixels));
-            return;
-        }
-        PixelPattern pattern{pixel_at(from), pixel_bytes};
-        pattern.write(pixels, static_cast<std::size_t>(span.length) * static_cast<std::size_t>(pixel_bytes));
-    }
-
-    // On pixels that are as colours are, and covered whole.
-    void lay_over(const CoverSpan& part) {
-        fetch(part, ink_colors_);
-        blend_row(reinterpret_cast<const std::uint8_t*>(ink_colors_.data()), pixel_address(surface_, part.x, part.y),
-                  static_cast<std::size_t>(part.length));
-    }
-
-    // The bytes of one pixel of the ink.
-    [[nodiscard]] Pixel pixel_at(Point at) const {
-        if (kernel_.load_deep != nullptr) {
-            Color16 color;
-            source_->fetch(at, 1, shape_, &color);
-            return encode(surface_, color);
-        }
-        Color color;
-        source_->fetch(at, 1, shape_, &color);
-        return encode(surface_, color);
-    }
-
-    template <class Texel, class Store>
-    void put(const CoverSpan& part, Stretch<Texel>& ink, Store store) {
-        fetch(part, ink);
-        store(surface_, ink.data(), part.length, {.x = part.x, .y = part.y});
-    }
-
-    template <class Texel, class Load, class Store>
-    void lay(const CoverSpan& part, Stretch<Texel>& ink, Stretch<Texel>& below, Load load, Store store) {
-        const auto first = Point{.x = part.x, .y = part.y};
-        fetch(part, ink);
-        load(surface_, first, part.length, below.data());
-        blender_.lay(ink.data(), {.each = part.each, .all = part.all}, part.length, below.data());
-        store(surface_, below.data(), part.length, first);
-    }
-
-    template <class Texel>
-    void fetch(const CoverSpan& part, Stretch<Texel>& ink) {
-        if (source_ != nullptr) {
-            source_->fetch({.x = part.x, .y = part.y}, part.length, shape_, ink.data());
-        } else if (filled_ < part.length) {
-            std::fill(ink.data() + filled_, ink.data() + part.length, single<Texel>());
-            filled_ = part.length;
-        }
-    }
-
-    // The one colour of the ink.
-    template <class Texel>
-    [[nodiscard]] Texel single() const {
-        if (const auto* const entry = std::get_if<PaletteEntry>(&ink_.of())) {
-            return as_texel<Texel>(palette_of(surface_)[static_cast<std::size_t>(entry->number)]);
-        }
-        if (const auto* const deep = std::get_if<Color16>(&ink_.of())) return as_texel<Texel>(*deep);
-        return as_texel<Texel>(*ink_.color());
-    }
-
-    template <class Texel, class From>
-    static Texel as_texel(From color) noexcept {
-        if constexpr (std::is_same_v<Texel, From>) return color;
-        if constexpr (std::is_same_v<Texel, Color16> && std::is_same_v<From, Color>) return widened(color);
-        if constexpr (std::is_same_v<Texel, Color> && std::is_same_v<From, Color16>) return narrowed(color);
-    }
-
-    const Surface& surface_;
-    const FormatKernel& kernel_;
-    const Ink& ink_;
-    Box shape_;
-    Blender blender_;
-    const InkSource* source_ = nullptr;
-    bool is_plain_;   // whether the ink replaces what is below,
-    bool is_direct_;  // and its pixels are written at once
-    bool is_over_;    // whether colours of its own are laid source-over, on pixels that are as colours are
-    int filled_ = 0;  // how many of the ink's colours are set, if it has one only
-    Stretch<Color> ink_colors_;
-    Stretch<Color> below_;
-    Stretch<Color16> deep_ink_;
-    Stretch<Color16> deep_below_;
 };
 
 // The pixel that an ink of one colour, laid as usual, sets everywhere; nothing if it is not as simple.

@@ -1,11 +1,12 @@
 #include "coldbrick/compose.hpp"
 
+#include "formats/color_rows.hpp"
 #include "formats/kernels.hpp"
 #include "formats/source_over.hpp"
 #include "geometry/limits.hpp"
-#include "geometry/vectors.hpp"
 #include "paint/witness.hpp"
 #include "pictures/packed_copy.hpp"
+#include "pictures/picture_sources.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/region.hpp"
@@ -31,145 +32,6 @@ void check_part(std::string_view call, const Surface& surface, const Box& box) {
     throw Error{std::string{call} + ": the part is " + in_words(box) + "; allowed are parts of the picture's " +
                 in_words(surface.window)};
 }
-
-bool is_opaque(const Surface& picture) noexcept {
-    if (picture.kernel != &index8_kernel) return !picture.kernel->has_alpha;
-    const auto colors = palette_of(picture).colors();
-    return std::all_of(colors.begin(), colors.end(), [](Color color) { return color.alpha == 255; });
-}
-
-// The colours of a surface, which lies somewhere on the target.
-class SurfaceSource final : public InkSource {
-  public:
-    SurfaceSource(const Surface& from, Point at) : from_{from}, at_{at} {}
-
-    void fetch(Point from, int count, const Box&, Color* colors) const override {
-        read_colors(from_, place_of(from), count, colors);
-    }
-    void fetch(Point from, int count, const Box&, Color16* colors) const override {
-        read_colors(from_, place_of(from), count, colors);
-    }
-    [[nodiscard]] bool is_opaque() const noexcept override { return detail::is_opaque(from_); }
-    [[nodiscard]] bool is_placed_in_shape() const noexcept override { return false; }
-
-  private:
-    [[nodiscard]] Point place_of(Point on_target) const noexcept { return from_.window.at + (on_target - at_); }
-
-    Surface from_;
-    Point at_;
-};
-
-// The same under a transform: each pixel from where its centre comes from, by the one that takes it back.
-class SampledSource final : public InkSource {
-  public:
-    SampledSource(const Surface& from, Point at, const std::optional<Color>& without, const Transform& back)
-        : from_{from}, at_{at}, without_{without}, back_{back} {}
-
-    void fetch(Point from, int count, const Box&, Color* colors) const override {
-        if (from_.kernel->is_color && !without_) return fetch_colors(from, count, colors);
-        for (int i = 0; i < count; ++i) colors[i] = narrowed(sample({.x = from.x + i, .y = from.y}));
-    }
-    void fetch(Point from, int count, const Box&, Color16* colors) const override {
-        for (int i = 0; i < count; ++i) colors[i] = sample({.x = from.x + i, .y = from.y});
-    }
-    [[nodiscard]] bool is_opaque() const noexcept override { return !without_ && detail::is_opaque(from_); }
-    [[nodiscard]] bool is_placed_in_shape() const noexcept override { return false; }
-
-  private:
-    [[nodiscard]] Color16 sample(Point pixel) const {
-        const auto& size = from_.window.size;
-        const auto place = back_(pixel);
-        const auto x = std::clamp(place.x - at_.x, 0.0, size.width - 1.0);
-        const auto y = std::clamp(place.y - at_.y, 0.0, size.height - 1.0);
-        const auto column = static_cast<int>(x);
-        const auto row = static_cast<int>(y);
-        std::array<double, 4> sums{};
-        const auto add = [&](int right, int down, double weight) {
-            if (weight <= 0) return;
-            const auto color =
-                color_at({.x = std::min(column + right, size.width - 1), .y = std::min(row + down, size.height - 1)});
-            const auto alpha = weight * color.alpha;
-            sums[0] += alpha * color.red;
-            sums[1] += alpha * color.green;
-            sums[2] += alpha * color.blue;
-            sums[3] += alpha;
-        };
-        add(0, 0, (column + 1 - x) * (row + 1 - y));
-        add(1, 0, (x - column) * (row + 1 - y));
-        add(0, 1, (column + 1 - x) * (y - row));
-        add(1, 1, (x - column) * (y - row));
-        return sums[3] > 0 ? color_of(sums) : Color16{.alpha = 0};
-    }
-
-    // The same as narrowed(sample(...)), of pixels that are as colours are: four channels at a time.
-    void fetch_colors(Point from, int count, Color* colors) const {
-        using Four = double __attribute__((vector_size(32)));
-        using Bytes4 = std::uint8_t __attribute__((vector_size(4)));
-        const auto* const first = pixel_address<4>(from_, from_.window.at);
-        run_in_vectors([=, width = from_.window.size.width, height = from_.window.size.height, stride = from_.stride,
-                        back = back_, at = at_]() COLDBRICK_KERNEL {
-            for (int i = 0; i < count; ++i) {
-                const auto place = back(Point{.x = from.x + i, .y = from.y});
-                const auto x = std::clamp(place.x - at.x, 0.0, width - 1.0);
-                const auto y = std::clamp(place.y - at.y, 0.0, height - 1.0);
-                const auto column = static_cast<int>(x);
-                const auto row = static_cast<int>(y);
-                const auto* const upper = first + row * stride + std::ptrdiff_t{4} * column;
-                const auto right = column + 1 < width ? std::ptrdiff_t{4} : 0;
-                const auto down = row + 1 < height ? stride : 0;
-                Four sums{};
-                const auto add = [&](const std::uint8_t* pixel, double weight) COLDBRICK_KERNEL {
-                    Bytes4 bytes;
-                    read(pixel, bytes);
-                    auto channels = __builtin_convertvector(bytes, Four) * 257.0;
-                    const auto alpha = weight * channels[3];
-                    channels[3] = 1;
-                    sums += channels * alpha;
-                };
-                const auto [part_x, part_y] = std::pair{x - column, y - row};
-                add(upper, (column + 1 - x) * (row + 1 - y));
-                add(upper + right, part_x * (row + 1 - y));
-                add(upper + down, (column + 1 - x) * part_y);
-                add(upper + down + right, part_x * part_y);
-                colors[i] = sums[3] > 0 ? narrowed(color_of({sums[0], sums[1], sums[2], sums[3]})) : Color{.alpha = 0};
-            }
-        });
-    }
-
-    // Of sums of channels times alpha, and of alpha. Halves up; none is below 0.
-    static Color16 color_of(const std::array<double, 4>& sums) noexcept {
-        const auto rounded = [](double value) {
-            return static_cast<std::uint16_t>(static_cast<std::int32_t>(std::min(value, 65535.0) + 0.5));
-        };
-        return {.red = rounded(sums[0] / sums[3]),
-                .green = rounded(sums[1] / sums[3]),
-                .blue = rounded(sums[2] / sums[3]),
-                .alpha = rounded(sums[3])};
-    }
-
-    [[nodiscard]] Color16 color_at(Point at) const {
-        auto color = stored_at(from_.window.at + at);
-        if (without_ && narrowed(color) == *without_) color.alpha = 0;
-        return color;
-    }
-
-    [[nodiscard]] Color16 stored_at(Point at) const {
-        const auto& kernel = *from_.kernel;
-        if (kernel.load == nullptr) return decode_deep(from_, at);
-        Color color;
-        if (kernel.is_color) {
-            std::memcpy(static_cast<void*>(&color), pixel_address<4>(from_, at), sizeof color);
-        } else {
-            kernel.load(from_, at, 1, &color);
-        }
-        return widened(color);
-    }
-
-    Surface from_;
-    Point at_;
-    std::optional<Color> without_;
-    Transform back_;
-};
 
 void check_turn(std::string_view what, Mirror mirrored, Quarters turned) {
     check_choice(what, "mirrored", mirrored, {"none", "left_right", "top_bottom"});
@@ -382,24 +244,25 @@ Surface crop(const Surface& surface, const Box& box) {
 
 namespace {
 
-Color gray_of(Color color) noexcept { return with_alpha(gray(luma(color)), color.alpha); }
-Color16 gray_of(Color16 color) noexcept {
-    const auto value = luma(color);
-    return {.red = value, .green = value, .blue = value, .alpha = color.alpha};
+// Each becomes its luma; alpha stays.
+void make_gray(std::vector<Color>& colors) {
+    std::vector<std::uint8_t> grays(colors.size());
+    write_gray_row(colors.data(), colors.size(), grays.data());
+    for (std::size_t i = 0; i < colors.size(); ++i) colors[i] = with_alpha(gray(grays[i]), colors[i].alpha);
+}
+void make_gray(std::vector<Color16>& colors) {
+    for (auto& color : colors) color.red = color.green = color.blue = luma(color);
 }
 
 // Whole rows where no clip cuts them.
 template <class Texel>
 void gray_out_rows(const Surface& surface) {
     const auto [at, size] = surface.window;
-    const auto is_whole = surface.mask() == nullptr && surface.cover() == nullptr;
     std::vector<Texel> colors(static_cast<std::size_t>(size.width));
     for (int y = at.y; y < at.y + size.height; ++y) {
         read_colors(surface, {.x = at.x, .y = y}, size.width, colors.data());
-        run_in_vectors([to = colors.data(), count = colors.size()]() COLDBRICK_KERNEL {
-            for (std::size_t i = 0; i < count; ++i) to[i] = gray_of(to[i]);
-        });
-        if (is_whole) {
+        make_gray(colors);
+        if (!surface.clips) {
             write_colors(surface, colors.data(), size.width, {.x = at.x, .y = y});
             continue;
         }
