@@ -191,7 +191,7 @@ template <class Layer>
 void blend(const detail::Target& target, std::span<const Span> spans, Color color) {
     constexpr auto pixel_bytes = Layer::pixel_bytes;
     // To make ready for long runs takes longer than short ones do.
-    constexpr auto long_run = 32;
+    constexpr auto long_run = 8;
     const Layer layer{color};
     std::optional<decltype(layer.ready(color.alpha))> ready;
     for (const auto& run : spans) {
