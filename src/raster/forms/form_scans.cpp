@@ -118,17 +118,19 @@ Box tell_covered(const SpanReceiver& receiver, const Scan& scan) {
     return touched;
 }
 
-// What of a form is a band around an ellipse.
+// What of a form is a band around an ellipse or a box.
 std::optional<RoundBand> round_band_of(const Form& form, const Fill&) {
     if (const auto* const ellipse = as<EllipseForm>(form)) return round_fill(*ellipse);
+    if (const auto* const box = as<BoxForm>(form)) return round_fill(*box);
     const auto* const ring = as<RingForm>(form);
     const auto is_whole = ring != nullptr && (!ring->sweep || Turn{*ring->sweep}.is_whole);
     return is_whole ? round_stroke(ring->of, {0, ring->thickness}) : std::nullopt;
 }
 std::optional<RoundBand> round_band_of(const Form& form, const Stroke& how) {
-    const auto* const ellipse = as<EllipseForm>(form);
-    if (ellipse == nullptr || !how.dash.empty()) return std::nullopt;
-    return round_stroke(*ellipse, Band{how});
+    if (!how.dash.empty()) return std::nullopt;
+    if (const auto* const ellipse = as<EllipseForm>(form)) return round_stroke(*ellipse, Band{how});
+    if (const auto* const box = as<BoxForm>(form)) return round_stroke(*box, Band{how}, how.join);
+    return std::nullopt;
 }
 
 template <class How>

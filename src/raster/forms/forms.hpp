@@ -1,6 +1,7 @@
 // What shapes are lowered to: a few forms, each with its place, checked.
 #pragma once
 
+#include "raster/edges/box_form.hpp"
 #include "raster/edges/ellipse_form.hpp"
 #include "raster/edges/flat_path.hpp"
 
@@ -11,16 +12,6 @@
 #include <variant>
 
 namespace coldbrick::inline v0::detail {
-
-// A box with round corners, relative to an origin: its true sides.
-struct BoxForm {
-    Point origin;
-    double left;
-    double top;
-    double right;
-    double bottom;
-    double corner_radius;
-};
 
 // The part of an ellipse in a sweep: as a slice of a cake, as what a chord cuts off, as a line.
 struct SectorForm {

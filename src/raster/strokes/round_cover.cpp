@@ -6,7 +6,9 @@
 #include "raster/edges/fine.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <memory_resource>
 #include <numbers>
 #include <vector>
 
@@ -15,16 +17,11 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 // The quarter of a curve beside an ellipse that goes from its top to its left end, by chords at equal steps of the
-// angle on the circle that the ellipse is made from. Places count from the upper left corner of the box.
+// angle on the circle that the ellipse is made from.
 class QuarterCurve {
   public:
-    // Of a circle, the curve is another one.
-    QuarterCurve(const RoundBand& band, double distance)
-        : center_{band.box.size.width / 2.0, band.box.size.height / 2.0}, axes_{band.half_axes}, distance_{distance} {
-        if (axes_.x == axes_.y) {
-            axes_ = {axes_.x + distance, axes_.y + distance};
-            distance_ = 0;
-        }
+    explicit QuarterCurve(const QuarterEdge& edge)
+        : center_{edge.center}, axes_{edge.half_axes}, distance_{edge.distance} {
         const auto longer = std::max(axes_.x, axes_.y);
         const auto ratio = longer / std::min(axes_.x, axes_.y);
         // The second derivative by the angle reaches at most so far along the normal, which turns up to `ratio` times
@@ -68,7 +65,6 @@ class QuarterCurve {
 
     [[nodiscard]] Vec place() const {
         const auto on_ellipse = Vec{axes_.x * on_circle_.x, axes_.y * on_circle_.y};
-        if (distance_ == 0) return on_ellipse * (1 + outward_);
         const auto [a, b] = axes_;
         const auto square = Vec{b * on_circle_.x, a * on_circle_.y};
         const auto length_2 = dot(square, square);
@@ -89,15 +85,121 @@ class QuarterCurve {
     Vec next_{};
 };
 
-// The rows of the upper half from the top down. The right half is the left one mirrored, the lower half the upper one
-// upside down.
+// What tells the left half of the rows of a band's upper half, from the top down: calls emit(begin, end, each, all) for
+// columns that are covered by bytes of their own or, where that is null, all alike.
+
+// By formulas, where both edges are quarters of ellipses.
+class RowsByAreas {
+  public:
+    RowsByAreas(const RoundBand& band, int first, int end)
+        : outer_{band.outer, band.box.size, first, end, &memory_},
+          areas_(columns_of(band), &memory_),
+          bytes_(columns_of(band), &memory_) {
+        if (!band.inner) return;
+        inner_.emplace(*band.inner, band.box.size, first, end, &memory_);
+        inner_areas_.resize(columns_of(band));
+    }
+
+    template <class Emit>
+    void take(int row, const Emit& emit) {
+        const auto half = static_cast<int>(bytes_.size());
+        const auto edge = outer_.of_row(row);
+        outer_.set_areas(row, edge, areas_.data());
+        if (!inner_) {
+            tell(
+                edge.begin, edge.end, [&](int i) { return areas_[index(i - edge.begin)]; }, emit);
+            if (edge.end < half) emit(edge.end, half, nullptr, std::uint8_t{255});
+            return;
+        }
+        const auto hole = inner_->of_row(row);
+        inner_->set_areas(row, hole, inner_areas_.data());
+        const auto in_hole = [&](int i) {
+            return i < hole.begin ? 0.0 : i >= hole.end ? 1.0 : inner_areas_[index(i - hole.begin)];
+        };
+        if (edge.end <= hole.begin) {
+            tell(
+                edge.begin, edge.end, [&](int i) { return areas_[index(i - edge.begin)]; }, emit);
+            if (edge.end < hole.begin) emit(edge.end, hole.begin, nullptr, std::uint8_t{255});
+            tell(
+                hole.begin, hole.end, [&](int i) { return 1 - in_hole(i); }, emit);
+            return;
+        }
+        const auto end = std::max(edge.end, hole.end);
+        tell(
+            edge.begin, end, [&](int i) { return (i < edge.end ? areas_[index(i - edge.begin)] : 1) - in_hole(i); },
+            emit);
+    }
+
+  private:
+    static std::size_t index(int i) noexcept { return static_cast<std::size_t>(i); }
+    static std::size_t columns_of(const RoundBand& band) noexcept { return index((band.box.size.width + 1) / 2); }
+
+    template <class AreaOf, class Emit>
+    void tell(int begin, int end, const AreaOf& area_of, const Emit& emit) {
+        if (begin >= end) return;
+        for (auto i = begin; i < end; ++i) bytes_[index(i - begin)] = byte_of_coverage(area_of(i));
+        emit(begin, end, bytes_.data(), std::uint8_t{255});
+    }
+
+    std::array<std::byte, 4096> nearby_;
+    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size()};
+    QuarterAreas outer_;
+    std::optional<QuarterAreas> inner_;
+    std::pmr::vector<double> areas_;
+    std::pmr::vector<std::uint8_t> bytes_;
+    std::pmr::vector<double> inner_areas_{&memory_};
+};
+
+// By chords.
+class RowsByChords {
+  public:
+    RowsByChords(const RoundBand& band, int, int)
+        : size_{band.box.size}, row_{(band.box.size.width + 1) / 2}, outer_{band.outer} {
+        if (band.inner) inner_.emplace(*band.inner);
+    }
+
+    // Rows are taken from the first one of the box on.
+    template <class Emit>
+    void take(int row, const Emit& emit) {
+        outer_.go_down_to(row + 1, [&](Vec from, Vec to) { add(from, to, 1); });
+        if (inner_) inner_->go_down_to(row + 1, [&](Vec from, Vec to) { add(from, to, -1); });
+        row_.flush(emit);
+    }
+
+  private:
+    // A line of the edge; in the middle row also the one below, in the middle column also the one on the right.
+    void add(Vec from, Vec to, double covered) {
+        const auto height_half = size_.height / 2.0;
+        const auto is_doubled = size_.height % 2 == 1 && from.y >= height_half - 0.5;
+        const auto share = (is_doubled ? 2 * covered : covered) * (to.y - from.y);
+        row_.add(from.x, to.x, share);
+        const auto middle = size_.width / 2.0 - 0.5;
+        if (size_.width % 2 == 0 || from.x <= middle) return;
+        const auto part = to.x >= middle ? 1 : (from.x - middle) / (from.x - to.x);
+        row_.add(size_.width - from.x, size_.width - std::max(to.x, middle), -share * part);
+    }
+
+    Size size_;
+    CoverRow<DenseSteps> row_;
+    QuarterCurve outer_;
+    std::optional<QuarterCurve> inner_;
+};
+
+// The right half of a band is the left one mirrored, the lower half the upper one upside down.
+template <class Rows>
 class RoundCover {
   public:
     RoundCover(const RoundBand& band, const Window& window, const SpanReceiver& receiver)
-        : band_{band}, half_columns_{(width() + 1) / 2}, row_{half_columns_}, batch_{window, receiver} {}
+        : band_{band},
+          half_columns_{(width() + 1) / 2},
+          first_{first_seen(window)},
+          end_{end_seen(window)},
+          rows_{band, first_, end_},
+          batch_{window, receiver} {}
 
     Box run() {
-        take_rows();
+        kept_.reserve(static_cast<std::size_t>(end_ - first_));
+        for (auto row = first_; row < end_; ++row) keep(row);
         for (const auto& kept : kept_) tell(kept, kept.row);
         // The middle row of an odd number is its own mirror image.
         for (auto i = kept_.size(); i-- > 0;) {
@@ -127,53 +229,33 @@ class RoundCover {
     [[nodiscard]] int width() const noexcept { return band_.box.size.width; }
     [[nodiscard]] int height() const noexcept { return band_.box.size.height; }
 
-    void take_rows() {
-        QuarterCurve outer{band_, band_.out};
-        const auto add_outer = [&](Vec from, Vec to) { add(from, to, 1); };
-        const auto rows = (height() + 1) / 2;
-        kept_.reserve(static_cast<std::size_t>(rows));
-        if (!band_.in) {
-            for (auto row = 0; row < rows; ++row) {
-                outer.go_down_to(row + 1, add_outer);
-                keep(row);
-            }
-            return;
-        }
-        QuarterCurve inner{band_, *band_.in};
-        const auto add_inner = [&](Vec from, Vec to) { add(from, to, -1); };
-        for (auto row = 0; row < rows; ++row) {
-            outer.go_down_to(row + 1, add_outer);
-            inner.go_down_to(row + 1, add_inner);
-            keep(row);
-        }
+    // Rows of the upper half of which either they or their mirror images are seen.
+    [[nodiscard]] int first_seen(const Window& window) const noexcept {
+        const auto above = std::int64_t{window.top} - band_.box.at.y;
+        const auto below = std::int64_t{band_.box.at.y} + height() - window.bottom;
+        return static_cast<int>(std::clamp<std::int64_t>(std::min(above, below), 0, (height() + 1) / 2));
     }
-
-    // A line of the edge; in the middle row also the one below, in the middle column also the one on the right.
-    void add(Vec from, Vec to, double covered) {
-        const auto height_half = height() / 2.0;
-        const auto is_doubled = height() % 2 == 1 && from.y >= height_half - 0.5;
-        const auto share = (is_doubled ? 2 * covered : covered) * (to.y - from.y);
-        row_.add(from.x, to.x, share);
-        const auto middle = width() / 2.0 - 0.5;
-        if (width() % 2 == 0 || from.x <= middle) return;
-        const auto part = to.x >= middle ? 1 : (from.x - middle) / (from.x - to.x);
-        row_.add(width() - from.x, width() - std::max(to.x, middle), -share * part);
+    [[nodiscard]] int end_seen(const Window& window) const noexcept {
+        const auto rows = (height() + 1) / 2;
+        const auto above = std::int64_t{window.bottom} - band_.box.at.y;
+        const auto below = std::int64_t{band_.box.at.y} + height() - window.top;
+        return static_cast<int>(std::clamp<std::int64_t>(std::max(above, below), first_seen(window), rows));
     }
 
     void keep(int row) {
         const auto first = parts_.size();
         // So narrow that one stretch of bytes is told sooner than several.
         constexpr auto narrow = 24;
-        width() <= narrow ? keep_bytes() : keep_parts(first);
+        width() <= narrow ? keep_bytes(row) : keep_parts(row, first);
         if (parts_.size() > first) kept_.push_back({.row = row, .first = first, .count = parts_.size() - first});
     }
 
-    void keep_bytes() {
+    void keep_bytes(int row) {
         const auto at = bytes_.size();
         bytes_.resize(at + static_cast<std::size_t>(width()));
         auto* const bytes = bytes_.data() + at;
         auto least = half_columns_;
-        row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
+        rows_.take(row, [&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
             least = std::min(least, begin);
             for (auto i = begin; i < end; ++i) bytes[i] = each == nullptr ? all : each[i - begin];
         });
@@ -187,8 +269,8 @@ class RoundCover {
                           .bytes = at + static_cast<std::size_t>(least)});
     }
 
-    void keep_parts(std::size_t first) {
-        row_.flush([&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
+    void keep_parts(int row, std::size_t first) {
+        rows_.take(row, [&](int begin, int end, const std::uint8_t* each, std::uint8_t all) {
             if (each == nullptr) return add_alike(first, begin, end, all);
             for (; begin < end && *each == 0; ++begin) ++each;
             const auto full_end = end;
@@ -256,7 +338,9 @@ class RoundCover {
 
     RoundBand band_;
     int half_columns_;
-    CoverRow<DenseSteps> row_;
+    int first_;
+    int end_;
+    Rows rows_;
     CoverBatch batch_;
     std::vector<Kept> kept_;
     std::vector<Part> parts_;
@@ -279,6 +363,19 @@ std::optional<BoxSide> side_around(int origin, double center, double reach) {
     return BoxSide{.first = origin + static_cast<int>(first), .count = static_cast<int>(2 * (middle - first))};
 }
 
+struct Center {
+    Point origin;
+    Vec from_origin;
+};
+std::optional<Box> box_around(const Center& center, const Vec& reach) {
+    const auto across = side_around(center.origin.x, center.from_origin.x, reach.x);
+    const auto down = side_around(center.origin.y, center.from_origin.y, reach.y);
+    if (!across || !down) return std::nullopt;
+    return Box{.at = {.x = across->first, .y = down->first}, .size = {.width = across->count, .height = down->count}};
+}
+
+Vec middle_of(const Box& box) noexcept { return {box.size.width / 2.0, box.size.height / 2.0}; }
+
 std::optional<RoundBand> round_band(const EllipseForm& form, double out, std::optional<double> in) {
     const auto is_upright = form.direction().x == 1 && form.direction().y == 0;
     if (!is_upright) return std::nullopt;
@@ -288,14 +385,33 @@ std::optional<RoundBand> round_band(const EllipseForm& form, double out, std::op
     if (!(shorter > 0) || longer > most * shorter) return std::nullopt;
     if (in && *in <= -shorter) in = std::nullopt;
     if (!form.is_plain_at(out) || (in && !form.is_plain_at(*in))) return std::nullopt;
-    const auto across = side_around(form.origin().x, form.center().x, form.a() + out);
-    const auto down = side_around(form.origin().y, form.center().y, form.b() + out);
-    if (!across || !down) return std::nullopt;
-    return RoundBand{
-        .box = {.at = {.x = across->first, .y = down->first}, .size = {.width = across->count, .height = down->count}},
-        .half_axes = {form.a(), form.b()},
-        .out = out,
-        .in = in};
+    const auto box = box_around({form.origin(), form.center()}, {form.a() + out, form.b() + out});
+    if (!box) return std::nullopt;
+    // Beside a circle, the curve is another one.
+    const auto edge_at = [&](double distance) {
+        const auto axes = Vec{form.a(), form.b()};
+        if (axes.x != axes.y) return QuarterEdge{middle_of(*box), axes, distance};
+        return QuarterEdge{middle_of(*box), axes + Vec{distance, distance}};
+    };
+    return RoundBand{.box = *box, .outer = edge_at(out), .inner = in ? std::optional{edge_at(*in)} : std::nullopt};
+}
+
+std::optional<RoundBand> round_band(const BoxForm& form, double out, std::optional<double> in, Join join) {
+    const auto is_beveled = form.corner_radius == 0 && out > 0 && join == Join::bevel;
+    const auto half = Vec{(form.right - form.left) / 2, (form.bottom - form.top) / 2};
+    const auto shorter = std::min(half.x, half.y);
+    if (is_beveled || !(shorter > 0) || out <= -shorter) return std::nullopt;
+    if (in && *in <= -shorter) in = std::nullopt;
+    const auto box =
+        box_around({form.origin, {(form.left + form.right) / 2, (form.top + form.bottom) / 2}}, half + Vec{out, out});
+    if (!box) return std::nullopt;
+    const auto edge_at = [&](double distance) {
+        const auto is_sharp = form.corner_radius == 0 && join != Join::round;
+        const auto radius = is_sharp ? 0 : std::max(form.corner_radius + distance, 0.0);
+        const auto reach = distance - radius;
+        return QuarterEdge{middle_of(*box) - half - Vec{reach, reach}, {radius, radius}};
+    };
+    return RoundBand{.box = *box, .outer = edge_at(out), .inner = in ? std::optional{edge_at(*in)} : std::nullopt};
 }
 
 }  // namespace
@@ -306,10 +422,19 @@ std::optional<RoundBand> round_stroke(const EllipseForm& form, const Band& band)
     return round_band(form, band.out, -band.in);
 }
 
+std::optional<RoundBand> round_fill(const BoxForm& form) { return round_band(form, 0, std::nullopt, Join::miter); }
+
+std::optional<RoundBand> round_stroke(const BoxForm& form, const Band& band, Join join) {
+    return round_band(form, band.out, -band.in, join);
+}
+
 Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver& receiver) {
     const auto seen = intersection(band.box, clip);
     if (seen.empty()) return {};
-    return RoundCover{band, window_of(seen), receiver}.run();
+    const auto window = window_of(seen);
+    const auto is_of_quarters = band.outer.distance == 0 && (!band.inner || band.inner->distance == 0);
+    if (is_of_quarters) return RoundCover<RowsByAreas>{band, window, receiver}.run();
+    return RoundCover<RowsByChords>{band, window, receiver}.run();
 }
 
 }  // namespace coldbrick::inline v0::detail

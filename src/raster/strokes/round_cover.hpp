@@ -1,7 +1,9 @@
-// Upright circles and ellipses and their strokes with smooth edges, of which a quarter tells all.
+// Upright circles, ellipses, rounded boxes and their strokes with smooth edges, of which a quarter tells all.
 #pragma once
 
+#include "raster/edges/box_form.hpp"
 #include "raster/edges/ellipse_form.hpp"
+#include "raster/strokes/quarter_areas.hpp"
 #include "raster/strokes/stroker.hpp"
 
 #include "coldbrick/detail/span_receiver.hpp"
@@ -10,19 +12,23 @@
 
 namespace coldbrick::inline v0::detail {
 
-// What lies between two curves that run beside an upright ellipse, or within the outer one if it is alone.
+// What lies between two edges that run beside an upright ellipse or a box with round corners, or within the outer one
+// if it is alone.
 struct RoundBand {
     // A box of pixels that contains it and has the same centre.
     Box box;
-    Vec half_axes;
-    double out;                // how far the outer curve lies outside of the ellipse, or inside if it is negative
-    std::optional<double> in;  // the same of the inner one
+    QuarterEdge outer;
+    std::optional<QuarterEdge> inner;
 };
 
 // The fill of an ellipse, and a stroke of it, as such a band. Nothing if the ellipse is turned, very large or thin, not
 // centred on a pixel or halfway between two, or if the inner curve meets itself.
 [[nodiscard]] std::optional<RoundBand> round_fill(const EllipseForm& form);
 [[nodiscard]] std::optional<RoundBand> round_stroke(const EllipseForm& form, const Band& band);
+
+// The same of a box with round corners or sharp ones, which a round join makes round outside.
+[[nodiscard]] std::optional<RoundBand> round_fill(const BoxForm& form);
+[[nodiscard]] std::optional<RoundBand> round_stroke(const BoxForm& form, const Band& band, Join join);
 
 // The coverage of it in the clip.
 Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver& receiver);
