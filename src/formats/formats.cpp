@@ -78,16 +78,16 @@ void load_gray(const detail::Target& target, Point first, int count, Color* colo
     for (int i = 0; i < count; ++i, pixels += step) colors[i] = gray(*pixels);
 }
 
-// (s*a + d*(255 - a)) / 255, rounded to the nearest, for four bytes, two at a time.
-std::uint32_t mixed_bytes(std::uint32_t source, std::uint32_t below, std::uint32_t alpha) noexcept {
-    constexpr auto every_other = std::uint32_t{0x00ff00ff};
-    constexpr auto half = std::uint32_t{0x00800080};
-    const auto mixed_pair = [=](std::uint32_t s, std::uint32_t d) {
-        const auto sum = s * alpha + d * (255U - alpha) + half;
-        return ((sum + ((sum >> 8U) & every_other)) >> 8U) & every_other;
-    };
-    return mixed_pair(source & every_other, below & every_other) |
-           (mixed_pair((source >> 8U) & every_other, (below >> 8U) & every_other) << 8U);
+// Four bytes as four numbers, and back.
+constexpr auto every_other = std::uint64_t{0x00ff00ff00ff00ff};
+std::uint64_t spread(std::uint32_t bytes) noexcept { return (bytes | std::uint64_t{bytes} << 24U) & every_other; }
+std::uint32_t joined(std::uint64_t numbers) noexcept { return static_cast<std::uint32_t>(numbers | numbers >> 24U); }
+
+// (s*a + d*(255 - a)) / 255, rounded to the nearest, for four bytes, of which the source's are spread.
+std::uint32_t mixed_bytes(std::uint64_t source, std::uint32_t below, unsigned alpha) noexcept {
+    constexpr auto half = std::uint64_t{0x0080008000800080};
+    const auto sum = source * alpha + spread(below) * (255U - alpha) + half;
+    return joined(((sum + ((sum >> 8U) & every_other)) >> 8U) & every_other);
 }
 
 template <std::size_t count>
@@ -125,9 +125,10 @@ struct GrayLayer {
 template <Order order>
 struct OpaqueLayer {
     static constexpr int pixel_bytes = 3;
-    explicit OpaqueLayer(Color color) noexcept : source{encode<order>(color)}, bytes{read_bytes<3>(source.data())} {}
+    explicit OpaqueLayer(Color color) noexcept
+        : source{encode<order>(color)}, spread_source{spread(read_bytes<3>(source.data()))} {}
     void operator()(std::uint8_t* pixel, unsigned alpha) const noexcept {
-        write_bytes<3>(mixed_bytes(bytes, read_bytes<3>(pixel), alpha), pixel);
+        write_bytes<3>(mixed_bytes(spread_source, read_bytes<3>(pixel), alpha), pixel);
     }
     [[nodiscard]] auto ready(std::uint8_t alpha) const noexcept {
         return [blend = OpaqueBlend{source.data(), 3, alpha}](std::uint8_t* pixels, std::size_t count) {
@@ -136,17 +137,20 @@ struct OpaqueLayer {
     }
 
     Bytes4 source;
-    std::uint32_t bytes;
+    std::uint64_t spread_source;
 };
 
 template <Order order>
-struct AlphaLayer {
+class AlphaLayer {
+  public:
     static constexpr int pixel_bytes = 4;
     explicit AlphaLayer(Color color) noexcept
-        : full{encode<order>(with_alpha(color, 255))}, bytes{read_bytes<4>(full.data())} {}
+        : full{encode<order>(with_alpha(color, 255))},
+          bytes{read_bytes<4>(full.data())},
+          spread_source{spread(bytes)} {}
     void operator()(std::uint8_t* pixel, unsigned alpha) const noexcept {
         if (pixel[alpha_place] == 255) {
-            write_bytes<4>(mixed_bytes(bytes, read_bytes<4>(pixel), alpha), pixel);
+            write_bytes<4>(mixed_bytes(spread_source, read_bytes<4>(pixel), alpha), pixel);
         } else {
             over(pixel, with_alpha_of(alpha).data());
         }
@@ -164,14 +168,27 @@ struct AlphaLayer {
         for (int i = 0; i < count; ++i) (*this)(pixels + 4 * i, alpha);
     }
 
+    // The same, each by an alpha of its own.
+    void run_each(std::uint8_t* pixels, int count, const std::uint8_t* alphas) const noexcept {
+        for (; count >= 4; count -= 4, pixels += 16, alphas += 4) four(pixels, alphas);
+        for (int i = 0; i < count; ++i) (*this)(pixels + 4 * i, alphas[i]);
+    }
+
     [[nodiscard]] Bytes4 with_alpha_of(unsigned alpha) const noexcept {
         auto source = full;
         source[alpha_place] = static_cast<std::uint8_t>(alpha);
         return source;
     }
 
+  private:
+    void four(std::uint8_t* pixels, const std::uint8_t* alphas) const noexcept {
+        if (detail::are_four_opaque(pixels)) return detail::mix_four_each(bytes, alphas, pixels);
+        for (int i = 0; i < 4; ++i) (*this)(pixels + 4 * i, alphas[i]);
+    }
+
     Bytes4 full;
     std::uint32_t bytes;
+    std::uint64_t spread_source;
 };
 
 template <class Layer>
@@ -217,6 +234,12 @@ void cover(const detail::Target& target, std::span<const CoverSpan> spans, Color
     for (const auto& [y, x, length, each, all] : spans) {
         if (each == nullptr) continue;
         auto* pixel = pixel_address<pixel_bytes>(target, {.x = x, .y = y});
+        if constexpr (requires { layer.run_each(pixel, length, each); }) {
+            if (color.alpha == 255) {
+                layer.run_each(pixel, length, each);
+                continue;
+            }
+        }
         for (int i = 0; i < length; ++i, pixel += pixel_bytes) {
             layer(pixel, color.alpha == 255 ? each[i] : product_255(color.alpha, each[i]));
         }

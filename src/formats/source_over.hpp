@@ -41,23 +41,43 @@ inline bool are_four_opaque(const std::uint8_t* pixels) noexcept {
     return (words[0] & words[1] & alphas) == alphas;
 }
 
-// Lays a colour, of which a word has the bytes, on four such pixels: (s*a + d*(255 - a)) / 255, rounded to the nearest.
-inline void mix_four(std::uint32_t source, std::uint16_t alpha, std::uint8_t* pixels) noexcept {
-    using Words = std::uint32_t __attribute__((vector_size(16)));
-    using Numbers = std::uint16_t __attribute__((vector_size(16)));
+// Four words, and the same as eight numbers. What takes them is for processors that have such vectors, and for others
+// compiled to plain arithmetic.
+using FourWords = std::uint32_t __attribute__((vector_size(16)));
+using EightNumbers = std::uint16_t __attribute__((vector_size(16)));
+
+// Lays a colour, of which a word has the bytes, on four such pixels, each by the alpha that both of its numbers are:
+// (s*a + d*(255 - a)) / 255, rounded to the nearest.
+inline void mix_four(std::uint32_t source, EightNumbers alphas, std::uint8_t* pixels) noexcept {
     constexpr auto every_other = std::uint32_t{0x00ff00ff};
-    Words words;
+    FourWords words;
     std::memcpy(&words, pixels, sizeof words);
-    const auto mixed = [=](Words below, std::uint32_t ink) __attribute__((always_inline)) {
-        const auto numbers = reinterpret_cast<Numbers>(below) * static_cast<std::uint16_t>(255 - alpha) +
-                             reinterpret_cast<Numbers>(Words{ink, ink, ink, ink} & every_other) * alpha +
+    const auto mixed = [=](FourWords below, std::uint32_t ink) __attribute__((always_inline)) {
+        const auto numbers = reinterpret_cast<EightNumbers>(below) * (255 - alphas) +
+                             reinterpret_cast<EightNumbers>(FourWords{ink, ink, ink, ink} & every_other) * alphas +
                              std::uint16_t{128};
-        return reinterpret_cast<Words>((numbers + (numbers >> 8)) >> 8);
+        return reinterpret_cast<FourWords>((numbers + (numbers >> 8)) >> 8);
     };
     const auto even = mixed(words & every_other, source);
     const auto odd = mixed((words >> 8) & every_other, source >> 8U);
     words = even | (odd << 8);
     std::memcpy(pixels, &words, sizeof words);
+}
+
+// All by the same alpha.
+inline void mix_four(std::uint32_t source, std::uint16_t alpha, std::uint8_t* pixels) noexcept {
+    mix_four(source, EightNumbers{} + alpha, pixels);
+}
+
+// Each by an alpha of its own.
+inline void mix_four_each(std::uint32_t source, const std::uint8_t* alphas, std::uint8_t* pixels) noexcept {
+    using Bytes = std::uint8_t __attribute__((vector_size(16)));
+    Bytes bytes{};
+    std::memcpy(&bytes, alphas, 4);
+    // Each byte becomes a number, and each number two.
+    const auto numbers = reinterpret_cast<EightNumbers>(
+        __builtin_shufflevector(bytes, Bytes{}, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23));
+    mix_four(source, __builtin_shufflevector(numbers, numbers, 0, 0, 1, 1, 2, 2, 3, 3), pixels);
 }
 
 // Pixels with alpha. Where they are opaque, `over` is the opaque blend of all four bytes, alpha like a channel that is

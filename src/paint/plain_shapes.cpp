@@ -1,17 +1,21 @@
 #include "paint/plain_shapes.hpp"
 
+#include "geometry/limits.hpp"
 #include "raster/rows/ellipse_rows.hpp"
+#include "raster/strokes/small_round.hpp"
 
+#include <algorithm>
 #include <array>
+#include <cstring>
 
 namespace coldbrick::inline v0::detail {
 
 namespace {
 
 // Whether it is the usual fill of a shape of the library's, where it is.
-bool is_plain_fill(const AreaRef& area) noexcept {
+bool is_plain_fill(const AreaRef& area, Edge edge) noexcept {
     return area.shape.own_calls == nullptr && area.stroke == nullptr &&
-           (area.by == nullptr || area.by->is_identity()) && *area.fill == Fill{};
+           (area.by == nullptr || area.by->is_identity()) && *area.fill == Fill{.edge = edge};
 }
 
 // So many pixels of four bytes.
@@ -26,6 +30,15 @@ void write_pixels(std::uint32_t pixel, std::uint8_t* bytes, int count) noexcept 
     auto* const last = bytes + 4 * std::ptrdiff_t{count} - at_once;
     for (; bytes < last; bytes += at_once) std::memcpy(bytes, four.data(), at_once);
     std::memcpy(last, four.data(), at_once);
+}
+
+// The bytes of a pixel of four.
+std::uint32_t word_of(const Surface& surface, Color color) noexcept {
+    Pixel pixel;
+    surface.kernel->put(pixel.data(), color);
+    std::uint32_t word = 0;
+    std::memcpy(&word, pixel.data(), 4);
+    return word;
 }
 
 // Rows from the uppermost on, of which row(i) gives the first column and the length. All lie in the surface.
@@ -45,10 +58,7 @@ void paint_rows(const Surface& surface, Color color, Point at, int count, const 
         }
         return;
     }
-    Pixel pixel;
-    kernel.put(pixel.data(), color);
-    std::uint32_t word = 0;
-    std::memcpy(&word, pixel.data(), 4);
+    const auto word = word_of(surface, color);
     auto* bytes = pixel_address<4>(surface, {.x = 0, .y = at.y});
     for (int i = 0; i < count; ++i, bytes += surface.stride) {
         const auto [x, length] = row(i);
@@ -67,15 +77,81 @@ bool is_inside(const Box& box, const Box& window) noexcept {
            std::int64_t{box.at.y} + box.size.height <= std::int64_t{window.at.y} + window.size.height;
 }
 
+template <class Shape>
+const Shape* as(const AreaRef& area) noexcept {
+    return area.shape.kind == number_in<Shape, AllShapes> ? static_cast<const Shape*>(area.shape.shape) : nullptr;
+}
+
+// A box, and what its corners are cut to.
+struct RoundPart {
+    Box box;
+    Vec corner;
+};
+
+// An upright round shape, if it is small enough.
+std::optional<RoundPart> small_round_of(const AreaRef& area) noexcept {
+    constexpr auto largest = SmallRound::largest;
+    if (const auto* const circle = as<Circle>(area)) {
+        const auto& [center, radius] = *circle;
+        if (radius < 0 || 2 * std::int64_t{radius} >= largest) return std::nullopt;
+        constexpr auto farthest = max_coordinate;
+        if (center.x < -farthest || center.y < -farthest) return std::nullopt;
+        const auto half = radius + 0.5;
+        const auto side = 2 * radius + 1;
+        return RoundPart{{.at = {.x = center.x - radius, .y = center.y - radius}, .size = {side, side}}, {half, half}};
+    }
+    const auto is_small = [](const Size& size) {
+        return size.width > 0 && size.width <= largest && size.height > 0 && size.height <= largest;
+    };
+    if (const auto* const ellipse = as<Ellipse>(area)) {
+        const auto& box = ellipse->box();
+        if (!is_small(box.size) || ellipse->turn() != Angle{}) return std::nullopt;
+        return RoundPart{box, {box.size.width / 2.0, box.size.height / 2.0}};
+    }
+    if (const auto* const rounded = as<RoundedBox>(area)) {
+        const auto& [box, radius] = *rounded;
+        const auto is_allowed = radius >= 0 && 2 * radius <= std::min(box.size.width, box.size.height);
+        if (!is_small(box.size) || !is_allowed) return std::nullopt;
+        return RoundPart{box, {double{1} * radius, double{1} * radius}};
+    }
+    return std::nullopt;
+}
+
+Box paint_smooth(const Surface& surface, Color color, const SmallRound& shape, Point at) {
+    const SmallRoundSpans spans{shape, at};
+    const auto word = word_of(surface, color);
+    for (const auto& span : spans.all()) {
+        if (span.each == nullptr) {
+            write_pixels(word, pixel_address<4>(surface, {.x = span.x, .y = span.y}), span.length);
+        }
+    }
+    surface.kernel->cover(surface, spans.all(), color);
+    return shape.covered(at);
+}
+
+// One of the small shapes with smooth edges, in an opaque colour.
+std::optional<Box> paint_smooth_round(const Surface& surface, Color color, const AreaRef& area) {
+    const auto round = small_round_of(area);
+    if (!round || !is_inside(round->box, surface.window)) return std::nullopt;
+    const auto& [box, corner] = *round;
+    const auto is_circle = box.size.width == box.size.height && corner.x == box.size.width / 2.0;
+    if (is_circle) return paint_smooth(surface, color, small_circle(box.size.width), box.at);
+    return paint_smooth(surface, color, SmallRound{box.size, {.center = corner, .half_axes = corner}}, box.at);
+}
+
 }  // namespace
 
 std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area) {
     // Opaque rows are written by words.
     const auto& kernel = *surface.kernel;
     const auto can_be = kernel.put != nullptr && (color.alpha != 255 || kernel.pixel_bits == 32);
-    if (!can_be || surface.clips || surface.witness != nullptr || !is_plain_fill(area)) return std::nullopt;
-    if (area.shape.kind == number_in<Box, AllShapes>) {
-        const auto& box = *static_cast<const Box*>(area.shape.shape);
+    if (!can_be || surface.clips || surface.witness != nullptr) return std::nullopt;
+    if (color.alpha == 255 && kernel.cover != nullptr && is_plain_fill(area, Edge::smooth)) {
+        return paint_smooth_round(surface, color, area);
+    }
+    if (!is_plain_fill(area, Edge::crisp)) return std::nullopt;
+    if (const auto* const shape = as<Box>(area)) {
+        const auto& box = *shape;
         // Long rows are written at memory speed elsewhere.
         constexpr auto most_width = 64;
         const auto& size = box.size;
@@ -87,8 +163,8 @@ std::optional<Box> paint_plainly(const Surface& surface, Color color, const Area
         }
         return box;
     }
-    if (area.shape.kind == number_in<Circle, AllShapes>) {
-        const auto& [center, radius] = *static_cast<const Circle*>(area.shape.shape);
+    if (const auto* const circle = as<Circle>(area)) {
+        const auto& [center, radius] = *circle;
         if (radius < 0 || radius > (largest_small - 1) / 2 ||
             !is_inside(Box{.at = center, .size = {1, 1}}, surface.window))
             return {};

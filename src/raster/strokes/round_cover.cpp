@@ -4,11 +4,10 @@
 #include "raster/coverage/cover_batch.hpp"
 #include "raster/coverage/cover_row.hpp"
 #include "raster/edges/fine.hpp"
+#include "raster/strokes/small_round.hpp"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
-#include <memory_resource>
 #include <numbers>
 #include <vector>
 
@@ -92,62 +91,50 @@ class QuarterCurve {
 class RowsByAreas {
   public:
     RowsByAreas(const RoundBand& band, int first, int end)
-        : outer_{band.outer, band.box.size, first, end, &memory_},
-          areas_(columns_of(band), &memory_),
-          bytes_(columns_of(band), &memory_) {
+        : half_{(band.box.size.width + 1) / 2},
+          rooms_(2 * QuarterAreas::needed(band.box.size, end - first)),
+          inner_areas_(static_cast<std::size_t>(half_)),
+          bytes_(static_cast<std::size_t>(half_)),
+          outer_{band.outer, band.box.size, first, end, rooms_.data()} {
         if (!band.inner) return;
-        inner_.emplace(*band.inner, band.box.size, first, end, &memory_);
-        inner_areas_.resize(columns_of(band));
+        inner_.emplace(*band.inner, band.box.size, first, end, rooms_.data() + rooms_.size() / 2);
     }
 
     template <class Emit>
     void take(int row, const Emit& emit) {
-        const auto half = static_cast<int>(bytes_.size());
         const auto edge = outer_.of_row(row);
-        outer_.set_areas(row, edge, areas_.data());
-        if (!inner_) {
-            tell(
-                edge.begin, edge.end, [&](int i) { return areas_[index(i - edge.begin)]; }, emit);
-            if (edge.end < half) emit(edge.end, half, nullptr, std::uint8_t{255});
-            return;
-        }
-        const auto hole = inner_->of_row(row);
-        inner_->set_areas(row, hole, inner_areas_.data());
+        const auto hole = inner_ ? inner_->of_row(row) : QuarterAreas::Columns{.begin = half_, .end = half_};
+        if (inner_) inner_->for_each_area(row, hole, [&](int i, double area) { inner_areas_[index(i)] = area; });
         const auto in_hole = [&](int i) {
-            return i < hole.begin ? 0.0 : i >= hole.end ? 1.0 : inner_areas_[index(i - hole.begin)];
+            if (i < hole.begin) return 0.0;
+            return i < hole.end ? inner_areas_[index(i)] : 1.0;
         };
-        if (edge.end <= hole.begin) {
-            tell(
-                edge.begin, edge.end, [&](int i) { return areas_[index(i - edge.begin)]; }, emit);
-            if (edge.end < hole.begin) emit(edge.end, hole.begin, nullptr, std::uint8_t{255});
-            tell(
-                hole.begin, hole.end, [&](int i) { return 1 - in_hole(i); }, emit);
-            return;
-        }
-        const auto end = std::max(edge.end, hole.end);
-        tell(
-            edge.begin, end, [&](int i) { return (i < edge.end ? areas_[index(i - edge.begin)] : 1) - in_hole(i); },
-            emit);
+        outer_.for_each_area(row, edge, [&](int i, double area) { set(i, area - in_hole(i)); });
+        // Where both are covered in part, all is one stretch.
+        const auto end = edge.end > hole.begin ? std::max(edge.end, hole.end) : edge.end;
+        for (auto i = edge.end; i < end; ++i) set(i, 1 - in_hole(i));
+        tell(edge.begin, end, emit);
+        if (end >= hole.end) return;
+        if (end < hole.begin) emit(end, hole.begin, nullptr, std::uint8_t{255});
+        for (auto i = hole.begin; i < hole.end; ++i) set(i, 1 - in_hole(i));
+        tell(hole.begin, hole.end, emit);
     }
 
   private:
     static std::size_t index(int i) noexcept { return static_cast<std::size_t>(i); }
-    static std::size_t columns_of(const RoundBand& band) noexcept { return index((band.box.size.width + 1) / 2); }
+    void set(int i, double area) noexcept { bytes_[index(i)] = byte_of_coverage(area); }
 
-    template <class AreaOf, class Emit>
-    void tell(int begin, int end, const AreaOf& area_of, const Emit& emit) {
-        if (begin >= end) return;
-        for (auto i = begin; i < end; ++i) bytes_[index(i - begin)] = byte_of_coverage(area_of(i));
-        emit(begin, end, bytes_.data(), std::uint8_t{255});
+    template <class Emit>
+    void tell(int begin, int end, const Emit& emit) {
+        if (begin < end) emit(begin, end, &bytes_[index(begin)], std::uint8_t{255});
     }
 
-    std::array<std::byte, 4096> nearby_;
-    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size()};
+    int half_;
+    std::vector<double> rooms_;
+    std::vector<double> inner_areas_;
+    std::vector<std::uint8_t> bytes_;
     QuarterAreas outer_;
     std::optional<QuarterAreas> inner_;
-    std::pmr::vector<double> areas_;
-    std::pmr::vector<std::uint8_t> bytes_;
-    std::pmr::vector<double> inner_areas_{&memory_};
 };
 
 // By chords.
@@ -186,6 +173,8 @@ class RowsByChords {
 };
 
 // The right half of a band is the left one mirrored, the lower half the upper one upside down.
+
+// Any other, as far as it is seen.
 template <class Rows>
 class RoundCover {
   public:
@@ -431,8 +420,15 @@ std::optional<RoundBand> round_stroke(const BoxForm& form, const Band& band, Joi
 Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver& receiver) {
     const auto seen = intersection(band.box, clip);
     if (seen.empty()) return {};
-    const auto window = window_of(seen);
+    const auto& size = band.box.size;
+    const auto is_small = size.width <= SmallRound::largest && size.height <= SmallRound::largest;
     const auto is_of_quarters = band.outer.distance == 0 && (!band.inner || band.inner->distance == 0);
+    if (is_of_quarters && is_small && !band.inner && seen == band.box) {
+        const SmallRound small{size, band.outer};
+        take_cover(receiver, SmallRoundSpans{small, band.box.at}.all());
+        return small.covered(band.box.at);
+    }
+    const auto window = window_of(seen);
     if (is_of_quarters) return RoundCover<RowsByAreas>{band, window, receiver}.run();
     return RoundCover<RowsByChords>{band, window, receiver}.run();
 }

@@ -1,0 +1,70 @@
+// Small circles, ellipses and rounded boxes with smooth edges, in memory of their own.
+#pragma once
+
+#include "raster/strokes/quarter_areas.hpp"
+
+#include "coldbrick/detail/span_receiver.hpp"
+
+#include <array>
+#include <cstddef>
+#include <cstdint>
+#include <span>
+
+namespace coldbrick::inline v0::detail {
+
+// The coverage of a small shape's rows in its upper half. Its right half is the left one mirrored, its lower half the
+// upper one upside down.
+class SmallRound {
+  public:
+    static constexpr int largest = 64;
+
+    // In a box of up to that size.
+    SmallRound(const Size& size, const QuarterEdge& edge) noexcept;
+
+    // A row: columns begin to whole - 1 are covered by bytes, and so are their mirror images; the columns between, by
+    // bytes as well if they are few.
+    struct Row {
+        std::uint8_t begin;
+        std::uint8_t whole;
+        bool is_split;  // whether they are many
+        std::array<std::uint8_t, largest> bytes;
+    };
+
+    [[nodiscard]] const Size& size() const noexcept { return size_; }
+    // The first row that is covered, and the first behind the upper half.
+    [[nodiscard]] int top() const noexcept { return top_; }
+    [[nodiscard]] int end() const noexcept { return (size_.height + 1) / 2; }
+    [[nodiscard]] const Row& row(int row) const noexcept { return rows_[static_cast<std::size_t>(row)]; }
+
+    // The box around what is covered, if the shape's box begins there.
+    [[nodiscard]] Box covered(Point at) const noexcept {
+        if (top_ == end()) return {};
+        return {.at = {.x = at.x + left_, .y = at.y + top_},
+                .size = {.width = size_.width - 2 * left_, .height = size_.height - 2 * top_}};
+    }
+
+  private:
+    void set_row(const QuarterAreas& areas, int row) noexcept;
+
+    Size size_;
+    int left_;
+    int top_;
+    std::array<Row, largest / 2> rows_;
+};
+
+// The circle of a diameter up to the largest, which is found out once for all.
+const SmallRound& small_circle(int diameter) noexcept;
+
+// Such a shape at a place, as spans.
+class SmallRoundSpans {
+  public:
+    SmallRoundSpans(const SmallRound& shape, Point at) noexcept;
+
+    [[nodiscard]] std::span<const CoverSpan> all() const noexcept { return {spans_.data(), count_}; }
+
+  private:
+    std::size_t count_ = 0;
+    std::array<CoverSpan, std::size_t{3} * SmallRound::largest> spans_;  // the first count_ are set
+};
+
+}  // namespace coldbrick::inline v0::detail
