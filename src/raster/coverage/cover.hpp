@@ -47,6 +47,7 @@ class CoverEdges {
 
     [[nodiscard]] const Window& window() const noexcept { return window_; }
     [[nodiscard]] std::vector<CoverEdge>& edges() noexcept { return edges_; }
+    [[nodiscard]] const std::vector<CoverEdge>& edges() const noexcept { return edges_; }
 
   private:
     Window window_;

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
+#include <memory_resource>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
@@ -22,7 +23,8 @@ inline std::uint8_t byte_of_coverage(double coverage) noexcept {
 // A step for each column.
 class DenseSteps {
   public:
-    explicit DenseSteps(int width) : width_{width}, steps_(static_cast<std::size_t>(width) + 2, 0.0) {}
+    explicit DenseSteps(int width, std::pmr::memory_resource* memory = std::pmr::get_default_resource())
+        : width_{width}, steps_(static_cast<std::size_t>(width) + 2, 0.0, memory), parts_{memory}, bytes_{memory} {}
 
     // A height that is covered right of a place at a distance from the left side of a column.
     void add_at(int column, double height, double distance) {
@@ -104,9 +106,9 @@ class DenseSteps {
     }
 
     int width_;
-    std::vector<double> steps_;
-    std::vector<Part> parts_;  // where there are steps
-    std::vector<std::uint8_t> bytes_;
+    std::pmr::vector<double> steps_;
+    std::pmr::vector<Part> parts_;  // where there are steps
+    std::pmr::vector<std::uint8_t> bytes_;
 };
 
 // Only the columns where something changes, for rows that are so wide that there is no time or memory for each.
@@ -178,7 +180,9 @@ class SparseSteps {
 template <class Steps>
 class CoverRow {
   public:
-    explicit CoverRow(int width) : width_{width}, steps_{width} {}
+    // What its steps need besides comes behind the width.
+    template <class... More>
+    explicit CoverRow(int width, More... more) : width_{width}, steps_{width, more...} {}
 
     // What lies right of a line from one x to another over a part of the row's height is covered so much more.
     void add(double from, double to, double height) {

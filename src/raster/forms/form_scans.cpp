@@ -1,6 +1,7 @@
 // Forms with smooth edges, under a transform, or between the pixels: drawn from their outlines.
 #include "raster/forms/form_scans.hpp"
 
+#include "raster/coverage/small_sum.hpp"
 #include "raster/forms/outer_box.hpp"
 #include "raster/forms/outline.hpp"
 #include "raster/spans/record.hpp"
@@ -22,13 +23,21 @@ Box scan_smooth(const Outline& outline, const Placement& placement, const Box& c
     Contours contours{edges, window, outline.origin};
     placement.apply(contours, outline.origin);
     auto rule = CoverRule{.truth = outline.truth};
-    if (outline.is_nested) rule.clockwise = placement.is_mirrored() ? -1 : 1;
+    const auto clockwise = placement.is_mirrored() ? -1 : 1;
+    rule.clockwise = outline.is_nested || outline.is_convex ? clockwise : 0;
     for (std::size_t i = 0; i < outline.groups.size(); ++i) {
         contours.begin_group(static_cast<int>(i));
         outline.groups[i].draw(contours);
         rule.masks[i] = outline.groups[i].rule == FillRule::even_odd ? 1 : -1;
     }
-    return sweep_coverage(edges, rule, receiver);
+    if (const auto touched = sum_small_coverage(edges, rule, receiver)) return *touched;
+    // What is large goes sooner by lines.
+    if (!outline.is_nested) rule.clockwise = 0;
+    // A sweep takes memory between the rows that it tells.
+    Record record{receiver};
+    const auto touched = sweep_coverage(edges, rule, record.receiver());
+    record.replay();
+    return touched;
 }
 
 Box scan_group(const Outline& outline, std::size_t group, const Placement& placement, const Box& clip,
@@ -148,13 +157,7 @@ Box scan_outline_of(const Form& form, const How& how, const Placement& placement
     }
     const auto seen = seen_part(form, reach_of(how), placement, clip);
     const auto outline = outline_of(form, how, placement.detail_in(seen, smooth_flatness, how));
-    // A sweep takes memory between the rows that it tells.
-    return tell_covered(receiver, [&](const SpanReceiver& to) {
-        Record record{to};
-        const auto touched = scan_smooth(outline, placement, seen, record.receiver());
-        record.replay();
-        return touched;
-    });
+    return tell_covered(receiver, [&](const SpanReceiver& to) { return scan_smooth(outline, placement, seen, to); });
 }
 
 // Letters of which a pen of breadth 1 draws the lines: hairlines, and what is inside of the outlines.

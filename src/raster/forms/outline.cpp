@@ -247,6 +247,7 @@ Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
     if (how.edges == Edges::shared) return outline;
     if (auto grown = grown_of(*lines, how.edge)) {
         outline.groups = {*std::move(grown)};
+        outline.is_convex = lines->tracks.front().nodes.size() == 3;
         return outline;
     }
     outline.groups.push_back(rim_of(lines, how.edge));
