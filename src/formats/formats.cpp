@@ -207,8 +207,9 @@ void put_gray(std::uint8_t* pixel, Color color) noexcept { *pixel = luma(color);
 template <class Layer>
 void blend(const detail::Target& target, std::span<const Span> spans, Color color) {
     constexpr auto pixel_bytes = Layer::pixel_bytes;
-    // To make ready for long runs takes longer than short ones do.
-    constexpr auto long_run = 8;
+    // To make ready for long runs takes longer than short ones do, and longer still where a few go together.
+    constexpr auto knows_some = requires(const Layer& layer, std::uint8_t* pixels) { layer.run(pixels, 1, 1U); };
+    constexpr auto long_run = knows_some ? 32 : 8;
     const Layer layer{color};
     std::optional<decltype(layer.ready(color.alpha))> ready;
     for (const auto& run : spans) {
@@ -217,7 +218,7 @@ void blend(const detail::Target& target, std::span<const Span> spans, Color colo
             if (!ready) ready.emplace(layer.ready(color.alpha));
             (*ready)(pixel, static_cast<std::size_t>(run.length));
         } else {
-            if constexpr (requires { layer.run(pixel, run.length, color.alpha); }) {
+            if constexpr (knows_some) {
                 layer.run(pixel, run.length, color.alpha);
             } else {
                 for (int i = 0; i < run.length; ++i, pixel += pixel_bytes) layer(pixel, color.alpha);

@@ -12,10 +12,11 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// Whether it is the usual fill of a shape of the library's, where it is.
-bool is_plain_fill(const AreaRef& area, Edge edge) noexcept {
+// Whether it is the usual fill of a shape of the library's, but for its edge, where it is.
+bool is_plain_fill(const AreaRef& area) noexcept {
     return area.shape.own_calls == nullptr && area.stroke == nullptr &&
-           (area.by == nullptr || area.by->is_identity()) && *area.fill == Fill{.edge = edge};
+           (area.by == nullptr || area.by->is_identity()) && area.fill->rule == FillRule::even_odd &&
+           area.fill->edges == Edges::inclusive;
 }
 
 // So many pixels of four bytes.
@@ -145,11 +146,11 @@ std::optional<Box> paint_plainly(const Surface& surface, Color color, const Area
     // Opaque rows are written by words.
     const auto& kernel = *surface.kernel;
     const auto can_be = kernel.put != nullptr && (color.alpha != 255 || kernel.pixel_bits == 32);
-    if (!can_be || surface.clips || surface.witness != nullptr) return std::nullopt;
-    if (color.alpha == 255 && kernel.cover != nullptr && is_plain_fill(area, Edge::smooth)) {
-        return paint_smooth_round(surface, color, area);
+    if (!can_be || surface.clips || surface.witness != nullptr || !is_plain_fill(area)) return std::nullopt;
+    if (area.fill->edge != Edge::crisp) {
+        const auto is_smooth = area.fill->edge == Edge::smooth && color.alpha == 255 && kernel.cover != nullptr;
+        return is_smooth ? paint_smooth_round(surface, color, area) : std::nullopt;
     }
-    if (!is_plain_fill(area, Edge::crisp)) return std::nullopt;
     if (const auto* const shape = as<Box>(area)) {
         const auto& box = *shape;
         // Long rows are written at memory speed elsewhere.

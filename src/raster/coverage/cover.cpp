@@ -23,7 +23,10 @@ void CoverEdges::add(FinePoint from, FinePoint to, int group) {
     const auto height = (std::int64_t{window_.bottom} - window_.top) * fine_unit;
     const auto width = (std::int64_t{window_.right} - window_.left) * fine_unit;
     if (lower.y <= offset_y || upper.y >= offset_y + height) return;
-    if (std::min(from.x, to.x) >= offset_x + width) return;
+    if (std::min(from.x, to.x) >= offset_x + width) {
+        has_more_right_ = true;
+        return;
+    }
     constexpr auto unit = static_cast<double>(fine_unit);
     const auto top = static_cast<double>(upper.y - offset_y) / unit;
     const auto bottom = static_cast<double>(lower.y - offset_y) / unit;

@@ -48,10 +48,13 @@ class CoverEdges {
     [[nodiscard]] const Window& window() const noexcept { return window_; }
     [[nodiscard]] std::vector<CoverEdge>& edges() noexcept { return edges_; }
     [[nodiscard]] const std::vector<CoverEdge>& edges() const noexcept { return edges_; }
+    // Whether edges beyond the right side of the window were left out.
+    [[nodiscard]] bool has_more_right() const noexcept { return has_more_right_; }
 
   private:
     Window window_;
     std::vector<CoverEdge> edges_;
+    bool has_more_right_ = false;
 };
 
 inline constexpr std::size_t most_groups = 5;

@@ -121,7 +121,7 @@ std::optional<Box> sum_small_coverage(const CoverEdges& edges, const CoverRule& 
     // Of more edges, those of a row are found sooner by a sweep.
     constexpr std::size_t few = 32;
     const std::span<const CoverEdge> all = edges.edges();
-    if (rule.clockwise == 0 || all.empty() || all.size() > few) return std::nullopt;
+    if (rule.clockwise == 0 || all.empty() || all.size() > few || edges.has_more_right()) return std::nullopt;
     const auto extent = extent_of(all, edges.window().right - edges.window().left);
     if (!extent) return std::nullopt;
     SmallSum sum{edges.window(), *extent, receiver};
