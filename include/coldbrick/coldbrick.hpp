@@ -41,6 +41,7 @@
 #include "coldbrick/path.hpp"
 #include "coldbrick/pattern.hpp"
 #include "coldbrick/pixels.hpp"
+#include "coldbrick/prepared_ink.hpp"
 #include "coldbrick/quantize.hpp"
 #include "coldbrick/region.hpp"
 #include "coldbrick/resize.hpp"

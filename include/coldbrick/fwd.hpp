@@ -23,6 +23,7 @@ class Figure;
 class FilePath;
 class Ink;
 class Palette;
+class PreparedInk;
 class Path;
 class Pattern;
 class PictureInk;

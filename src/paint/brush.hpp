@@ -7,9 +7,12 @@
 #include "coldbrick/pixels.hpp"
 #include "coldbrick/spans.hpp"
 
+#include <optional>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
+
+class ByteCurves;
 
 // What does not depend on where the ink is laid. Of an ink and a palette that outlive it.
 struct Brush {
@@ -21,15 +24,21 @@ struct Brush {
     };
     const Ink* ink;
     Way way = Way::general;
-    Pixel pixel{};  // of opaque ones
-    Color color{};  // of those that are blended, the opacity in its alpha
+    Pixel pixel{};                       // of opaque ones
+    Color color{};                       // of those that are blended, the opacity in its alpha
+    const ByteCurves* curves = nullptr;  // of one colour laid otherwise, if they have been found out
 };
 
 // Throws Error for an ink that the target cannot take.
 Brush brush_for(const Target& target, const Ink& ink);
 
-// Lays the ink on the area, as far as it lies in the surface's clips.
+// What becomes of bytes below, if the ink is one colour for which that follows from each byte alone, and is laid
+// otherwise than source-over.
+std::optional<ByteCurves> curves_for(const Target& target, const Brush& brush);
+
+// Lays the ink on the area, or on a pixel, as far as it lies in the surface's clips.
 Box paint(const Surface& surface, const Brush& brush, const AreaRef& area);
+Box mark(const Surface& surface, Point at, const Brush& brush);
 
 // Brushes for the inks that many calls have by number, and one for the colour of the last other call.
 struct Brushes {

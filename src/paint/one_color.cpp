@@ -20,9 +20,9 @@ constexpr auto m = 255.0;
 constexpr auto line_unit = 16777216.0;  // 2^24
 
 // Which channel each byte of a pixel is: 0 to 3 from red on. Of grays, red.
-std::array<unsigned, 4> channels_of(const Surface& surface) noexcept {
-    const auto pixel = encode(surface, Color{.red = 0, .green = 1, .blue = 2, .alpha = 3});
-    if (surface.kernel->is_gray) return {};
+std::array<unsigned, 4> channels_of(const Target& target) noexcept {
+    const auto pixel = encode(target, Color{.red = 0, .green = 1, .blue = 2, .alpha = 3});
+    if (target.kernel->is_gray) return {};
     return {pixel[0], pixel[1], pixel[2], pixel[3]};
 }
 
@@ -75,24 +75,24 @@ ByteCurves::Bend ByteCurves::bend_of(const Laying& how, std::uint8_t ink, std::u
     return {.first = first, .behind = last < 255 ? line_through(how, ink, alpha, last + 1, 255) : first, .last = last};
 }
 
-ByteCurves::ByteCurves(const Surface& surface, const Laying& how, Color color)
-    : way_{Way::one_line}, pixel_bytes_{static_cast<std::size_t>(surface.kernel->pixel_bytes())} {
-    if (surface.kernel == &index8_kernel) {
-        set_numbers(surface, how, color);
+ByteCurves::ByteCurves(const Target& target, const Laying& how, Color color)
+    : way_{Way::one_line}, pixel_bytes_{static_cast<std::size_t>(target.kernel->pixel_bytes())} {
+    if (target.kernel == &index8_kernel) {
+        set_numbers(target, how, color);
     } else if (how.light == Light::linear || how.blend == Blend::soft_light) {
-        set_table(surface, how, color);
+        set_table(target, how, color);
     } else {
-        set_curves(surface, how, color);
+        set_curves(target, how, color);
     }
 }
 
-void ByteCurves::set_curves(const Surface& surface, const Laying& how, Color color) noexcept {
-    const auto is_gray = surface.kernel->is_gray;
+void ByteCurves::set_curves(const Target& target, const Laying& how, Color color) noexcept {
+    const auto is_gray = target.kernel->is_gray;
     if (is_gray) color = {luma(color), luma(color), luma(color), color.alpha};
     weaken({.each = nullptr, .all = 255}, whole_opacity(how), 1, &color);
     const std::array<std::uint8_t, 4> inks = {color.red, color.green, color.blue, 0};
     constexpr std::array own = {Channels::red, Channels::green, Channels::blue, Channels::none};
-    const auto channels = channels_of(surface);
+    const auto channels = channels_of(target);
     bits_.fill(0);
     for (std::size_t i = 0; i < pixel_bytes_; ++i) {
         const auto of = channels[i];
@@ -120,33 +120,33 @@ void ByteCurves::set_bend(std::size_t byte, const Bend& bend) noexcept {
     }
 }
 
-void ByteCurves::set_numbers(const Surface& surface, const Laying& how, Color color) {
+void ByteCurves::set_numbers(const Target& target, const Laying& how, Color color) {
     way_ = Way::table;
     std::array<std::uint8_t, 256> numbers;
     std::iota(numbers.begin(), numbers.end(), std::uint8_t{0});
-    auto row = surface;
+    auto row = target;
     row.top_left = numbers.data();
     row.size = {.width = 256, .height = 1};
     std::array<Color, 256> below;
     std::array<Color, 256> inks;
     inks.fill(color);
-    surface.kernel->load(row, {}, 256, below.data());
+    target.kernel->load(row, {}, 256, below.data());
     Blender{.how = how, .has_alpha = true, .is_gray = false}.lay(inks.data(), {.each = nullptr, .all = 255}, 256,
                                                                  below.data());
-    surface.kernel->store(row, below.data(), 256, {});
+    target.kernel->store(row, below.data(), 256, {});
     table_[0] = numbers;
 }
 
-void ByteCurves::set_table(const Surface& surface, const Laying& how, Color color) {
+void ByteCurves::set_table(const Target& target, const Laying& how, Color color) {
     way_ = Way::table;
-    const auto& kernel = *surface.kernel;
+    const auto& kernel = *target.kernel;
     std::array<Color, 256> grays;
     std::array<Color, 256> inks;
     inks.fill(color);
     for (std::size_t i = 0; i < grays.size(); ++i) grays[i] = gray(static_cast<std::uint8_t>(i));
     const auto blender = Blender{.how = how, .has_alpha = kernel.has_alpha, .is_gray = kernel.is_gray};
     blender.lay(inks.data(), {.each = nullptr, .all = 255}, 256, grays.data());
-    const auto of = channels_of(surface);
+    const auto of = channels_of(target);
     for (std::size_t i = 0; i < grays.size(); ++i) {
         const auto& [red, green, blue, alpha] = grays[i];
         const std::array<std::uint8_t, 4> values = {red, green, blue, static_cast<std::uint8_t>(i)};
@@ -246,10 +246,12 @@ void ByteCurves::operator()(std::uint8_t* bytes, std::size_t count) const noexce
     for (auto i = periods * period_bytes; i < count; ++i) bytes[i] = changed(bytes[i], i % period_bytes);
 }
 
-OneColorPainter::OneColorPainter(const Surface& surface, const Laying& how, Color color) noexcept
+OneColorPainter::OneColorPainter(const Surface& surface, const Laying& how, Color color,
+                                 const ByteCurves* known) noexcept
     : surface_{surface},
       color_{color},
-      blender_{.how = how, .has_alpha = surface.kernel->has_alpha, .is_gray = surface.kernel->is_gray} {}
+      blender_{.how = how, .has_alpha = surface.kernel->has_alpha, .is_gray = surface.kernel->is_gray},
+      known_{known} {}
 
 void OneColorPainter::lay_few(Point first, int count) {
     constexpr auto at_once = 32;
@@ -269,23 +271,24 @@ void OneColorPainter::paint(const Span& span) {
     // A palette's nearest colours have to be looked for, of all its numbers.
     const auto few = surface_.kernel == &index8_kernel ? 512 : 64;
     const auto first = Point{.x = span.x, .y = span.y};
-    if (!curves_) {
+    if (known_ == nullptr) {
         if (laid_ + span.length <= few) {
             laid_ += span.length;
             return lay_few(first, span.length);
         }
-        curves_.emplace(surface_, blender_.how, color_);
+        known_ = &curves_.emplace(surface_, blender_.how, color_);
     }
+    const auto& curves = *known_;
     const auto pixel_bytes = static_cast<std::size_t>(surface_.kernel->pixel_bytes());
     auto* const bytes = pixel_address(surface_, first.x, first.y);
-    if (pixel_bytes < 4) return (*curves_)(bytes, static_cast<std::size_t>(span.length) * pixel_bytes);
+    if (pixel_bytes < 4) return curves(bytes, static_cast<std::size_t>(span.length) * pixel_bytes);
     // Opaque pixels, and others, some at a time.
     constexpr auto stretch = 96;
     for (int done = 0; done < span.length; done += stretch) {
         const auto some = std::min(stretch, span.length - done);
         auto* const some_bytes = bytes + static_cast<std::size_t>(done) * pixel_bytes;
         if (are_opaque(some_bytes, static_cast<std::size_t>(some))) {
-            (*curves_)(some_bytes, static_cast<std::size_t>(some) * pixel_bytes);
+            curves(some_bytes, static_cast<std::size_t>(some) * pixel_bytes);
         } else {
             lay_few({.x = first.x + done, .y = first.y}, some);
         }

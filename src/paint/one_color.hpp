@@ -18,7 +18,7 @@ namespace coldbrick::inline v0::detail {
 class ByteCurves {
   public:
     // On a target whose kernel has a `blend`, or on numbers of a palette, of a way to lay other than replace.
-    ByteCurves(const Surface& surface, const Laying& how, Color color);
+    ByteCurves(const Target& target, const Laying& how, Color color);
 
     // On so many bytes of opaque pixels, from the first of a pixel on.
     void operator()(std::uint8_t* bytes, std::size_t count) const noexcept;
@@ -50,10 +50,10 @@ class ByteCurves {
 
     static Line line_through(const Laying& how, double ink, double alpha, int first, int last) noexcept;
     static Bend bend_of(const Laying& how, std::uint8_t ink, std::uint8_t alpha) noexcept;
-    void set_curves(const Surface& surface, const Laying& how, Color color) noexcept;
+    void set_curves(const Target& target, const Laying& how, Color color) noexcept;
     void set_bend(std::size_t byte, const Bend& bend) noexcept;
-    void set_numbers(const Surface& surface, const Laying& how, Color color);
-    void set_table(const Surface& surface, const Laying& how, Color color);
+    void set_numbers(const Target& target, const Laying& how, Color color);
+    void set_table(const Target& target, const Laying& how, Color color);
     [[nodiscard]] std::uint8_t changed(std::uint8_t byte, std::size_t place) const noexcept;
     template <Way way, std::size_t changed_bytes>
     void bend_words(std::size_t word, Words8& words) const noexcept;
@@ -70,7 +70,8 @@ class ByteCurves {
 // Lays one colour on spans, as Blender does.
 class OneColorPainter {
   public:
-    OneColorPainter(const Surface& surface, const Laying& how, Color color) noexcept;
+    // With the curves, if they are known already.
+    OneColorPainter(const Surface& surface, const Laying& how, Color color, const ByteCurves* known) noexcept;
 
     void paint(const Span& span);
 
@@ -81,6 +82,7 @@ class OneColorPainter {
     Color color_;
     Blender blender_;
     int laid_ = 0;  // how many pixels, before it is worth while to find the curves
+    const ByteCurves* known_;
     std::optional<ByteCurves> curves_;
 };
 

@@ -113,14 +113,21 @@ Box paint_area(const Surface& surface, const AreaRef& area, const Box* box, cons
     return box != nullptr ? paint_box(surface, receiver, *box) : scan_masked(surface, area, receiver);
 }
 
+// Whether it is one colour, and what becomes of a byte below follows from that byte.
+bool is_by_byte(const Target& target, const Ink& ink) noexcept {
+    return ink.color() != nullptr && ink.how().blend != Blend::replace &&
+           (target.kernel->blend != nullptr || target.kernel == &index8_kernel);
+}
+
 // One colour, laid otherwise than source-over.
-Box paint_one_color(const Surface& surface, const Ink& ink, const AreaRef& area, const Box* box) {
+Box paint_one_color(const Surface& surface, const Brush& brush, const AreaRef& area, const Box* box) {
+    const auto& ink = *brush.ink;
     struct Painters {
         OneColorPainter of_whole;
         SpanReceiver of_parts;
     };
     GeneralPainter general{surface, ink, Box{}};
-    Painters painters{.of_whole{surface, ink.how(), *ink.color()}, .of_parts = general.receiver()};
+    Painters painters{.of_whole{surface, ink.how(), *ink.color(), brush.curves}, .of_parts = general.receiver()};
     const auto take = [](void* context, std::span<const Span> spans) {
         for (const auto& span : spans) static_cast<Painters*>(context)->of_whole.paint(span);
     };
@@ -155,10 +162,9 @@ Box paint_deep(const Surface& surface, const DeepOver& deep, const Ink& ink, con
                       {.context = &painters, .take = take, .repeats = Repeats::never, .take_cover = take_cover});
 }
 
-Box paint_general(const Surface& surface, const Ink& ink, const AreaRef& area, const Box* box) {
-    const auto is_by_byte = ink.color() != nullptr && ink.how().blend != Blend::replace &&
-                            (surface.kernel->blend != nullptr || surface.kernel == &index8_kernel);
-    if (is_by_byte) return paint_one_color(surface, ink, area, box);
+Box paint_general(const Surface& surface, const Brush& brush, const AreaRef& area, const Box* box) {
+    const auto& ink = *brush.ink;
+    if (is_by_byte(surface, ink)) return paint_one_color(surface, brush, area, box);
     if (const auto deep = deep_over_of(surface, ink)) return paint_deep(surface, *deep, ink, area, box);
     GeneralPainter painter{surface, ink, placing_box(ink, area)};
     return paint_area(surface, area, box, painter.receiver());
@@ -264,7 +270,12 @@ Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
         case Brush::Way::general:
             break;
     }
-    return paint_general(surface, *brush.ink, area, box);
+    return paint_general(surface, brush, area, box);
+}
+
+std::optional<ByteCurves> curves_for(const Target& target, const Brush& brush) {
+    if (brush.way != Brush::Way::general || !is_by_byte(target, *brush.ink)) return std::nullopt;
+    return ByteCurves{target, brush.ink->how(), *brush.ink->color()};
 }
 
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
@@ -287,6 +298,14 @@ const Brush& Brushes::of(const Target& target, Color color) {
     return last;
 }
 
+Box mark(const Surface& surface, Point at, const Brush& brush) {
+    check_point("mark", "at", at);
+    const auto is_plain = !surface.clips && surface.witness == nullptr;
+    if (brush.way == Brush::Way::opaque && is_plain) return paint_pixel(surface, brush.pixel, at);
+    const auto pixel = Box{.at = at, .size = one_pixel};
+    return paint(surface, brush, area_ref(pixel));
+}
+
 Box mark(const Surface& surface, Point at, const Ink& ink) {
     const auto* const color = ink.plain_color();
     const auto is_plain_ink = color != nullptr && surface.kernel->put != nullptr;
@@ -294,12 +313,7 @@ Box mark(const Surface& surface, Point at, const Ink& ink) {
         put_plainly(surface, *color, at);
         return {.at = at, .size = one_pixel};
     }
-    check_point("mark", "at", at);
-    const auto brush = brush_for(surface, ink);
-    const auto is_plain = !surface.clips && surface.witness == nullptr;
-    if (brush.way == Brush::Way::opaque && is_plain) return paint_pixel(surface, brush.pixel, at);
-    const auto pixel = Box{.at = at, .size = one_pixel};
-    return paint(surface, brush, area_ref(pixel));
+    return mark(surface, at, brush_for(surface, ink));
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -140,12 +140,18 @@ class RowsByAreas {
 // By chords.
 class RowsByChords {
   public:
-    RowsByChords(const RoundBand& band, int, int)
+    RowsByChords(const RoundBand& band, int first, int)
         : size_{band.box.size}, row_{(band.box.size.width + 1) / 2}, outer_{band.outer} {
         if (band.inner) inner_.emplace(*band.inner);
+        // Past the rows before, as if they were taken.
+        const auto nothing = [](Vec, Vec) {};
+        for (auto row = 0; row < first; ++row) {
+            outer_.go_down_to(row + 1, nothing);
+            if (inner_) inner_->go_down_to(row + 1, nothing);
+        }
     }
 
-    // Rows are taken from the first one of the box on.
+    // Rows are taken in turn.
     template <class Emit>
     void take(int row, const Emit& emit) {
         outer_.go_down_to(row + 1, [&](Vec from, Vec to) { add(from, to, 1); });
@@ -370,8 +376,11 @@ std::optional<RoundBand> round_band(const EllipseForm& form, double out, std::op
     if (!is_upright) return std::nullopt;
     const auto shorter = std::min(form.a(), form.b());
     const auto longer = std::max(form.a(), form.b());
+    if (!(shorter > 0)) return std::nullopt;
+    // Beside thin ellipses chords are not close enough.
     constexpr auto most = 8;
-    if (!(shorter > 0) || longer > most * shorter) return std::nullopt;
+    const auto is_of_quarters = out == 0 && !in;
+    if (!is_of_quarters && longer > most * shorter) return std::nullopt;
     if (in && *in <= -shorter) in = std::nullopt;
     if (!form.is_plain_at(out) || (in && !form.is_plain_at(*in))) return std::nullopt;
     const auto box = box_around({form.origin(), form.center()}, {form.a() + out, form.b() + out});

@@ -21,8 +21,8 @@ struct RoundBand {
     std::optional<QuarterEdge> inner;
 };
 
-// The fill of an ellipse, and a stroke of it, as such a band. Nothing if the ellipse is turned, very large or thin, not
-// centred on a pixel or halfway between two, or if the inner curve meets itself.
+// The fill of an ellipse, and a stroke of it, as such a band. Nothing if the ellipse is turned, very large, not centred
+// on a pixel or halfway between two; of strokes, if it is very thin, or if the inner curve meets itself.
 [[nodiscard]] std::optional<RoundBand> round_fill(const EllipseForm& form);
 [[nodiscard]] std::optional<RoundBand> round_stroke(const EllipseForm& form, const Band& band);
 

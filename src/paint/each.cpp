@@ -1,0 +1,117 @@
+// Lists of shapes of one kind.
+#include "geometry/limits.hpp"
+#include "paint/plain_shapes.hpp"
+#include "paint/prepared.hpp"
+#include "raster/forms/form_bounds.hpp"
+
+#include "coldbrick/draw_each.hpp"
+#include "coldbrick/error.hpp"
+
+#include <string>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+[[noreturn]] void refuse_element(std::string_view call, std::size_t number, std::size_t count, const Error& error) {
+    throw Error{std::string{call} + ": number " + std::to_string(number) + " of 0 to " + std::to_string(count - 1) +
+                ": " + error.what()};
+}
+
+// Calls check(number) for each, and tells the number of one for which it throws.
+template <class Check>
+void check_numbers(std::string_view call, std::size_t count, const Check& check) {
+    std::size_t number = 0;
+    try {
+        for (; number < count; ++number) check(number);
+    } catch (const Error& error) {
+        refuse_element(call, number, count, error);
+    }
+}
+
+// Whether a shape is one of those that most lists are of, and can be; others are looked at as for drawing.
+bool is_sound(const AreaRef& area) noexcept {
+    const auto is_coordinate_pair = [](Point at) { return is_coordinate(at.x) && is_coordinate(at.y); };
+    if (area.shape.kind == number_in<Circle, AllShapes> && area.shape.own_calls == nullptr) {
+        const auto& circle = *static_cast<const Circle*>(area.shape.shape);
+        return is_coordinate_pair(circle.center) && circle.radius >= 0 && circle.radius <= max_coordinate;
+    }
+    if (area.shape.kind == number_in<Line, AllShapes> && area.shape.own_calls == nullptr) {
+        const auto& line = *static_cast<const Line*>(area.shape.shape);
+        return is_coordinate_pair(line.from) && is_coordinate_pair(line.to);
+    }
+    return false;
+}
+
+// Calls paint(number) for each, and returns the box around what they touch.
+template <class Paint>
+Box all_touched(std::size_t count, const Paint& paint) {
+    auto touched = Box{};
+    for (std::size_t i = 0; i < count; ++i) {
+        const Box box = paint(i);
+        if (!box.empty()) touched = enclosing(touched, box);
+    }
+    return touched;
+}
+
+std::vector<Brush> brushes_for(const Target& target, std::span<const Ink> inks) {
+    std::vector<Brush> brushes;
+    brushes.reserve(inks.size());
+    for (const auto& ink : inks) brushes.push_back(brush_for(target, ink));
+    return brushes;
+}
+
+}  // namespace
+
+void check_each(std::string_view call, const ShapesRef& shapes) {
+    // The first one is looked at in full, and with it how all are drawn.
+    check_numbers(call, shapes.count, [&](std::size_t i) {
+        const auto area = shapes[i];
+        if (i == 0 || !is_sound(area)) scan(area, Box{}, nobody);
+    });
+}
+
+void check_each(std::string_view call, const Point* points, std::size_t count) {
+    check_numbers(call, count, [&](std::size_t i) { check_point("mark", "at", points[i]); });
+}
+
+void check_ink_count(std::string_view call, std::size_t shapes, std::size_t inks) {
+    if (shapes == inks) return;
+    throw Error{std::string{call} + ": there are " + std::to_string(inks) + " inks for " + std::to_string(shapes) +
+                " shapes; allowed is one ink for all, or as many as there are shapes"};
+}
+
+Box paint_each(const Surface& surface, const ShapesRef& shapes, const Shared<ReadyInk>& ink) {
+    const auto* const color = ink->ink().plain_color();
+    return all_touched(shapes.count, [&](std::size_t i) {
+        const auto area = shapes[i];
+        if (color != nullptr) {
+            if (const auto touched = paint_plainly(surface, *color, area)) return *touched;
+        }
+        return paint(surface, ink->brush(), area);
+    });
+}
+
+Box paint_each(const Surface& surface, const ShapesRef& shapes, std::span<const Color> colors) {
+    return all_touched(shapes.count, [&](std::size_t i) { return paint(surface, Ink{colors[i]}, shapes[i]); });
+}
+
+Box paint_each(const Surface& surface, const ShapesRef& shapes, std::span<const Ink> inks) {
+    const auto brushes = brushes_for(surface, inks);
+    return all_touched(shapes.count, [&](std::size_t i) { return paint(surface, brushes[i], shapes[i]); });
+}
+
+Box mark_each(const Surface& surface, std::span<const Point> points, const Shared<ReadyInk>& ink) {
+    return all_touched(points.size(), [&](std::size_t i) { return mark(surface, points[i], ink->brush()); });
+}
+
+Box mark_each(const Surface& surface, std::span<const Point> points, std::span<const Color> colors) {
+    return all_touched(points.size(), [&](std::size_t i) { return mark(surface, points[i], Ink{colors[i]}); });
+}
+
+Box mark_each(const Surface& surface, std::span<const Point> points, std::span<const Ink> inks) {
+    const auto brushes = brushes_for(surface, inks);
+    return all_touched(points.size(), [&](std::size_t i) { return mark(surface, points[i], brushes[i]); });
+}
+
+}  // namespace coldbrick::inline v0::detail
