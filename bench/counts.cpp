@@ -1,6 +1,7 @@
 // Calls whose instructions are counted, by scripts/count.sh under valgrind's callgrind: what a call costs besides its
 // pixels. Without valgrind it does nothing to speak of.
 #include <coldbrick/draw.hpp>
+#include <coldbrick/draw_each.hpp>
 #include <coldbrick/drawing.hpp>
 #include <coldbrick/gradient.hpp>
 #include <coldbrick/pattern.hpp>
@@ -43,6 +44,35 @@ void count(const char* name, const Draw& draw) {
     for (int i = 0; i < times; ++i) draw(place(i));
     CALLGRIND_DUMP_STATS_AT(name);
     (void)name;
+}
+
+// Counts one call that draws as many of a list.
+template <class Make, class Draw>
+void count_list(const char* name, const Make& make, const Draw& draw) {
+    std::vector<decltype(make(Point{}))> list;
+    for (int i = 0; i < times; ++i) list.push_back(make(place(i)));
+    draw(list);
+    CALLGRIND_ZERO_STATS;
+    draw(list);
+    CALLGRIND_DUMP_STATS_AT(name);
+    (void)name;
+}
+
+void count_lists(Bitmap<Rgba8>& sheet) {
+    const auto multiply = Ink{gold, {.blend = Blend::multiply}};
+    const auto as_it_is = [](Point at) { return at; };
+    const auto circle = [](Point at) { return Circle{.center = at, .radius = 4}; };
+    const auto box = [](Point at) { return Box{.at = at, .size = {.width = 9, .height = 9}}; };
+    const auto line = [](Point at) { return Line{.from = at, .to = {at.x + 12, at.y + 5}}; };
+    count_list("mark, in a list", as_it_is, [&](const auto& list) { mark_each(sheet, list, gold); });
+    count_list("mark, multiply, in a list", as_it_is, [&](const auto& list) { mark_each(sheet, list, multiply); });
+    count_list("circle of radius 4, in a list", circle, [&](const auto& list) { fill_each(sheet, list, gold); });
+    count_list("box 9x9, in a list", box, [&](const auto& list) { fill_each(sheet, list, gold); });
+    count_list("hairline within 13x13, in a list", line, [&](const auto& list) { stroke_each(sheet, list, gold); });
+    const PreparedInk ready{sheet, multiply};
+    count("mark, multiply, prepared", [&](Point at) { mark(sheet, at, ready); });
+    count("circle of radius 4, multiply", [&](Point at) { fill(sheet, circle(at), multiply); });
+    count("circle of radius 4, multiply, prepared", [&](Point at) { fill(sheet, circle(at), ready); });
 }
 
 void count_pixels(Bitmap<Rgba8>& sheet) {
@@ -92,5 +122,6 @@ int main() {
     Bitmap<Rgba8> sheet{{300, 300}, gray(20)};
     count_pixels(sheet);
     count_shapes(sheet);
+    count_lists(sheet);
     return 0;
 }

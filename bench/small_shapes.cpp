@@ -192,6 +192,20 @@ void add_drawing(const std::shared_ptr<std::vector<Circle>>& circles) {
              }});
 }
 
+// A million circles in one call, against a call for each.
+void add_list(const std::shared_ptr<std::vector<Circle>>& circles) {
+    const auto bitmap = std::make_shared<Bitmap<Rgba8>>(sheet, gray(20));
+    add({.name = "each of 1 million circles, in a list",
+         .reference = "the calls themselves",
+         .allowed = 1,
+         .items = static_cast<double>(circles->size()),
+         .ours = [=] { benchmark::DoNotOptimize(fill_each(*bitmap, *circles, ink)); },
+         .other =
+             [=] {
+                 for (const auto& circle : *circles) benchmark::DoNotOptimize(fill(*bitmap, circle, ink));
+             }});
+}
+
 }  // namespace
 
 void add_small_shapes() {
@@ -266,6 +280,7 @@ void add_small_shapes() {
         many<Circle>(million, [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; });
     add_million("circle of radius 4", circles);
     add_drawing(circles);
+    add_list(circles);
     add_threads(circles);
     add_million("circle outline of radius 4", many<Stroked<Circle>>(million, [&](const auto& number) {
                     return stroked(Circle{.center = somewhere(number), .radius = 4});

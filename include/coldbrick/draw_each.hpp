@@ -21,6 +21,7 @@
 
 #include <concepts>
 #include <cstddef>
+#include <cstdint>
 #include <span>
 #include <string_view>
 #include <type_traits>
@@ -67,6 +68,10 @@ struct ShapesRef {
         AreaRef area{.shape = first, .fill = fill, .stroke = stroke};
         area.shape.shape = static_cast<const std::byte*>(first.shape) + number * bytes;
         return area;
+    }
+    // Whether they are shapes of the library's of that number, filled without smooth edges.
+    [[nodiscard]] bool is_crisp(std::uint8_t kind) const noexcept {
+        return first.kind == kind && first.own_calls == nullptr && fill != nullptr && fill->edge == Edge::crisp;
     }
 };
 

@@ -7,6 +7,8 @@
 #include "coldbrick/draw_each.hpp"
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
+#include <limits>
 #include <string>
 
 namespace coldbrick::inline v0::detail {
@@ -36,6 +38,11 @@ bool is_sound(const AreaRef& area) noexcept {
         const auto& circle = *static_cast<const Circle*>(area.shape.shape);
         return is_coordinate_pair(circle.center) && circle.radius >= 0 && circle.radius <= max_coordinate;
     }
+    if (area.shape.kind == number_in<Box, AllShapes> && area.shape.own_calls == nullptr) {
+        const auto& [at, extent] = *static_cast<const Box*>(area.shape.shape);
+        const auto is_length = [](int length) { return length >= 1 && length <= max_coordinate; };
+        return is_coordinate_pair(at) && is_length(extent.width) && is_length(extent.height);
+    }
     if (area.shape.kind == number_in<Line, AllShapes> && area.shape.own_calls == nullptr) {
         const auto& line = *static_cast<const Line*>(area.shape.shape);
         return is_coordinate_pair(line.from) && is_coordinate_pair(line.to);
@@ -43,15 +50,34 @@ bool is_sound(const AreaRef& area) noexcept {
     return false;
 }
 
+// The box around several, of which those without pixels do not count.
+class BoxAround {
+  public:
+    void add(const Box& box) noexcept {
+        if (box.empty()) return;
+        left_ = std::min(left_, box.at.x);
+        top_ = std::min(top_, box.at.y);
+        right_ = std::max(right_, box.at.x + box.size.width);
+        bottom_ = std::max(bottom_, box.at.y + box.size.height);
+    }
+    [[nodiscard]] Box box() const noexcept {
+        if (left_ >= right_) return {};
+        return {.at = {.x = left_, .y = top_}, .size = {.width = right_ - left_, .height = bottom_ - top_}};
+    }
+
+  private:
+    int left_ = std::numeric_limits<int>::max();
+    int top_ = std::numeric_limits<int>::max();
+    int right_ = std::numeric_limits<int>::min();
+    int bottom_ = std::numeric_limits<int>::min();
+};
+
 // Calls paint(number) for each, and returns the box around what they touch.
 template <class Paint>
 Box all_touched(std::size_t count, const Paint& paint) {
-    auto touched = Box{};
-    for (std::size_t i = 0; i < count; ++i) {
-        const Box box = paint(i);
-        if (!box.empty()) touched = enclosing(touched, box);
-    }
-    return touched;
+    BoxAround touched;
+    for (std::size_t i = 0; i < count; ++i) touched.add(paint(i));
+    return touched.box();
 }
 
 std::vector<Brush> brushes_for(const Target& target, std::span<const Ink> inks) {
@@ -82,13 +108,23 @@ void check_ink_count(std::string_view call, std::size_t shapes, std::size_t inks
 }
 
 Box paint_each(const Surface& surface, const ShapesRef& shapes, const Shared<ReadyInk>& ink) {
+    if (shapes.count == 0) return {};
+    const auto as_usual = [&](std::size_t i) { return paint(surface, ink->brush(), shapes[i]); };
     const auto* const color = ink->ink().plain_color();
+    if (color == nullptr) return all_touched(shapes.count, as_usual);
+    if (!can_paint_plainly(surface, *color, shapes[0])) return all_touched(shapes.count, as_usual);
+    const PlainList plain{surface, *color};
+    const auto paint_all = [&](const auto* list) {
+        return all_touched(shapes.count, [&](std::size_t i) {
+            const auto touched = plain.paint(list[i]);
+            return touched ? *touched : as_usual(i);
+        });
+    };
+    if (shapes.is_crisp(number_in<Box, AllShapes>)) return paint_all(static_cast<const Box*>(shapes.first.shape));
+    if (shapes.is_crisp(number_in<Circle, AllShapes>)) return paint_all(static_cast<const Circle*>(shapes.first.shape));
     return all_touched(shapes.count, [&](std::size_t i) {
-        const auto area = shapes[i];
-        if (color != nullptr) {
-            if (const auto touched = paint_plainly(surface, *color, area)) return *touched;
-        }
-        return paint(surface, ink->brush(), area);
+        const auto touched = paint_plainly(surface, *color, shapes[i]);
+        return touched ? *touched : as_usual(i);
     });
 }
 
@@ -102,7 +138,16 @@ Box paint_each(const Surface& surface, const ShapesRef& shapes, std::span<const 
 }
 
 Box mark_each(const Surface& surface, std::span<const Point> points, const Shared<ReadyInk>& ink) {
-    return all_touched(points.size(), [&](std::size_t i) { return mark(surface, points[i], ink->brush()); });
+    const auto* const color = ink->ink().plain_color();
+    const auto is_plain =
+        color != nullptr && surface.kernel->put != nullptr && !surface.clips && surface.witness == nullptr;
+    return all_touched(points.size(), [&](std::size_t i) {
+        if (!is_plain || !coldbrick::contains(surface.window, points[i])) {
+            return mark(surface, points[i], ink->brush());
+        }
+        put_plainly(surface, *color, points[i]);
+        return Box{.at = points[i], .size = {.width = 1, .height = 1}};
+    });
 }
 
 Box mark_each(const Surface& surface, std::span<const Point> points, std::span<const Color> colors) {

@@ -226,13 +226,24 @@ std::uint8_t ByteCurves::changed(std::uint8_t byte, std::size_t place) const noe
     return static_cast<std::uint8_t>(value);
 }
 
-void ByteCurves::operator()(std::uint8_t* bytes, std::size_t count) const noexcept {
-    if (way_ == Way::table) {
-        for (std::size_t i = 0; i < count; i += pixel_bytes_) {
-            for (std::size_t byte = 0; byte < pixel_bytes_; ++byte) bytes[i + byte] = table_[byte][bytes[i + byte]];
+void ByteCurves::find_table() noexcept {
+    if (way_ == Way::table) return;
+    for (std::size_t byte = 0; byte < pixel_bytes_; ++byte) {
+        for (std::size_t value = 0; value < 256; ++value) {
+            table_[byte][value] = changed(static_cast<std::uint8_t>(value), byte);
         }
-        return;
     }
+    has_table_ = true;
+}
+
+void ByteCurves::look_up(std::uint8_t* bytes, std::size_t count) const noexcept {
+    for (std::size_t i = 0; i < count; i += pixel_bytes_) {
+        for (std::size_t byte = 0; byte < pixel_bytes_; ++byte) bytes[i + byte] = table_[byte][bytes[i + byte]];
+    }
+}
+
+void ByteCurves::operator()(std::uint8_t* bytes, std::size_t count) const noexcept {
+    if (way_ == Way::table) return look_up(bytes, count);
     const auto periods = count / period_bytes;
     if (way_ == Way::turned_bits) {
         change_periods<Way::turned_bits, 4>(bytes, periods);
@@ -243,7 +254,9 @@ void ByteCurves::operator()(std::uint8_t* bytes, std::size_t count) const noexce
         pixel_bytes_ == 4 ? change_periods<Way::two_lines, 3>(bytes, periods)
                           : change_periods<Way::two_lines, 4>(bytes, periods);
     }
-    for (auto i = periods * period_bytes; i < count; ++i) bytes[i] = changed(bytes[i], i % period_bytes);
+    const auto done = periods * period_bytes;
+    if (has_table_) return look_up(bytes + done, count - done);
+    for (auto i = done; i < count; ++i) bytes[i] = changed(bytes[i], i % period_bytes);
 }
 
 OneColorPainter::OneColorPainter(const Surface& surface, const Laying& how, Color color,

@@ -20,6 +20,9 @@ class ByteCurves {
     // On a target whose kernel has a `blend`, or on numbers of a palette, of a way to lay other than replace.
     ByteCurves(const Target& target, const Laying& how, Color color);
 
+    // From now on single pixels are looked up in a table, which takes longer to find than some dozens of them.
+    void find_table() noexcept;
+
     // On so many bytes of opaque pixels, from the first of a pixel on.
     void operator()(std::uint8_t* bytes, std::size_t count) const noexcept;
 
@@ -54,6 +57,7 @@ class ByteCurves {
     void set_bend(std::size_t byte, const Bend& bend) noexcept;
     void set_numbers(const Target& target, const Laying& how, Color color);
     void set_table(const Target& target, const Laying& how, Color color);
+    void look_up(std::uint8_t* bytes, std::size_t count) const noexcept;
     [[nodiscard]] std::uint8_t changed(std::uint8_t byte, std::size_t place) const noexcept;
     template <Way way, std::size_t changed_bytes>
     void bend_words(std::size_t word, Words8& words) const noexcept;
@@ -61,6 +65,7 @@ class ByteCurves {
     void change_periods(std::uint8_t* first, std::size_t periods) const noexcept;
 
     Way way_;
+    bool has_table_ = false;  // besides
     std::size_t pixel_bytes_;
     Bends bends_;
     std::array<std::uint32_t, period> bits_;

@@ -303,6 +303,14 @@ Box mark(const Surface& surface, Point at, const Brush& brush) {
     const auto is_plain = !surface.clips && surface.witness == nullptr;
     if (brush.way == Brush::Way::opaque && is_plain) return paint_pixel(surface, brush.pixel, at);
     const auto pixel = Box{.at = at, .size = one_pixel};
+    if (brush.curves != nullptr && is_plain && coldbrick::contains(surface.window, at)) {
+        auto* const bytes = pixel_address(surface, at.x, at.y);
+        const auto pixel_bytes = static_cast<std::size_t>(surface.kernel->pixel_bytes());
+        if (pixel_bytes < 4 || bytes[alpha_place] == 255) {
+            (*brush.curves)(bytes, pixel_bytes);
+            return pixel;
+        }
+    }
     return paint(surface, brush, area_ref(pixel));
 }
 

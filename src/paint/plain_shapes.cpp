@@ -1,6 +1,7 @@
 #include "paint/plain_shapes.hpp"
 
 #include "geometry/limits.hpp"
+#include "geometry/vectors.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 #include "raster/strokes/small_round.hpp"
 
@@ -13,14 +14,14 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 // Whether it is the usual fill of a shape of the library's, but for its edge, where it is.
-bool is_plain_fill(const AreaRef& area) noexcept {
+COLDBRICK_INLINE bool is_plain_fill(const AreaRef& area) noexcept {
     return area.shape.own_calls == nullptr && area.stroke == nullptr &&
            (area.by == nullptr || area.by->is_identity()) && area.fill->rule == FillRule::even_odd &&
            area.fill->edges == Edges::inclusive;
 }
 
 // So many pixels of four bytes.
-void write_pixels(std::uint32_t pixel, std::uint8_t* bytes, int count) noexcept {
+COLDBRICK_INLINE void write_pixels(std::uint32_t pixel, std::uint8_t* bytes, int count) noexcept {
     const std::array four = {pixel, pixel, pixel, pixel};
     constexpr std::size_t at_once = sizeof four;
     if (count < 4) {
@@ -42,37 +43,12 @@ std::uint32_t word_of(const Surface& surface, Color color) noexcept {
     return word;
 }
 
-// Rows from the uppermost on, of which row(i) gives the first column and the length. All lie in the surface.
-template <class RowOf>
-void paint_rows(const Surface& surface, Color color, Point at, int count, const RowOf& row) {
-    const auto& kernel = *surface.kernel;
-    if (color.alpha != 255) {
-        constexpr auto at_once = 16;
-        for (int done = 0; done < count; done += at_once) {
-            std::array<Span, at_once> spans;
-            const auto some = std::min(at_once, count - done);
-            for (int i = 0; i < some; ++i) {
-                const auto [x, length] = row(done + i);
-                spans[static_cast<std::size_t>(i)] = {.y = at.y + done + i, .x = x, .length = length};
-            }
-            kernel.blend(surface, {spans.data(), static_cast<std::size_t>(some)}, color);
-        }
-        return;
-    }
-    const auto word = word_of(surface, color);
-    auto* bytes = pixel_address<4>(surface, {.x = 0, .y = at.y});
-    for (int i = 0; i < count; ++i, bytes += surface.stride) {
-        const auto [x, length] = row(i);
-        write_pixels(word, bytes + 4 * std::ptrdiff_t{x}, length);
-    }
-}
-
 struct RowPart {
     int x;
     int length;
 };
 
-bool is_inside(const Box& box, const Box& window) noexcept {
+COLDBRICK_INLINE bool is_inside(const Box& box, const Box& window) noexcept {
     return box.at.x >= window.at.x && box.at.y >= window.at.y &&
            std::int64_t{box.at.x} + box.size.width <= std::int64_t{window.at.x} + window.size.width &&
            std::int64_t{box.at.y} + box.size.height <= std::int64_t{window.at.y} + window.size.height;
@@ -140,45 +116,100 @@ std::optional<Box> paint_smooth_round(const Surface& surface, Color color, const
     return paint_smooth(surface, color, SmallRound{box.size, {.center = corner, .half_axes = corner}}, box.at);
 }
 
+// Whether one colour can be laid in the ways below. Opaque rows are written by words.
+COLDBRICK_INLINE bool can_be_plain(const Surface& surface, Color color) noexcept {
+    const auto& kernel = *surface.kernel;
+    const auto can_be = kernel.put != nullptr && (color.alpha != 255 || kernel.pixel_bits == 32);
+    return can_be && !surface.clips && surface.witness == nullptr;
+}
+
+COLDBRICK_INLINE bool serves_shape(const Surface& surface, Color color, const AreaRef& area) noexcept {
+    if (!is_plain_fill(area)) return false;
+    return area.fill->edge == Edge::crisp ||
+           (area.fill->edge == Edge::smooth && color.alpha == 255 && surface.kernel->cover != nullptr);
+}
+
+// A colour and, if it is opaque, the bytes of a pixel of four.
+struct PlainInk {
+    Color color;
+    std::uint32_t word;
+};
+
+// Rows from the uppermost on, of which row(i) gives the first column and the length. All lie in the surface.
+template <class RowOf>
+COLDBRICK_INLINE void paint_rows(const Surface& surface, const PlainInk& ink, Point at, int count, const RowOf& row) {
+    if (ink.color.alpha != 255) {
+        constexpr auto at_once = 16;
+        for (int done = 0; done < count; done += at_once) {
+            std::array<Span, at_once> spans;
+            const auto some = std::min(at_once, count - done);
+            for (int i = 0; i < some; ++i) {
+                const auto [x, length] = row(done + i);
+                spans[static_cast<std::size_t>(i)] = {.y = at.y + done + i, .x = x, .length = length};
+            }
+            surface.kernel->blend(surface, {spans.data(), static_cast<std::size_t>(some)}, ink.color);
+        }
+        return;
+    }
+    auto* bytes = pixel_address<4>(surface, {.x = 0, .y = at.y});
+    for (int i = 0; i < count; ++i, bytes += surface.stride) {
+        const auto [x, length] = row(i);
+        write_pixels(ink.word, bytes + 4 * std::ptrdiff_t{x}, length);
+    }
+}
+
+COLDBRICK_INLINE std::optional<Box> paint_box(const Surface& surface, const PlainInk& ink, const Box& box) {
+    // Long rows are written at memory speed elsewhere.
+    constexpr auto most_width = 64;
+    const auto& size = box.size;
+    if (size.width < 1 || size.width > most_width || size.height < 1 || !is_inside(box, surface.window)) return {};
+    if (size.width == 1 && size.height == 1) {
+        put_plainly(surface, ink.color, box.at);
+    } else {
+        paint_rows(surface, ink, box.at, size.height, [&](int) { return RowPart{box.at.x, size.width}; });
+    }
+    return box;
+}
+
+COLDBRICK_INLINE std::optional<Box> paint_circle(const Surface& surface, const PlainInk& ink, const Circle& circle) {
+    const auto& [center, radius] = circle;
+    const auto is_center_inside = is_inside(Box{.at = center, .size = {1, 1}}, surface.window);
+    if (radius < 0 || radius > (largest_small - 1) / 2 || !is_center_inside) return {};
+    const auto diameter = 2 * radius + 1;
+    const auto box = Box{.at = {.x = center.x - radius, .y = center.y - radius}, .size = {diameter, diameter}};
+    if (!is_inside(box, surface.window)) return {};
+    const auto* const margins = small_circles.margins[diameter];
+    paint_rows(surface, ink, box.at, diameter, [&](int i) {
+        return RowPart{box.at.x + margins[i], diameter - 2 * margins[i]};
+    });
+    return box;
+}
+
+COLDBRICK_INLINE PlainInk plain_ink(const Surface& surface, Color color) noexcept {
+    return {.color = color, .word = color.alpha == 255 ? word_of(surface, color) : 0};
+}
+
 }  // namespace
 
 std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area) {
-    // Opaque rows are written by words.
-    const auto& kernel = *surface.kernel;
-    const auto can_be = kernel.put != nullptr && (color.alpha != 255 || kernel.pixel_bits == 32);
-    if (!can_be || surface.clips || surface.witness != nullptr || !is_plain_fill(area)) return std::nullopt;
-    if (area.fill->edge != Edge::crisp) {
-        const auto is_smooth = area.fill->edge == Edge::smooth && color.alpha == 255 && kernel.cover != nullptr;
-        return is_smooth ? paint_smooth_round(surface, color, area) : std::nullopt;
-    }
-    if (const auto* const shape = as<Box>(area)) {
-        const auto& box = *shape;
-        // Long rows are written at memory speed elsewhere.
-        constexpr auto most_width = 64;
-        const auto& size = box.size;
-        if (size.width < 1 || size.width > most_width || size.height < 1 || !is_inside(box, surface.window)) return {};
-        if (size.width == 1 && size.height == 1) {
-            put_plainly(surface, color, box.at);
-        } else {
-            paint_rows(surface, color, box.at, size.height, [&](int) { return RowPart{box.at.x, size.width}; });
-        }
-        return box;
-    }
-    if (const auto* const circle = as<Circle>(area)) {
-        const auto& [center, radius] = *circle;
-        if (radius < 0 || radius > (largest_small - 1) / 2 ||
-            !is_inside(Box{.at = center, .size = {1, 1}}, surface.window))
-            return {};
-        const auto diameter = 2 * radius + 1;
-        const auto box = Box{.at = {.x = center.x - radius, .y = center.y - radius}, .size = {diameter, diameter}};
-        if (!is_inside(box, surface.window)) return {};
-        const auto* const margins = small_circles.margins[diameter];
-        paint_rows(surface, color, box.at, diameter, [&](int i) {
-            return RowPart{box.at.x + margins[i], diameter - 2 * margins[i]};
-        });
-        return box;
-    }
+    if (!can_be_plain(surface, color) || !serves_shape(surface, color, area)) return std::nullopt;
+    if (area.fill->edge == Edge::smooth) return paint_smooth_round(surface, color, area);
+    if (const auto* const box = as<Box>(area)) return paint_box(surface, plain_ink(surface, color), *box);
+    if (const auto* const circle = as<Circle>(area)) return paint_circle(surface, plain_ink(surface, color), *circle);
     return std::nullopt;
+}
+
+bool can_paint_plainly(const Surface& surface, Color color, const AreaRef& area) noexcept {
+    return can_be_plain(surface, color) && serves_shape(surface, color, area);
+}
+
+PlainList::PlainList(const Surface& surface, Color color) noexcept
+    : surface_{surface}, color_{color}, word_{plain_ink(surface, color).word} {}
+
+std::optional<Box> PlainList::paint(const Box& box) const { return paint_box(surface_, {color_, word_}, box); }
+
+std::optional<Box> PlainList::paint(const Circle& circle) const {
+    return paint_circle(surface_, {color_, word_}, circle);
 }
 
 }  // namespace coldbrick::inline v0::detail

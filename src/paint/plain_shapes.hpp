@@ -21,4 +21,21 @@ inline void put_plainly(const Target& target, Color color, Point at) noexcept {
 // Nothing where that has to be taken.
 std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area);
 
+// Whether that is so of a shape of this kind, filled as the area is, that is small and lies in the surface.
+bool can_paint_plainly(const Surface& surface, Color color, const AreaRef& area) noexcept;
+
+// Does so with one shape of a kind after the other, filled with crisp edges.
+class PlainList {
+  public:
+    PlainList(const Surface& surface, Color color) noexcept;
+
+    [[nodiscard]] std::optional<Box> paint(const Box& box) const;
+    [[nodiscard]] std::optional<Box> paint(const Circle& circle) const;
+
+  private:
+    const Surface& surface_;
+    Color color_;
+    std::uint32_t word_;
+};
+
 }  // namespace coldbrick::inline v0::detail

@@ -9,7 +9,9 @@ namespace coldbrick::inline v0::detail {
 ReadyInk::ReadyInk(const Target& target, const Ink& ink)
     : ink_{ink}, kernel_{target.kernel}, brush_{brush_for(target, ink_)}, curves_{curves_for(target, brush_)} {
     if (target.kernel == &index8_kernel) palette_ = palette_of(target);
-    if (curves_) brush_.curves = &*curves_;
+    if (!curves_) return;
+    curves_->find_table();
+    brush_.curves = &*curves_;
 }
 
 void ReadyInk::check(const Target& target) const {
