@@ -2,6 +2,7 @@
 #include "pairs.hpp"
 
 #include <coldbrick/draw.hpp>
+#include <coldbrick/draw_each.hpp>
 #include <coldbrick/drawing.hpp>
 
 #include <algorithm>

@@ -17,7 +17,8 @@ struct Codec {
     std::string_view name;
     std::array<std::string_view, 2> suffixes;     // with the dot, in small letters, the usual one first; empty: no more
     std::array<std::string_view, 2> first_bytes;  // with any of which a file begins; empty: no more
-    PictureInfo (*read)(FileBytes file, const LoadLimits& limits, PixelSink& sink);  // null: another kind's reader
+    PictureInfo (*read)(const ByteSource& file, const LoadLimits& limits,
+                        PixelSink& sink);  // null: another kind's reader
     Bytes (*write)(const Surface& picture, const SaveOptions& options);
     MakeBandEncoder bands = nullptr;  // null: the picture has to be seen as a whole
 };

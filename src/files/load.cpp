@@ -14,10 +14,6 @@
 #include <system_error>
 #include <variant>
 
-#include <fcntl.h>
-#include <sys/stat.h>
-#include <unistd.h>
-
 namespace coldbrick::inline v0 {
 
 namespace fs = std::filesystem;
@@ -79,8 +75,6 @@ std::vector<std::uint8_t> read_all(std::istream& stream, const LoadLimits& limit
         expect_picture);
 }
 
-[[noreturn]] void fail_to_read(int error) { throw Error{"cannot be read: " + std::generic_category().message(error)}; }
-
 void check_name(const fs::path& path) {
     if (path.native().find('\0') != std::string::npos) throw Error{"cannot be read: the name has a NUL byte"};
 }
@@ -88,85 +82,70 @@ void check_name(const fs::path& path) {
 std::vector<std::uint8_t> read_file(const fs::path& path, const LoadLimits& limits) {
     std::error_code unknown;
     check_name(path);
-    if (fs::is_directory(path, unknown)) fail_to_read(EISDIR);
+    if (fs::is_directory(path, unknown)) detail::fail_to_read(EISDIR);
     errno = 0;
     std::ifstream file{path, std::ios::binary};
-    if (!file) fail_to_read(errno);
+    if (!file) detail::fail_to_read(errno);
     const auto length = fs::is_regular_file(path, unknown) ? fs::file_size(path, unknown) : 0;
     return read_all(file, limits, unknown ? 0 : length);
 }
 
-// A file that is open for reading.
-class OpenFile {
-  public:
-    // Opening a pipe without waiting for who writes to it.
-    explicit OpenFile(const fs::path& path) : descriptor_{::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC)} {
-        if (descriptor_ < 0) fail_to_read(errno);
-    }
-    OpenFile(const OpenFile&) = delete;
-    OpenFile(OpenFile&&) = delete;
-    OpenFile& operator=(const OpenFile&) = delete;
-    OpenFile& operator=(OpenFile&&) = delete;
-    ~OpenFile() { ::close(descriptor_); }
-
-    // Throws Error for what is no ordinary file.
-    [[nodiscard]] std::uint64_t length() const {
-        struct stat status {};
-        if (::fstat(descriptor_, &status) != 0) fail_to_read(errno);
-        if (S_ISDIR(status.st_mode)) fail_to_read(EISDIR);
-        if (!S_ISREG(status.st_mode)) throw Error{"cannot be read: it is a device, a pipe or a socket, and no file"};
-        return static_cast<std::uint64_t>(status.st_size);
-    }
-
-    std::size_t read(std::uint8_t* to, std::size_t count) const {
-        for (std::size_t done = 0; done < count;) {
-            const auto now = ::read(descriptor_, to + done, count - done);
-            if (now < 0 && errno != EINTR) fail_to_read(errno);
-            if (now == 0) return done;
-            if (now > 0) done += static_cast<std::size_t>(now);
-        }
-        return count;
-    }
-
-  private:
-    int descriptor_;
-};
-
 template <class Look>
 std::vector<std::uint8_t> read_regular_file(const fs::path& path, const LoadLimits& limits, const Look& look) {
     check_name(path);
-    const OpenFile file{path};
+    const detail::OpenFile file{path};
     return read_all(
         limits, file.length(), [&](std::uint8_t* to, std::size_t count) { return file.read(to, count); }, look);
 }
 
-std::vector<std::uint8_t> read_regular_picture(const fs::path& path, const LoadLimits& limits) {
-    return read_regular_file(path, limits, expect_picture);
+PictureInfo read_picture(const detail::ByteSource& file, const LoadLimits& limits, detail::PixelSink& sink) {
+    check_length(file.size(), limits);
+    std::array<std::uint8_t, 16> first{};
+    const auto count = static_cast<std::size_t>(std::min<std::uint64_t>(file.size(), first.size()));
+    file.read(0, first.data(), count);
+    return codec_for({first.data(), count}).read(file, limits, sink);
 }
 
-PictureInfo read_file_into(FileBytes file, const LoadLimits& limits, detail::PixelSink& sink) {
-    check_length(file.size(), limits);
-    return codec_for(file).read(file, limits, sink);
+// Read as it is needed.
+PictureInfo read_ordinary_file(const fs::path& path, const LoadLimits& limits, detail::PixelSink& sink) {
+    check_name(path);
+    const detail::OpenFile file{path};
+    const auto length = file.length();
+    // Some of the system's say nothing of their length.
+    if (length == 0) {
+        const auto bytes = read_regular_file(path, limits, expect_picture);
+        return read_picture(detail::ByteSource{bytes}, limits, sink);
+    }
+    return read_picture(detail::ByteSource{file, length}, limits, sink);
+}
+
+PictureInfo read_any_file(const fs::path& path, const LoadLimits& limits, detail::PixelSink& sink) {
+    std::error_code unknown;
+    check_name(path);
+    if (fs::is_regular_file(path, unknown)) return read_ordinary_file(path, limits, sink);
+    const auto bytes = read_file(path, limits);
+    return read_picture(detail::ByteSource{bytes}, limits, sink);
 }
 
 // Error with the file's name before what is wrong.
 template <class Read>
-PictureInfo read_named(const fs::path& path, const LoadLimits& limits, detail::PixelSink& sink, const Read& read) {
+PictureInfo read_named(const fs::path& path, const Read& read) {
     try {
-        return read_file_into(read(path, limits), limits, sink);
+        return read(path);
     } catch (const Error& error) {
         throw Error{printable(path.string()) + ": " + error.what()};
     }
 }
 
 PictureInfo read_source(const FilePath& path, const LoadLimits& limits, detail::PixelSink& sink) {
-    return read_named(path.name(), limits, sink, read_file);
+    return read_named(path.name(), [&](const fs::path& name) { return read_any_file(name, limits, sink); });
 }
 PictureInfo read_source(FileBytes file, const LoadLimits& limits, detail::PixelSink& sink) {
-    return read_file_into(file, limits, sink);
+    return read_picture(detail::ByteSource{file}, limits, sink);
 }
 PictureInfo read_source(std::istream& stream, const LoadLimits& limits, detail::PixelSink& sink) {
-    return read_file_into(read_all(stream, limits), limits, sink);
+    const auto bytes = read_all(stream, limits);
+    return read_picture(detail::ByteSource{bytes}, limits, sink);
 }
 
 using AnyBitmap = decltype(LoadedPicture::bitmap);
@@ -259,7 +238,7 @@ void detail::check_size(std::string_view kind, std::int64_t width, std::int64_t 
                 " pixels, and sides up to " + std::to_string(limits.side)};
 }
 
-void detail::check_shrinkage(std::string_view kind, Size size, std::size_t file_bytes, const LoadLimits& limits) {
+void detail::check_shrinkage(std::string_view kind, Size size, std::uint64_t file_bytes, const LoadLimits& limits) {
     constexpr auto harmless = std::uint64_t{1} << 20U;
     const auto pixels = pixel_count(size);
     if (pixels <= harmless || pixels / limits.pixels_per_byte <= file_bytes) return;
@@ -288,7 +267,7 @@ PictureInfo detail::load_into(std::istream& stream, const LoadLimits& limits, co
 }
 PictureInfo detail::load_regular_file(const FilePath& path, const LoadLimits& limits, const LoadTarget& target) {
     PictureSink sink{target};
-    return read_named(path.name(), limits, sink, read_regular_picture);
+    return read_named(path.name(), [&](const fs::path& name) { return read_ordinary_file(name, limits, sink); });
 }
 
 std::vector<std::uint8_t> detail::read_picture_file(const FilePath& path, const LoadLimits& limits) {

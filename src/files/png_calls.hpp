@@ -5,6 +5,8 @@
 
 #include <algorithm>
 #include <csetjmp>
+#include <cstdio>
+#include <exception>
 #include <string>
 
 #include <png.h>
@@ -14,7 +16,7 @@ namespace coldbrick::inline v0::detail {
 // A file that is read, and what libpng says of it.
 class PngReader {
   public:
-    explicit PngReader(FileBytes file) noexcept : file_{file} {
+    explicit PngReader(const ByteSource& file) noexcept : file_{"png", file} {
         png_ = png_create_read_struct(PNG_LIBPNG_VER_STRING, this, on_error, on_warning);
         info_ = png_ != nullptr ? png_create_info_struct(png_) : nullptr;
         end_info_ = png_ != nullptr ? png_create_info_struct(png_) : nullptr;
@@ -36,20 +38,29 @@ class PngReader {
         call(png_, info_, end_info_);
     }
 
-    [[nodiscard]] std::size_t rest() const noexcept { return file_.size() - place_; }
+    [[nodiscard]] std::uint64_t rest() const noexcept { return file_.rest(); }
     [[nodiscard]] const std::vector<std::string>& warnings() const noexcept { return warnings_; }
 
   private:
     static void read(png_structp png, png_bytep to, std::size_t count) {
         auto& self = *static_cast<PngReader*>(png_get_io_ptr(png));
         if (count > self.rest()) png_error(png, "the file ends too early");
-        std::copy_n(self.file_.data() + self.place_, count, to);
-        self.place_ += count;
+        if (!self.copy(to, count)) png_error(png, self.fault_);
+    }
+    // Returns whether it could be read, else it sets the fault.
+    bool copy(std::uint8_t* to, std::size_t count) noexcept {
+        try {
+            std::copy_n(file_.take(count).data(), count, to);
+            return true;
+        } catch (const std::exception& error) {
+            std::snprintf(fault_, sizeof fault_, "%s", error.what());
+            return false;
+        }
     }
     [[noreturn]] static void on_error(png_structp png, png_const_charp message) {
         auto& self = *static_cast<PngReader*>(png_get_error_ptr(png));
         // It has room for any message of libpng.
-        std::snprintf(self.fault_, sizeof self.fault_, "%s", message);
+        if (message != self.fault_) std::snprintf(self.fault_, sizeof self.fault_, "%s", message);
         png_longjmp(png, 1);
     }
     static void on_warning(png_structp png, png_const_charp message) noexcept {
@@ -62,8 +73,7 @@ class PngReader {
         }
     }
 
-    FileBytes file_;
-    std::size_t place_ = 0;
+    ByteReader file_;
     png_structp png_ = nullptr;
     png_infop info_ = nullptr;
     png_infop end_info_ = nullptr;

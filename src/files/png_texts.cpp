@@ -29,21 +29,25 @@ std::string_view characters(FileBytes bytes) noexcept {
     return {reinterpret_cast<const char*>(bytes.data()), bytes.size()};
 }
 
-// Calls take(chunk) for each that is whole, up to IEND.
-template <class Take>
-void for_each_chunk(FileBytes file, const Take& take) {
-    for (auto at = signature_bytes; at + around_data <= file.size();) {
-        const std::size_t length = big(file.subspan(at));
+// Calls take(chunk, is_sound) for each that is whole and wanted, up to IEND.
+template <class Wanted, class Take>
+void for_each_chunk(const ByteSource& file, const Wanted& is_wanted, const Take& take) {
+    ByteReader reader{"png", file};
+    for (std::uint64_t at = signature_bytes; at + around_data <= file.size();) {
+        reader.go_to(at);
+        const std::size_t length = reader.big(4);
         if (length > file.size() - at - around_data) return;
-        const auto chunk = Chunk{.type = characters(file.subspan(at + 4, 4)), .data = file.subspan(at + 8, length)};
-        if (chunk.type == "IEND") return;
-        take(chunk, at);
+        const auto type_bytes = reader.take(4);
+        const auto type = std::string{characters(type_bytes)};
+        if (type == "IEND") return;
+        if (is_wanted(type, length)) {
+            reader.go_to(at + 4);
+            const auto bytes = reader.take(length + 8);
+            const auto is_sound = libdeflate_crc32(0, bytes.data(), length + 4) == big(bytes.subspan(length + 4));
+            take(Chunk{.type = type, .data = bytes.subspan(4, length)}, is_sound);
+        }
         at += around_data + length;
     }
-}
-
-bool is_sound(FileBytes file, std::size_t at, std::size_t length) noexcept {
-    return libdeflate_crc32(0, file.data() + at + 4, length + 4) == big(file.subspan(at + 8 + length));
 }
 
 // Latin-1, as texts that are not international are written.
@@ -89,6 +93,11 @@ class Texts {
             {.keyword = std::string{keyword}, .text = type == "iTXt" ? *std::move(text) : utf8_of(*text)});
     }
 
+    [[noreturn]] void refuse() const {
+        throw Error{"png: its texts have more than the " + std::to_string(limits_.text_bytes) +
+                    " bytes that are allowed (limit text_bytes)"};
+    }
+
   private:
     // What stands before the next zero byte; the rest stays.
     static std::string_view next_part(std::string_view& data) noexcept {
@@ -103,10 +112,7 @@ class Texts {
     }
 
     void spend(std::size_t bytes) {
-        if (bytes > room_) {
-            throw Error{"png: its texts have more than the " + std::to_string(limits_.text_bytes) +
-                        " bytes that are allowed (limit text_bytes)"};
-        }
+        if (bytes > room_) refuse();
         room_ -= bytes;
     }
 
@@ -157,14 +163,18 @@ void read_density(FileBytes data, PictureInfo& info) {
 
 }  // namespace
 
-void read_png_texts(FileBytes file, const LoadLimits& limits, PictureInfo& info) {
+void read_png_texts(const ByteSource& file, const LoadLimits& limits, PictureInfo& info) {
     Texts texts{limits, info};
-    for_each_chunk(file, [&](const Chunk& chunk, std::size_t at) {
-        const auto is_text = chunk.type == "tEXt" || chunk.type == "zTXt" || chunk.type == "iTXt";
-        if (!is_text && chunk.type != "pHYs") return;
-        if (!is_sound(file, at, chunk.data.size())) return;  // libpng tells of it
-        if (is_text) return texts.take(chunk.type, characters(chunk.data));
-        read_density(chunk.data, info);
+    const auto is_text = [](std::string_view type) { return type == "tEXt" || type == "zTXt" || type == "iTXt"; };
+    const auto is_wanted = [&](std::string_view type, std::size_t length) {
+        // Of what is packed, no file gains by that.
+        constexpr std::size_t most_besides = 1 << 16;
+        if (is_text(type) && length > limits.text_bytes + most_besides) texts.refuse();
+        return is_text(type) || type == "pHYs";
+    };
+    for_each_chunk(file, is_wanted, [&](const Chunk& chunk, bool is_sound) {
+        if (!is_sound) return;  // libpng tells of it
+        is_text(chunk.type) ? texts.take(chunk.type, characters(chunk.data)) : read_density(chunk.data, info);
     });
 }
 

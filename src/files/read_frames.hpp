@@ -35,6 +35,6 @@ Film read_gif_film(FileBytes file, const LoadLimits& limits);
 Film read_webp_film(FileBytes file, const LoadLimits& limits);
 
 // What an animated PNG file says of its frames; PictureInfo::frames stays 1 of others.
-void read_png_control(FileBytes file, PictureInfo& info);
+void read_png_control(const ByteSource& file, PictureInfo& info);
 
 }  // namespace coldbrick::inline v0::detail

@@ -154,7 +154,7 @@ void read_pixels(PngReader& reader, const Header& header, const LoadLimits& limi
 
 }  // namespace
 
-PictureInfo read_png(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
+PictureInfo read_png(const ByteSource& file, const LoadLimits& limits, PixelSink& sink) {
     PngReader reader{file};
     const auto header = read_header(reader, limits);
     const auto size = Size{.width = static_cast<int>(header.width), .height = static_cast<int>(header.height)};

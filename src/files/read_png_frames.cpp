@@ -5,6 +5,7 @@
 
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
 #include <array>
 #include <optional>
 #include <string>
@@ -25,16 +26,30 @@ struct PngChunk {
 class ChunkReader {
   public:
     explicit ChunkReader(FileBytes file) : reader_{"png", file} { reader_.take(8); }
+    explicit ChunkReader(const ByteSource& file) : reader_{"png", file} { reader_.take(8); }
 
-    // Throws Error for a chunk that is cut short, or whose sum is another.
+    // Whether there is one more, and it is of that kind.
+    [[nodiscard]] bool is_next(std::string_view kind) {
+        constexpr std::uint64_t before_data = 8;
+        if (is_over_ || reader_.rest() < before_data) return false;
+        const auto at = reader_.place();
+        const auto bytes = reader_.take(before_data).subspan(4);
+        const auto is_kind = std::equal(bytes.begin(), bytes.end(), kind.begin(), kind.end());
+        reader_.go_to(at);
+        return is_kind;
+    }
+
+    // Throws Error for a chunk that is cut short, or whose sum is another. Of a file that is read, its bytes are valid
+    // until the next one.
     std::optional<PngChunk> next() {
         if (is_over_ || reader_.rest() == 0) return std::nullopt;
         const auto length = reader_.big(4);
-        const auto summed = reader_.take(std::size_t{4} + length);
-        const auto sum = reader_.big(4);
+        constexpr std::size_t around_data = 8;
+        const auto all = reader_.take(around_data + length);
+        const auto summed = all.first(std::size_t{4} + length);
         const auto chunk =
             PngChunk{.kind = {reinterpret_cast<const char*>(summed.data()), 4}, .bytes = summed.subspan(4)};
-        if (libdeflate_crc32(0, summed.data(), summed.size()) != sum) {
+        if (libdeflate_crc32(0, summed.data(), summed.size()) != ByteReader{"png", all.last(4)}.big(4)) {
             throw Error{"png: a chunk " + printable(chunk.kind) + " is damaged"};
         }
         is_over_ = chunk.kind == "IEND";
@@ -177,17 +192,19 @@ class PngFilmReader {
 
 }  // namespace
 
-void read_png_control(FileBytes file, PictureInfo& info) {
+void read_png_control(const ByteSource& file, PictureInfo& info) {
     ChunkReader chunks{file};
     auto frames = std::uint32_t{0};
     auto seconds = 0.0;
     auto size = Size{};
     auto loops = std::uint32_t{0};
-    while (const auto chunk = chunks.next()) {
+    for (;;) {
+        if (frames == 0 && chunks.is_next("IDAT")) return;
+        const auto chunk = chunks.next();
+        if (!chunk) break;
         ByteReader reader{"png", chunk->bytes};
         if (chunk->kind == "IHDR")
             size = {.width = static_cast<int>(reader.big(4)), .height = static_cast<int>(reader.big(4))};
-        if (chunk->kind == "IDAT" && frames == 0) return;
         if (chunk->kind == "acTL") {
             frames = reader.big(4);
             loops = reader.big(4);

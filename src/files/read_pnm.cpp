@@ -126,13 +126,21 @@ PictureInfo info_of(FileFormat format, const Header& header) {
 
 void read_binary(PnmReader& reader, const Header& header, const Receiving& to) {
     const auto is_deep = header.most > 255;
-    const auto count = static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(header.size.height) *
-                       static_cast<std::size_t>(header.channels) * (is_deep ? 2 : 1);
-    const auto samples = reader.take(count);
+    const auto row_bytes =
+        static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(header.channels) * (is_deep ? 2 : 1);
+    reader.expect(std::uint64_t{row_bytes} * static_cast<unsigned>(header.size.height));
+    FileBytes row;
     std::size_t at = 0;
+    const auto next_byte = [&]() -> std::uint32_t {
+        if (at == row.size()) {
+            row = reader.take(row_bytes);
+            at = 0;
+        }
+        return row[at++];
+    };
     receive_samples(to, header.channels, header.most, [&] {
-        const std::uint32_t high = samples[at++];
-        return checked(reader, is_deep ? high << 8U | samples[at++] : high, header.most);
+        const auto high = next_byte();
+        return checked(reader, is_deep ? high << 8U | next_byte() : high, header.most);
     });
 }
 
@@ -147,9 +155,11 @@ void read_plain(PnmReader& reader, const Header& header, const Receiving& to) {
 // Eight pixels to a byte, each row from a new byte on; 1 is black.
 void read_bits(PnmReader& reader, const Receiving& to) {
     const auto row_bytes = (static_cast<std::size_t>(to.size.width) + 7) / 8;
-    const auto rows = reader.take(row_bytes * static_cast<std::size_t>(to.size.height));
-    receive_pixels<Gray8>(to, [&](int x, int y, std::uint8_t* pixel) {
-        const auto byte = rows[static_cast<std::size_t>(y) * row_bytes + static_cast<std::size_t>(x) / 8];
+    reader.expect(std::uint64_t{row_bytes} * static_cast<unsigned>(to.size.height));
+    FileBytes row;
+    receive_pixels<Gray8>(to, [&](int x, int, std::uint8_t* pixel) {
+        if (x == 0) row = reader.take(row_bytes);
+        const auto byte = row[static_cast<std::size_t>(x) / 8];
         *pixel = ((byte >> (7U - static_cast<unsigned>(x) % 8)) & 1U) != 0 ? 0 : 255;
     });
 }
@@ -163,7 +173,7 @@ void read_plain_bits(PnmReader& reader, const Receiving& to) {
 
 }  // namespace
 
-PictureInfo read_pnm(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
+PictureInfo read_pnm(const ByteSource& file, const LoadLimits& limits, PixelSink& sink) {
     PnmReader reader{"pnm", file};
     const auto kind = reader.take(2)[1];
     const auto is_plain = kind < '4';
@@ -243,7 +253,7 @@ class PamHeader {
 
 }  // namespace
 
-PictureInfo read_pam(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
+PictureInfo read_pam(const ByteSource& file, const LoadLimits& limits, PixelSink& sink) {
     PnmReader reader{"pam", file};
     (void)reader.line();
     const PamHeader words{reader};

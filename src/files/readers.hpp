@@ -1,23 +1,24 @@
-// One reader for each kind of picture file: each takes the whole file, gives its pixels to a sink, and says what the
-// file is. Throws Error for what is wrong in it.
+// One reader for each kind of picture file: each takes the file, whole or as it is read, gives its pixels to a sink,
+// and says what the file is. Throws Error for what is wrong in it.
 #pragma once
 
+#include "files/byte_source.hpp"
 #include "files/sinks.hpp"
 #include "geometry/limits.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/load.hpp"
 
+#include <algorithm>
 #include <string>
+#include <vector>
 
 namespace coldbrick::inline v0::detail {
 
-using FileBytes = std::span<const std::uint8_t>;
-
-PictureInfo read_png(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_png(const ByteSource& file, const LoadLimits& limits, PixelSink& sink);
 PictureInfo read_jpeg(FileBytes file, const LoadLimits& limits, PixelSink& sink);
-PictureInfo read_pnm(FileBytes file, const LoadLimits& limits, PixelSink& sink);
-PictureInfo read_pam(FileBytes file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_pnm(const ByteSource& file, const LoadLimits& limits, PixelSink& sink);
+PictureInfo read_pam(const ByteSource& file, const LoadLimits& limits, PixelSink& sink);
 PictureInfo read_bmp(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 PictureInfo read_qoi(FileBytes file, const LoadLimits& limits, PixelSink& sink);
 PictureInfo read_gif(FileBytes file, const LoadLimits& limits, PixelSink& sink);
@@ -36,7 +37,7 @@ std::string read_text_file(const std::string& path, std::uint64_t most);
 void check_size(std::string_view kind, std::int64_t width, std::int64_t height, const LoadLimits& limits);
 
 // Throws Error if a file has too few bytes for its pixels (LoadLimits::pixels_per_byte).
-void check_shrinkage(std::string_view kind, Size size, std::size_t file_bytes, const LoadLimits& limits);
+void check_shrinkage(std::string_view kind, Size size, std::uint64_t file_bytes, const LoadLimits& limits);
 
 // Throws Error if reading would take more memory than the limits allow.
 void check_memory(std::string_view kind, std::uint64_t bytes, const LoadLimits& limits);
@@ -44,22 +45,38 @@ void check_memory(std::string_view kind, std::uint64_t bytes, const LoadLimits& 
 // Reads a file from the front, and throws Error "<kind>: it ends ..." where it ends too early.
 class ByteReader {
   public:
-    ByteReader(std::string_view kind, FileBytes file) noexcept : kind_{kind}, file_{file} {}
+    ByteReader(std::string_view kind, FileBytes file) noexcept : kind_{kind}, size_{file.size()}, window_{file} {}
+    ByteReader(std::string_view kind, const ByteSource& file) noexcept : kind_{kind}, size_{file.size()} {
+        if (const auto all = file.in_memory()) {
+            window_ = *all;
+        } else {
+            source_ = &file;
+        }
+    }
+    ByteReader(const ByteReader&) = delete;
+    ByteReader(ByteReader&&) = delete;
+    ByteReader& operator=(const ByteReader&) = delete;
+    ByteReader& operator=(ByteReader&&) = delete;
+    ~ByteReader() = default;
 
     [[nodiscard]] std::string_view kind() const noexcept { return kind_; }
-    [[nodiscard]] std::size_t place() const noexcept { return place_; }
-    [[nodiscard]] std::size_t rest() const noexcept { return file_.size() - place_; }
+    [[nodiscard]] std::uint64_t place() const noexcept { return window_begin_ + at_; }
+    [[nodiscard]] std::uint64_t rest() const noexcept { return size_ - place(); }
 
-    // The next bytes.
+    // The next bytes; of a file that is read, valid until more are asked for.
     FileBytes take(std::size_t count) {
-        if (count > rest()) fail_short();
-        const auto bytes = file_.subspan(place_, count);
-        place_ += count;
+        expect(count);
+        if (count > window_.size() - at_) look_at(count);
+        const auto bytes = window_.subspan(at_, count);
+        at_ += count;
         return bytes;
     }
     std::uint8_t byte() {
-        if (place_ == file_.size()) fail_short();
-        return file_[place_++];
+        if (at_ == window_.size()) {
+            expect(1);
+            look_at(1);
+        }
+        return window_[at_++];
     }
     std::uint32_t little(int bytes) {
         std::uint32_t value = 0;
@@ -71,19 +88,45 @@ class ByteReader {
         for (int i = 0; i < bytes; ++i) value = value << 8U | byte();
         return value;
     }
-    void go_to(std::size_t place) {
-        if (place > file_.size()) fail_short();
-        place_ = place;
+    void go_to(std::uint64_t place) {
+        if (place > size_) fail_short();
+        if (place >= window_begin_ && place <= window_begin_ + window_.size()) {
+            at_ = static_cast<std::size_t>(place - window_begin_);
+        } else {
+            window_begin_ = place;
+            window_ = {};
+            at_ = 0;
+        }
+    }
+    // Throws Error if there are not so many more.
+    void expect(std::uint64_t count) const {
+        if (count > rest()) fail_short();
     }
 
   private:
     [[noreturn]] void fail_short() const {
-        throw Error{std::string{kind_} + ": the file ends too early, after " + std::to_string(file_.size()) + " bytes"};
+        throw Error{std::string{kind_} + ": the file ends too early, after " + std::to_string(size_) + " bytes"};
+    }
+
+    // Reads so many bytes from here on, which there are, and some more.
+    void look_at(std::size_t count) {
+        constexpr std::uint64_t usual = 1 << 16;
+        const auto begin = place();
+        const auto length = static_cast<std::size_t>(std::max<std::uint64_t>(count, std::min(usual, rest())));
+        if (buffer_.size() < length) buffer_.resize(length);
+        source_->read(begin, buffer_.data(), length);
+        window_ = {buffer_.data(), length};
+        window_begin_ = begin;
+        at_ = 0;
     }
 
     std::string_view kind_;
-    FileBytes file_;
-    std::size_t place_ = 0;
+    std::uint64_t size_;
+    const ByteSource* source_ = nullptr;  // null: all is in the window
+    FileBytes window_;
+    std::uint64_t window_begin_ = 0;
+    std::size_t at_ = 0;  // in the window
+    std::vector<std::uint8_t> buffer_;
 };
 
 }  // namespace coldbrick::inline v0::detail

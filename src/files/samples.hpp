@@ -73,7 +73,7 @@ void receive_samples(const Receiving& to, int channels, std::uint32_t most, cons
 }
 
 // Says that a file goes on after its picture.
-inline void note_rest(PictureInfo& info, std::size_t bytes) {
+inline void note_rest(PictureInfo& info, std::uint64_t bytes) {
     if (bytes > 0) info.oddities.push_back(std::to_string(bytes) + " bytes follow the picture");
 }
 
