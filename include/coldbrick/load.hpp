@@ -4,6 +4,8 @@
 //     LoadedPicture any = load_any("quay.png");                  // as it is in the file
 //     Bitmap<Rgba8> stamp = load<Rgba8>(bytes);                  // std::vector or std::span of bytes; or a stream
 //     load<Gray8>("quay.pgm", {.pixels = 4'000'000});            // refuses larger ones
+//     load<Rgb8>("wall.png", Excerpt{.part = Box{{900, 400}, {640, 480}}});        // a part of it
+//     load<Rgb8>("wall.png", Excerpt{.size = {.width = 800}});   // smaller, the height in proportion
 //     const std::vector<Point> spots{{9, 31}, {40, 200}};
 //     const auto found = load_colors("quay.png", spots).colors;  // of some pixels only, without keeping the others
 //
@@ -20,6 +22,7 @@
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/file_format.hpp"
 #include "coldbrick/pixels.hpp"
+#include "coldbrick/resize.hpp"
 
 #include <concepts>
 #include <cstdint>
@@ -49,6 +52,15 @@ struct LoadLimits {
     std::uint64_t text_bytes = std::uint64_t{1} << 24U;  // of all texts together, unpacked
     int texts = 1000;
     int scans = 64;  // of a progressive JPEG; encoders write up to some 20
+};
+
+// What of a picture is kept. Of PNG without interlacing, PNM and PAM files no more than that, some rows and some of the
+// file are in memory at a time, however large the picture is; of others the part is kept as it is in the file until it
+// is resized.
+struct Excerpt {
+    std::optional<Box> part{};         // of the picture, upright; all of it if nothing is said
+    Size size{};                       // 0 and 0: as it is; with one side 0, in proportion
+    std::optional<Scaling> scaling{};  // usual_scaling() if nothing is said
 };
 
 // What a file says, and what is odd about it.
@@ -93,6 +105,7 @@ struct StoredPixels {
     const FormatKernel* kernel = nullptr;
     Size size;                              // upright
     Shared<KeptPalette> palette = nullptr;  // of Index8
+    bool comes_in_rows = false;             // whole ones, from the uppermost on
 };
 
 // What becomes of them: the format in which they are kept, null for that of the file; and what makes the memory, of the
@@ -118,6 +131,10 @@ concept PictureSource = std::convertible_to<T, std::span<const std::uint8_t>> ||
 PictureInfo load_into(const FilePath& path, const LoadLimits& limits, const LoadTarget& target);
 PictureInfo load_into(std::span<const std::uint8_t> file, const LoadLimits& limits, const LoadTarget& target);
 PictureInfo load_into(std::istream& stream, const LoadLimits& limits, const LoadTarget& target);
+PictureInfo load_into(const FilePath& path, const Excerpt& excerpt, const LoadLimits& limits, const LoadTarget& target);
+PictureInfo load_into(std::span<const std::uint8_t> file, const Excerpt& excerpt, const LoadLimits& limits,
+                      const LoadTarget& target);
+PictureInfo load_into(std::istream& stream, const Excerpt& excerpt, const LoadLimits& limits, const LoadTarget& target);
 
 // A bitmap that read(target) fills.
 template <PixelFormat Format, class Read>
@@ -149,6 +166,20 @@ template <PixelFormat Format, detail::PictureSource Source>
 [[nodiscard]] Bitmap<Format> load(Source&& source, const LoadLimits& limits = {}) {
     return detail::bitmap_from<Format>(
         [&](const detail::LoadTarget& target) { return detail::load_into(source, limits, target); });
+}
+
+// The same of a part, or in another size, as crop() and resized() give them of the whole picture in the file's format;
+// a picture with a palette that is mixed is taken as Rgba8. Throws Error also if the part is not in the picture. What
+// of a PNM or PAM file lies in other rows is not looked at. The info is that of the whole file.
+[[nodiscard]] LoadedPicture load_any(const FilePath& path, const Excerpt& excerpt, const LoadLimits& limits = {});
+[[nodiscard]] LoadedPicture load_any(std::span<const std::uint8_t> file, const Excerpt& excerpt,
+                                     const LoadLimits& limits = {});
+[[nodiscard]] LoadedPicture load_any(std::istream& stream, const Excerpt& excerpt, const LoadLimits& limits = {});
+
+template <PixelFormat Format, detail::PictureSource Source>
+[[nodiscard]] Bitmap<Format> load(Source&& source, const Excerpt& excerpt, const LoadLimits& limits = {}) {
+    return detail::bitmap_from<Format>(
+        [&](const detail::LoadTarget& target) { return detail::load_into(source, excerpt, limits, target); });
 }
 
 // Some of a picture's pixels, read without keeping the others.

@@ -34,6 +34,9 @@ namespace detail {
 // Throws Error for what is none of the ways.
 void check_scaling(std::string_view what, Scaling how);
 
+// Throws Error for a picture that can only be resized by nearest.
+void check_mixed(const Surface& to);
+
 // With one side 0, it is in proportion to the other, rounded and at least 1. Throws Error for sizes below 0, or with
 // two sides of 0.
 Size proportional(Size of, Size wanted);

@@ -162,8 +162,8 @@ bool make_bitmap(const detail::StoredPixels& stored, AnyBitmap& bitmap) {
     return true;
 }
 
-template <class Source>
-LoadedPicture load_any_from(Source& source, const LoadLimits& limits) {
+template <class Source, class... More>
+LoadedPicture load_any_from(Source& source, const More&... more) {
     LoadedPicture result{.bitmap = Bitmap<Gray8>{{.width = 1, .height = 1}}, .info = {}};
     const auto make = [&](const detail::StoredPixels& stored) {
         const auto make_one_of = [&]<class... Format>(const std::variant<Bitmap<Format>...>&) {
@@ -172,7 +172,7 @@ LoadedPicture load_any_from(Source& source, const LoadLimits& limits) {
         make_one_of(result.bitmap);
         return std::visit([](auto& bitmap) { return detail::SurfaceAccess::of(bitmap); }, result.bitmap);
     };
-    result.info = detail::load_into(source, limits, detail::load_target(nullptr, make));
+    result.info = detail::load_into(source, more..., detail::load_target(nullptr, make));
     return result;
 }
 
@@ -265,6 +265,31 @@ PictureInfo detail::load_into(std::istream& stream, const LoadLimits& limits, co
     PictureSink sink{target};
     return read_source(stream, limits, sink);
 }
+namespace {
+
+template <class Source>
+PictureInfo load_excerpt(Source& source, const Excerpt& excerpt, const LoadLimits& limits,
+                         const detail::LoadTarget& target) {
+    detail::ExcerptSink sink{target, excerpt};
+    auto info = read_source(source, limits, sink);
+    sink.finish();
+    return info;
+}
+
+}  // namespace
+
+PictureInfo detail::load_into(const FilePath& path, const Excerpt& excerpt, const LoadLimits& limits,
+                              const LoadTarget& target) {
+    return load_excerpt(path, excerpt, limits, target);
+}
+PictureInfo detail::load_into(FileBytes file, const Excerpt& excerpt, const LoadLimits& limits,
+                              const LoadTarget& target) {
+    return load_excerpt(file, excerpt, limits, target);
+}
+PictureInfo detail::load_into(std::istream& stream, const Excerpt& excerpt, const LoadLimits& limits,
+                              const LoadTarget& target) {
+    return load_excerpt(stream, excerpt, limits, target);
+}
 PictureInfo detail::load_regular_file(const FilePath& path, const LoadLimits& limits, const LoadTarget& target) {
     PictureSink sink{target};
     return read_named(path.name(), [&](const fs::path& name) { return read_ordinary_file(name, limits, sink); });
@@ -286,6 +311,16 @@ std::string detail::read_text_file(const std::string& path, std::uint64_t most) 
 LoadedPicture load_any(const FilePath& path, const LoadLimits& limits) { return load_any_from(path, limits); }
 LoadedPicture load_any(FileBytes file, const LoadLimits& limits) { return load_any_from(file, limits); }
 LoadedPicture load_any(std::istream& stream, const LoadLimits& limits) { return load_any_from(stream, limits); }
+
+LoadedPicture load_any(const FilePath& path, const Excerpt& excerpt, const LoadLimits& limits) {
+    return load_any_from(path, excerpt, limits);
+}
+LoadedPicture load_any(FileBytes file, const Excerpt& excerpt, const LoadLimits& limits) {
+    return load_any_from(file, excerpt, limits);
+}
+LoadedPicture load_any(std::istream& stream, const Excerpt& excerpt, const LoadLimits& limits) {
+    return load_any_from(stream, excerpt, limits);
+}
 
 LoadedColors load_colors(const FilePath& path, std::span<const Point> places, const LoadLimits& limits) {
     return load_colors_from(path, places, limits);

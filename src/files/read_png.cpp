@@ -141,7 +141,8 @@ const FormatKernel& kernel_for(const Header& header) noexcept {
 void read_pixels(PngReader& reader, const Header& header, const LoadLimits& limits, PixelSink& sink) {
     auto stored =
         StoredPixels{.kernel = &kernel_for(header),
-                     .size = {.width = static_cast<int>(header.width), .height = static_cast<int>(header.height)}};
+                     .size = {.width = static_cast<int>(header.width), .height = static_cast<int>(header.height)},
+                     .comes_in_rows = header.interlace == PNG_INTERLACE_NONE};
     const auto has_palette = header.kind == PNG_COLOR_TYPE_PALETTE;
     if (has_palette) stored.palette = make_shared_value<KeptPalette>(read_palette(reader));
     sink.begin("png", stored, limits);

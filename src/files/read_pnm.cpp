@@ -138,18 +138,25 @@ void read_binary(PnmReader& reader, const Header& header, const Receiving& to) {
         }
         return row[at++];
     };
-    receive_samples(to, header.channels, header.most, [&] {
-        const auto high = next_byte();
-        return checked(reader, is_deep ? high << 8U | next_byte() : high, header.most);
-    });
+    receive_samples(
+        to, header.channels, header.most,
+        [&] {
+            const auto high = next_byte();
+            return checked(reader, is_deep ? high << 8U | next_byte() : high, header.most);
+        },
+        [&](int) {
+            reader.go_to(reader.place() + row_bytes);
+            return true;
+        });
 }
 
 void read_plain(PnmReader& reader, const Header& header, const Receiving& to) {
     // Each sample takes a digit and, but for the last, a space.
     const auto count = pixel_count(header.size) * static_cast<std::uint64_t>(header.channels);
     if (count > (reader.rest() + 1) / 2) reader.fail("the samples", "the file is too short for them");
-    receive_samples(to, header.channels, header.most,
-                    [&] { return checked(reader, reader.number("a sample"), header.most); });
+    receive_samples(
+        to, header.channels, header.most, [&] { return checked(reader, reader.number("a sample"), header.most); },
+        skip_none);
 }
 
 // Eight pixels to a byte, each row from a new byte on; 1 is black.
@@ -157,18 +164,25 @@ void read_bits(PnmReader& reader, const Receiving& to) {
     const auto row_bytes = (static_cast<std::size_t>(to.size.width) + 7) / 8;
     reader.expect(std::uint64_t{row_bytes} * static_cast<unsigned>(to.size.height));
     FileBytes row;
-    receive_pixels<Gray8>(to, [&](int x, int, std::uint8_t* pixel) {
-        if (x == 0) row = reader.take(row_bytes);
-        const auto byte = row[static_cast<std::size_t>(x) / 8];
-        *pixel = ((byte >> (7U - static_cast<unsigned>(x) % 8)) & 1U) != 0 ? 0 : 255;
-    });
+    receive_pixels<Gray8>(
+        to,
+        [&](int x, int, std::uint8_t* pixel) {
+            if (x == 0) row = reader.take(row_bytes);
+            const auto byte = row[static_cast<std::size_t>(x) / 8];
+            *pixel = ((byte >> (7U - static_cast<unsigned>(x) % 8)) & 1U) != 0 ? 0 : 255;
+        },
+        [&](int) {
+            reader.go_to(reader.place() + row_bytes);
+            return true;
+        });
 }
 
 void read_plain_bits(PnmReader& reader, const Receiving& to) {
     if (pixel_count(to.size) > reader.rest()) {
         reader.fail("the pixels", "the file is too short for them");
     }
-    receive_pixels<Gray8>(to, [&](int, int, std::uint8_t* pixel) { *pixel = reader.digit() != 0 ? 0 : 255; });
+    receive_pixels<Gray8>(
+        to, [&](int, int, std::uint8_t* pixel) { *pixel = reader.digit() != 0 ? 0 : 255; }, skip_none);
 }
 
 }  // namespace

@@ -102,18 +102,24 @@ PictureInfo read_header(ByteReader& reader, const LoadLimits& limits) {
 
 void read_pixels(QoiPixels& pixels, PictureInfo& info, const Receiving& to) {
     if (info.channels == 4) {
-        return receive_pixels<Rgba8>(to, [&](int, int, std::uint8_t* pixel) {
-            const auto color = pixels.next();
-            static_assert(sizeof color == 4);
-            std::memcpy(pixel, &color, 4);
-        });
+        return receive_pixels<Rgba8>(
+            to,
+            [&](int, int, std::uint8_t* pixel) {
+                const auto color = pixels.next();
+                static_assert(sizeof color == 4);
+                std::memcpy(pixel, &color, 4);
+            },
+            skip_none);
     }
     auto is_translucent = false;
-    receive_pixels<Rgb8>(to, [&](int, int, std::uint8_t* pixel) {
-        const auto color = pixels.next();
-        is_translucent = is_translucent || color.alpha != 255;
-        std::memcpy(pixel, &color, 3);
-    });
+    receive_pixels<Rgb8>(
+        to,
+        [&](int, int, std::uint8_t* pixel) {
+            const auto color = pixels.next();
+            is_translucent = is_translucent || color.alpha != 255;
+            std::memcpy(pixel, &color, 3);
+        },
+        skip_none);
     if (is_translucent) {
         info.oddities.emplace_back("it says 3 channels, but has translucent pixels, whose alpha is left out");
     }

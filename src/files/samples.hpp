@@ -16,12 +16,14 @@ struct Receiving {
     PixelSink& sink;
 };
 
-// Calls set(x, y, pixel) for each pixel in turn, row by row; set sets its bytes.
-template <PixelFormat Format, class Set>
-void receive_pixels(const Receiving& to, const Set& set) {
-    to.sink.begin(to.kind, {.kernel = &kernel_of<Format>(), .size = to.size}, to.limits);
+// Calls set(x, y, pixel) for each pixel in turn, row by row; set sets its bytes. Of rows that are not wanted, skip(y)
+// may say that it has left one out.
+template <PixelFormat Format, class Set, class Skip>
+void receive_pixels(const Receiving& to, const Set& set, const Skip& skip) {
+    to.sink.begin(to.kind, {.kernel = &kernel_of<Format>(), .size = to.size, .comes_in_rows = true}, to.limits);
     std::vector<std::uint8_t> row(static_cast<std::size_t>(to.size.width) * bytes_per_pixel<Format>);
     for (int y = 0; y < to.size.height; ++y) {
+        if (!to.sink.wants_row(y) && skip(y)) continue;
         auto* pixel = row.data();
         for (int x = 0; x < to.size.width; ++x, pixel += bytes_per_pixel<Format>) set(x, y, pixel);
         to.sink.take_row(row.data(), y);
@@ -35,8 +37,8 @@ inline void set_number(std::uint8_t* at, std::uint32_t value) noexcept {
 
 // Of 1 to 4 channels (gray; gray and alpha; colour; colour and alpha), from the values 0 to most that next() gives in
 // turn, in 8 bits or, if most is over 255, in 16.
-template <class Next>
-void receive_samples(const Receiving& to, int channels, std::uint32_t most, const Next& next) {
+template <class Next, class Skip>
+void receive_samples(const Receiving& to, int channels, std::uint32_t most, const Next& next, const Skip& skip) {
     const auto scaled = [=](std::uint32_t value, std::uint32_t full) {
         if (most == full) return value;
         return static_cast<std::uint32_t>((2 * std::uint64_t{value} * full + most) / (2 * std::uint64_t{most}));
@@ -47,30 +49,43 @@ void receive_samples(const Receiving& to, int channels, std::uint32_t most, cons
     if (most > 255) {
         const auto number = [&] { return scaled(next(), 65535); };
         if (channels == 1) {
-            return receive_pixels<Gray16>(to, [&](int, int, std::uint8_t* pixel) { set_number(pixel, number()); });
+            return receive_pixels<Gray16>(
+                to, [&](int, int, std::uint8_t* pixel) { set_number(pixel, number()); }, skip);
         }
-        return receive_pixels<Rgba16>(to, [&](int, int, std::uint8_t* pixel) {
-            const auto first = number();
-            set_number(pixel, first);
-            set_number(pixel + 2, is_gray ? first : number());
-            set_number(pixel + 4, is_gray ? first : number());
-            set_number(pixel + 6, has_alpha ? number() : 65535);
-        });
+        return receive_pixels<Rgba16>(
+            to,
+            [&](int, int, std::uint8_t* pixel) {
+                const auto first = number();
+                set_number(pixel, first);
+                set_number(pixel + 2, is_gray ? first : number());
+                set_number(pixel + 4, is_gray ? first : number());
+                set_number(pixel + 6, has_alpha ? number() : 65535);
+            },
+            skip);
     }
     if (channels == 1) {
-        return receive_pixels<Gray8>(to, [&](int, int, std::uint8_t* pixel) { *pixel = byte(); });
+        return receive_pixels<Gray8>(
+            to, [&](int, int, std::uint8_t* pixel) { *pixel = byte(); }, skip);
     }
     const auto set_color = [&](std::uint8_t* pixel) {
         pixel[0] = byte();
         pixel[1] = is_gray ? pixel[0] : byte();
         pixel[2] = is_gray ? pixel[0] : byte();
     };
-    if (!has_alpha) return receive_pixels<Rgb8>(to, [&](int, int, std::uint8_t* pixel) { set_color(pixel); });
-    receive_pixels<Rgba8>(to, [&](int, int, std::uint8_t* pixel) {
-        set_color(pixel);
-        pixel[3] = byte();
-    });
+    if (!has_alpha)
+        return receive_pixels<Rgb8>(
+            to, [&](int, int, std::uint8_t* pixel) { set_color(pixel); }, skip);
+    receive_pixels<Rgba8>(
+        to,
+        [&](int, int, std::uint8_t* pixel) {
+            set_color(pixel);
+            pixel[3] = byte();
+        },
+        skip);
 }
+
+// For what cannot be left out.
+inline constexpr auto skip_none = [](int) { return false; };
 
 // Says that a file goes on after its picture.
 inline void note_rest(PictureInfo& info, std::uint64_t bytes) {

@@ -1,9 +1,11 @@
 // Where the pixels of a picture file go as they are read.
 #pragma once
 
+#include "coldbrick/detail/row_resizer.hpp"
 #include "coldbrick/load.hpp"
 
 #include <map>
+#include <optional>
 #include <string_view>
 #include <vector>
 
@@ -27,6 +29,12 @@ class PixelSink {
     // the picture.
     virtual void take(const std::uint8_t* pixels, int count, Point at, Point step) = 0;
 
+    // Whether anything of a row is wanted. A reader that can leave rows out need not give the others.
+    [[nodiscard]] virtual bool wants_row(int /*y*/) const { return true; }
+
+    // After the last pixel.
+    virtual void finish() {}
+
     // A whole row.
     void take_row(const std::uint8_t* pixels, int y) {
         take(pixels, stored_.size.width, {.x = 0, .y = y}, {.x = 1, .y = 0});
@@ -34,6 +42,8 @@ class PixelSink {
 
   protected:
     [[nodiscard]] const StoredPixels& stored() const noexcept { return stored_; }
+    // Sets pixels that were taken, with their place and step in it.
+    void store(const std::uint8_t* pixels, int count, Point at, Point step, const Surface& surface) const;
     // Pixels one after the other, as a picture of one row or one column.
     [[nodiscard]] Surface surface_of(const std::uint8_t* pixels, Size size) const noexcept;
 
@@ -60,12 +70,37 @@ class PictureSink : public PixelSink {
     Surface surface_{};
 };
 
+// Keeps a part of them, or fewer or more pixels in their place. Throws Error if there is no such part.
+class ExcerptSink : public PixelSink {
+  public:
+    ExcerptSink(const LoadTarget& target, const Excerpt& excerpt) noexcept : target_{target}, excerpt_{excerpt} {}
+
+    void take(const std::uint8_t* pixels, int count, Point at, Point step) override;
+    [[nodiscard]] bool wants_row(int y) const override { return y >= part_.at.y && y < part_.at.y + part_.size.height; }
+    void finish() override;
+
+  private:
+    [[nodiscard]] std::uint64_t kept_bytes() const override;
+    void prepare() override;
+    [[nodiscard]] StoredPixels result_of(const Box& part) const;
+    [[nodiscard]] Box wanted_part() const;
+
+    const LoadTarget& target_;
+    const Excerpt& excerpt_;
+    Box part_;
+    Surface result_{};
+    std::optional<RowResizer> resizer_;  // where rows come in order
+    std::vector<std::uint8_t> bytes_;    // of the part as it is, where they do not
+    Surface kept_{};
+};
+
 // Keeps the colours of some places. Throws Error if one is outside of the picture.
 class PlacesSink : public PixelSink {
   public:
     explicit PlacesSink(std::span<const Point> places) : places_{places}, colors_(places.size()) {}
 
     void take(const std::uint8_t* pixels, int count, Point at, Point step) override;
+    [[nodiscard]] bool wants_row(int y) const override { return by_row_.contains(y); }
 
     [[nodiscard]] std::vector<Color16>& colors() noexcept { return colors_; }
 

@@ -10,11 +10,6 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// The pixel under the centre of one of `in` pixels, of `of`.
-int place_under(int i, int of, int in) noexcept {
-    return static_cast<int>((2 * std::int64_t{i} + 1) * of / (2 * std::int64_t{in}));
-}
-
 template <std::size_t bytes>
 void copy_places(const std::uint8_t* from, const std::vector<std::ptrdiff_t>& places, std::uint8_t* to) noexcept {
     for (const auto place : places) {
