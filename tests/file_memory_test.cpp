@@ -119,6 +119,27 @@ TEST_F(FileMemoryFolder, DrawingsLargerThanMemoryAreWritten) {
     }
 }
 
+// A picture that is larger than what may be kept of it.
+TEST_F(FileMemoryFolder, ExcerptsTakeAsMuchMemoryAsIsKept) {
+    constexpr auto size = Size{3000, 2500};
+    Drawing plan;
+    Dice dice{804};
+    for (int i = 0; i < 300; ++i) {
+        fill(plan, Circle{.center = dice.point({.at = {}, .size = size}), .radius = 60}, dice.color());
+    }
+    constexpr long allowed = 1'200'000;
+    for (const auto* const name : {"wall.png", "wall.ppm", "wall.pam"}) {
+        save(plan, {.size = size}, path(name));
+        const auto part = Excerpt{.part = Box{{2800, 2300}, {100, 90}}};
+        const auto small = Excerpt{.size = {.width = 150}};
+        EXPECT_LE(peak_in([&] { (void)load_any(path(name), part); }), allowed) << name;
+        EXPECT_LE(peak_in([&] { (void)load_any(path(name), small); }), allowed) << name;
+        const std::vector<Point> places{{2999, 2499}, {0, 0}};
+        EXPECT_LE(peak_in([&] { (void)load_colors(path(name), places); }), allowed) << name;
+        EXPECT_EQ(load_colors(path(name), places).colors.size(), 2U);
+    }
+}
+
 // Where memory runs out on one of the threads, that is told on this one, and the old file stays.
 TEST_F(FileMemoryFolder, ThreadsTellThatMemoryRunsOut) {
     write("plan.png", "old");
