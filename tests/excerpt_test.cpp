@@ -93,7 +93,7 @@ TEST_F(Excerpts, AreWhatTheyAreOfTheWhole) {
             const auto at = dice.point({.at = {}, .size = size});
             const auto part = Box{at, {dice.number(1, size.width - at.x), dice.number(1, size.height - at.y)}};
             const auto of_part = load_any(file, Excerpt{.part = part});
-            EXPECT_TRUE(colors_of(of_part) == colors_of(part_of(whole, part))) << name;
+            EXPECT_TRUE(deep_pixels_of(of_part) == deep_pixels_of(part_of(whole, part))) << name;
             EXPECT_EQ(of_part.info.size, size) << name;
             EXPECT_EQ(of_part.bitmap.index(), whole.bitmap.index()) << name;
             for (const auto scaling : {std::optional<Scaling>{}, std::optional{Scaling::nearest},
@@ -102,7 +102,7 @@ TEST_F(Excerpts, AreWhatTheyAreOfTheWhole) {
                 const auto usual = usual_scaling(part.size, detail::proportional(part.size, wanted));
                 const auto found = load_any(file, Excerpt{.part = part, .size = wanted, .scaling = scaling});
                 const auto expected = resized_of(part_of(whole, part), wanted, scaling, usual);
-                EXPECT_TRUE(colors_of(found) == colors_of(expected)) << name << ", " << wanted.width;
+                EXPECT_TRUE(deep_pixels_of(found) == deep_pixels_of(expected)) << name << ", " << wanted.width;
                 EXPECT_EQ(found.bitmap.index(), expected.bitmap.index()) << name;
             }
             EXPECT_EQ(load<Rgb8>(file, Excerpt{.part = part}).bytes(), copy_of(load<Rgb8>(file), part).bytes()) << name;
@@ -117,10 +117,10 @@ TEST_F(Excerpts, ComeFromFilesAndStreams) {
                                                             static_cast<std::streamsize>(file.size()));
         std::istringstream stream{std::string{file.begin(), file.end()}};
         const auto excerpt = Excerpt{.part = Box{{31, 150}, {200, 40}}, .size = {.width = 50}};
-        const auto expected = colors_of(load_any(file, excerpt));
-        EXPECT_TRUE(colors_of(load_any(path("wall"), excerpt)) == expected) << name;
-        EXPECT_TRUE(colors_of(load_any(stream, excerpt)) == expected) << name;
-        EXPECT_TRUE(colors_of(load_any(path("wall"))) == colors_of(load_any(file))) << name;
+        const auto expected = deep_pixels_of(load_any(file, excerpt));
+        EXPECT_TRUE(deep_pixels_of(load_any(path("wall"), excerpt)) == expected) << name;
+        EXPECT_TRUE(deep_pixels_of(load_any(stream, excerpt)) == expected) << name;
+        EXPECT_TRUE(deep_pixels_of(load_any(path("wall"))) == deep_pixels_of(load_any(file))) << name;
     }
 }
 

@@ -92,12 +92,12 @@ TEST(FileMemory, SomePixelsAreThoseOfTheWholePicture) {
 
 TEST(FileMemory, AFileIsReadWholeOrNotAtAll) {
     for (const auto& kind : files({.width = 23, .height = 17})) {
-        const auto whole = colors_of(load<Rgb8>(kind.file));
+        const auto whole = deep_pixels_of(load<Rgb8>(kind.file));
         std::vector<Color16> found;
         fail_in_turn(
             [&] {
                 found.clear();
-                found = colors_of(load<Rgb8>(kind.file));
+                found = deep_pixels_of(load<Rgb8>(kind.file));
             },
             [&](bool has_thrown) { EXPECT_TRUE(has_thrown || found == whole) << kind.name; });
     }
@@ -167,12 +167,12 @@ TEST_F(FileMemoryFolder, AnOldFileStaysOrTheNewOneIsWhole) {
     const auto new_picture = noise<Rgb8>(dice, {40, 25});
     for (const auto* const name : {"a.png", "a.jpg", "a.bmp", "a.qoi", "a.ppm", "a.pam"}) {
         save(old_picture, path(name));
-        const auto before = colors_of(load_any(path(name)));
+        const auto before = deep_pixels_of(load_any(path(name)));
         save(new_picture, path("other-" + std::string{name}));
-        const auto after = colors_of(load_any(path("other-" + std::string{name})));
+        const auto after = deep_pixels_of(load_any(path("other-" + std::string{name})));
         fail_in_turn([&] { save(new_picture, path(name)); },
                      [&](bool has_thrown) {
-                         EXPECT_TRUE(colors_of(load_any(path(name))) == (has_thrown ? before : after)) << name;
+                         EXPECT_TRUE(deep_pixels_of(load_any(path(name))) == (has_thrown ? before : after)) << name;
                          save(old_picture, path(name));
                      });
     }

@@ -29,7 +29,7 @@ void expect_round_trip(FileFormat format, const SaveOptions& options = {}) {
         EXPECT_EQ(loaded.info.format, format);
         EXPECT_EQ(loaded.info.size, size);
         EXPECT_TRUE(loaded.info.oddities.empty()) << loaded.info.oddities.front();
-        EXPECT_TRUE(colors_of(loaded) == colors_of(picture)) << name_of(format);
+        EXPECT_TRUE(deep_pixels_of(loaded) == deep_pixels_of(picture)) << name_of(format);
         EXPECT_EQ(load<Format>(file).bytes(), picture.bytes()) << name_of(format);
     }
 }
@@ -76,7 +76,7 @@ TEST(RoundTrips, PalettesAndFewBits) {
             EXPECT_EQ(same->palette(), *palette);
         }
         const auto fewest = load_any(encode(display, FileFormat::png, {.storage = Storage::fewest_bits}));
-        EXPECT_TRUE(colors_of(fewest) == colors_of(display));
+        EXPECT_TRUE(deep_pixels_of(fewest) == deep_pixels_of(display));
         // 16 grays are gray of 4 bits; 12 colours, a palette of 4; black and white, gray of 1.
         const auto bits = palette->size() == 2 ? 1 : palette->size() > 16 ? 8 : 4;
         EXPECT_EQ(fewest.info.bits, bits);
@@ -92,7 +92,7 @@ TEST(RoundTrips, PalettesAndFewBits) {
     fill(glass, Box{.at = {3, 0}, .size = {3, 1}}, Ink{0x10203040_rgba, {.blend = Blend::replace}});
     const auto loaded = load_any(encode(glass, FileFormat::png, {.storage = Storage::fewest_bits}));
     EXPECT_TRUE(loaded.info.has_palette && loaded.info.has_alpha && loaded.info.bits == 1);
-    EXPECT_TRUE(colors_of(loaded) == colors_of(glass));
+    EXPECT_TRUE(deep_pixels_of(loaded) == deep_pixels_of(glass));
 }
 
 TEST(PngFiles, OfEveryKindDepthFilterAndInterlacing) {
@@ -130,7 +130,7 @@ TEST(PngFiles, OfEveryKindDepthFilterAndInterlacing) {
                     }
                     const auto loaded = load_any(png_file(plan));
                     EXPECT_EQ(load<Bit1>(png_file(plan)).bytes(), loaded.as<Bit1>().bytes());
-                    const auto found = colors_of(loaded);
+                    const auto found = deep_pixels_of(loaded);
                     for (int y = 0; y < size.height; ++y) {
                         for (int x = 0; x < size.width; ++x) {
                             const auto at = [&](int channel) {

@@ -14,7 +14,7 @@ namespace oracle {
 
 // The picture's pixels in 16 bits, row by row.
 template <class P>
-std::vector<Color16> colors_of(const P& picture) {
+std::vector<Color16> deep_pixels_of(const P& picture) {
     std::vector<Color16> colors;
     const auto [at, size] = picture.within({.at = {}, .size = picture.size()}).clip();
     for (int y = 0; y < size.height; ++y) {
@@ -22,8 +22,8 @@ std::vector<Color16> colors_of(const P& picture) {
     }
     return colors;
 }
-inline std::vector<Color16> colors_of(const LoadedPicture& loaded) {
-    return std::visit([](const auto& picture) { return colors_of(picture); }, loaded.bitmap);
+inline std::vector<Color16> deep_pixels_of(const LoadedPicture& loaded) {
+    return std::visit([](const auto& picture) { return deep_pixels_of(picture); }, loaded.bitmap);
 }
 
 template <PixelFormat Format>

@@ -398,13 +398,20 @@ TEST_F(Tool, LittleMemoryIsTold) {
         return Outcome{WEXITSTATUS(status), content(path(".out")), content(path(".err"))};
     };
     EXPECT_EQ(few("render small.brick -o small.png").code, 0);
-    EXPECT_EQ(few("pick large.png 3,4").code, 0);
+    // Pictures are read by rows, of which no more is kept than is asked for.
+    for (const auto* const call : {"pick large.png 3,4", "info large.png", "info large.png --json",
+                                   "resave large.png part.png --part 800,600,90,80",
+                                   "resave large.png less.png --size 140,0 --scaling lanczos"}) {
+        EXPECT_EQ(few(call).code, 0) << call;
+    }
+    EXPECT_EQ(load<Rgb8>(path("part.png"), Excerpt{.part = Box{{9, 9}, {1, 1}}}).color_at({0, 0}), colors::gold);
+    EXPECT_EQ(load<Rgb8>(path("less.png")).size(), (Size{140, 140}));
     // Rows are written as they are drawn, and the same as in much memory.
     const auto in_much_memory = content(path("large.png"));
     EXPECT_EQ(few("render large.brick -o large.png").code, 0);
     EXPECT_EQ(content(path("large.png")), in_much_memory);
-    for (const auto* const call : {"render large.brick -o new.webp", "info large.png", "resave large.png new.png",
-                                   "differ large.png large.png"}) {
+    for (const auto* const call :
+         {"render large.brick -o new.webp", "resave large.png new.png", "differ large.png large.png"}) {
         const auto told = few(call);
         EXPECT_EQ(told.code, std::string_view{call}.starts_with("differ") ? 2 : 1) << call;
         EXPECT_NE(told.err.find("memory"), std::string::npos) << call << ": " << told.err;

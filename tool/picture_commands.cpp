@@ -19,6 +19,9 @@ namespace coldbrick::tool {
 
 namespace {
 
+// Colours are counted up to there, so that the memory that it takes is bounded.
+constexpr std::size_t most_colors = std::size_t{1} << 22U;
+
 std::string channels_in_words(const PictureInfo& info) {
     if (info.has_palette) return "numbers in a palette";
     if (info.channels == 4 && !info.has_alpha) return "cyan, magenta, yellow, black";
@@ -31,13 +34,8 @@ std::string_view unit_in_words(Density::Unit unit) {
     return unit == Density::Unit::meter ? "to the metre" : "to the inch";
 }
 
-std::size_t palette_size(const LoadedPicture& picture) {
-    const auto* const display = std::get_if<Bitmap<Index8>>(&picture.bitmap);
-    return display == nullptr ? 0 : display->palette().size();
-}
-
 // Also what shows only in the pixels, or in the name.
-std::vector<std::string> oddities_of(const LoadedPicture& picture, const std::string& path) {
+std::vector<std::string> oddities_of(const PictureSurvey& picture, const std::string& path) {
     auto oddities = picture.info.oddities;
     if (picture.info.is_interlaced) oddities.emplace_back("it is interlaced");
     try {
@@ -53,31 +51,22 @@ std::vector<std::string> oddities_of(const LoadedPicture& picture, const std::st
     }
     const auto& density = picture.info.density;
     if (density && density->across != density->down) oddities.emplace_back("its pixels are not square");
-    const auto needs = std::visit([](const auto& bitmap) { return needs_of(bitmap); }, picture.bitmap);
-    const auto& info = picture.info;
+    const auto& [info, needs, colors, palette_size] = picture;
     if (info.has_alpha && !needs.alpha) oddities.emplace_back("it has alpha, and every pixel is opaque");
     if (info.channels > 2 && !needs.color) oddities.emplace_back("it has colour channels, and every pixel is gray");
     if (info.bits == 16 && !needs.deep) oddities.emplace_back("it has 16 bits a channel, and 8 would do");
     return oddities;
 }
 
-// Counted up to there, so that the memory that it takes is bounded.
-constexpr std::size_t most_colors = std::size_t{1} << 22U;
-
-std::size_t colors_in(const LoadedPicture& picture) {
-    return std::visit([](const auto& bitmap) { return count_colors(bitmap, most_colors); }, picture.bitmap);
+std::string colors_in_words(const PictureSurvey& picture) {
+    return picture.colors > most_colors ? fmt::format("more than {}", most_colors) : fmt::format("{}", picture.colors);
 }
 
-std::string colors_in_words(const LoadedPicture& picture) {
-    const auto count = colors_in(picture);
-    return count > most_colors ? fmt::format("more than {}", most_colors) : fmt::format("{}", count);
-}
-
-void print_info(const LoadedPicture& picture, const std::string& path) {
+void print_info(const PictureSurvey& picture, const std::string& path) {
     const auto& info = picture.info;
     fmt::print("{}: {}, {} x {} pixels\n", shown_name(path), name_of(info.format), info.size.width, info.size.height);
     fmt::print("    channels  {}, {} bit{}\n", channels_in_words(info), info.bits, info.bits == 1 ? "" : "s");
-    if (info.has_palette) fmt::print("    palette   {} colours\n", palette_size(picture));
+    if (info.has_palette) fmt::print("    palette   {} colours\n", picture.palette_size);
     fmt::print("    colours   {}{}\n", colors_in_words(picture), info.has_alpha ? ", with alpha" : "");
     if (info.density) {
         fmt::print("    density   {:g} x {:g}, {}\n", info.density->across, info.density->down,
@@ -94,13 +83,13 @@ void print_info(const LoadedPicture& picture, const std::string& path) {
     for (const auto& oddity : oddities_of(picture, path)) fmt::print("    odd       {}\n", oddity);
 }
 
-nlohmann::ordered_json json_of(const LoadedPicture& picture, const std::string& path) {
+nlohmann::ordered_json json_of(const PictureSurvey& picture, const std::string& path) {
     const auto& info = picture.info;
     nlohmann::ordered_json json{
         {"file", shown_name(path)},   {"format", name_of(info.format)},   {"width", info.size.width},
         {"height", info.size.height}, {"channels", info.channels},        {"bits", info.bits},
-        {"alpha", info.has_alpha},    {"interlaced", info.is_interlaced}, {"colors", colors_in(picture)}};
-    if (info.has_palette) json["palette"] = palette_size(picture);
+        {"alpha", info.has_alpha},    {"interlaced", info.is_interlaced}, {"colors", picture.colors}};
+    if (info.has_palette) json["palette"] = picture.palette_size;
     json["frames"] = info.frames;
     if (info.frames > 1) {
         json["seconds"] = info.seconds;
@@ -125,7 +114,9 @@ Exit info(const InfoArguments& arguments) {
     auto list = nlohmann::ordered_json::array();
     for (const auto& path : arguments.pictures) {
         try {
-            const auto picture = read(path, arguments.limits);
+            const auto picture = read_by(path, arguments.limits, [](auto&& source, const LoadLimits& allowed) {
+                return survey(source, most_colors, allowed);
+            });
             if (arguments.as_json) {
                 list.push_back(json_of(picture, path));
             } else {

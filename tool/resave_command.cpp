@@ -7,6 +7,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <variant>
 
 #include <fmt/core.h>
@@ -114,16 +115,23 @@ struct Changes {
     bool is_diffused;
 };
 
-// Takes a part, mirrors and turns, in the picture's own format.
-void reshape(LoadedPicture& loaded, const Changes& changes, const ResaveArguments& arguments) {
-    const auto whole = Box{.at = {}, .size = loaded.info.size};
-    const auto part = changes.part.value_or(whole);
-    check_part(part, loaded.info.size, shown_name(arguments.from));
-    if (part == whole && changes.turned == Quarters::none && changes.mirrored == Mirror::none) return;
+// The picture in its own format: a part of it, in another size if nothing is turned before that, turned and mirrored.
+LoadedPicture read_changed(const ResaveArguments& arguments, Changes& changes) {
+    const auto is_turned = changes.turned != Quarters::none || changes.mirrored != Mirror::none;
+    Excerpt excerpt{.part = changes.part};
+    if (changes.size && !is_turned) {
+        excerpt.size = *std::exchange(changes.size, std::nullopt);
+        excerpt.scaling = changes.scaling;
+    }
+    auto loaded = read_by(arguments.from, arguments.limits,
+                          [&](auto&& source, const LoadLimits& allowed) { return load_any(source, excerpt, allowed); });
     std::visit(
-        [&](auto& bitmap) { bitmap = turned(crop(std::as_const(bitmap), part), changes.turned, changes.mirrored); },
+        [&](auto& bitmap) {
+            if (is_turned) bitmap = turned(std::as_const(bitmap), changes.turned, changes.mirrored);
+            loaded.info.size = bitmap.size();
+        },
         loaded.bitmap);
-    loaded.info.size = std::visit([](const auto& bitmap) { return bitmap.size(); }, loaded.bitmap);
+    return loaded;
 }
 
 // Where a picture goes, and what of the file that it came from.
@@ -192,14 +200,14 @@ void change_and_write(const LoadedPicture& loaded, const Changes& changes, const
 }  // namespace
 
 Exit resave(const ResaveArguments& arguments) {
-    const Changes changes{arguments};
+    Changes changes{arguments};
+    const auto are_none = changes.are_none();
     const auto format = format_for(arguments);
     (void)options_for(arguments);
-    auto loaded = read(arguments.from, arguments.limits);
-    reshape(loaded, changes, arguments);
+    const auto loaded = read_changed(arguments, changes);
     const Destination destination{.arguments = arguments, .format = format, .info = loaded.info};
     const auto is_deep = changes.bits == 16 || (changes.bits == 0 && loaded.info.bits == 16);
-    if (changes.are_none()) {
+    if (are_none) {
         std::visit([&](const auto& bitmap) { write_to(destination, bitmap); }, loaded.bitmap);
     } else if (is_deep) {
         change_and_write<Rgba16, Gray16>(loaded, changes, destination);

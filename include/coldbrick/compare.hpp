@@ -10,6 +10,7 @@
 #include "coldbrick/detail/public.hpp"
 
 #include <limits>
+#include <memory>
 
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
@@ -37,6 +38,31 @@ Differences compare(const Surface& a, const Surface& b, double tolerance);
 Bitmap<Rgb8> differences_shown(const Surface& a, const Surface& b, double tolerance);
 std::vector<Color16> colors_of(const Surface& picture, std::size_t most);
 Needs needs_of(const Surface& picture);
+
+// What a picture makes use of, found out from parts of it in any order.
+class PixelSurvey {
+  public:
+    // Colours are counted to one more than `most`.
+    explicit PixelSurvey(std::size_t most);
+    PixelSurvey(const PixelSurvey&) = delete;
+    PixelSurvey(PixelSurvey&&) = delete;
+    PixelSurvey& operator=(const PixelSurvey&) = delete;
+    PixelSurvey& operator=(PixelSurvey&&) = delete;
+    ~PixelSurvey();
+
+    void take(const Surface& part);
+
+    [[nodiscard]] const Needs& needs() const noexcept { return needs_; }
+    [[nodiscard]] std::size_t colors() const noexcept;
+
+  private:
+    struct Numbers;
+
+    std::size_t most_;
+    Needs needs_;
+    std::unique_ptr<Numbers> numbers_;
+};
+
 }  // namespace detail
 
 // A pixel differs if a channel differs by more than the tolerance, in 255ths. Throws Error if the pictures have not the

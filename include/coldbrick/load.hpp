@@ -18,6 +18,7 @@
 // JPEG files with Exif orientation ask for. CMYK becomes RGB by C * K / 255 and so on.
 #pragma once
 
+#include "coldbrick/compare.hpp"
 #include "coldbrick/convert.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/file_format.hpp"
@@ -25,6 +26,7 @@
 #include "coldbrick/resize.hpp"
 
 #include <concepts>
+#include <cstddef>
 #include <cstdint>
 #include <iosfwd>
 #include <optional>
@@ -181,6 +183,20 @@ template <PixelFormat Format, detail::PictureSource Source>
     return detail::bitmap_from<Format>(
         [&](const detail::LoadTarget& target) { return detail::load_into(source, excerpt, limits, target); });
 }
+
+// What a picture file's pixels make use of, found out without keeping them.
+struct PictureSurvey {
+    PictureInfo info;
+    Needs needs;
+    std::size_t colors = 0;        // different ones
+    std::size_t palette_size = 0;  // of a file with a palette
+};
+
+// Colours are counted to one more than most_colors, each of which takes some 16 bytes. Throws Error as is said above.
+[[nodiscard]] PictureSurvey survey(const FilePath& path, std::size_t most_colors, const LoadLimits& limits = {});
+[[nodiscard]] PictureSurvey survey(std::span<const std::uint8_t> file, std::size_t most_colors,
+                                   const LoadLimits& limits = {});
+[[nodiscard]] PictureSurvey survey(std::istream& stream, std::size_t most_colors, const LoadLimits& limits = {});
 
 // Some of a picture's pixels, read without keeping the others.
 struct LoadedColors {

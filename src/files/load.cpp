@@ -322,6 +322,30 @@ LoadedPicture load_any(std::istream& stream, const Excerpt& excerpt, const LoadL
     return load_any_from(stream, excerpt, limits);
 }
 
+namespace {
+
+template <class Source>
+PictureSurvey survey_of(Source& source, std::size_t most_colors, const LoadLimits& limits) {
+    detail::SurveySink sink{most_colors};
+    auto info = read_source(source, limits, sink);
+    return {.info = std::move(info),
+            .needs = sink.survey().needs(),
+            .colors = sink.survey().colors(),
+            .palette_size = sink.palette_size()};
+}
+
+}  // namespace
+
+PictureSurvey survey(const FilePath& path, std::size_t most_colors, const LoadLimits& limits) {
+    return survey_of(path, most_colors, limits);
+}
+PictureSurvey survey(FileBytes file, std::size_t most_colors, const LoadLimits& limits) {
+    return survey_of(file, most_colors, limits);
+}
+PictureSurvey survey(std::istream& stream, std::size_t most_colors, const LoadLimits& limits) {
+    return survey_of(stream, most_colors, limits);
+}
+
 LoadedColors load_colors(const FilePath& path, std::span<const Point> places, const LoadLimits& limits) {
     return load_colors_from(path, places, limits);
 }

@@ -1,6 +1,7 @@
 // Where the pixels of a picture file go as they are read.
 #pragma once
 
+#include "coldbrick/compare.hpp"
 #include "coldbrick/detail/row_resizer.hpp"
 #include "coldbrick/load.hpp"
 
@@ -92,6 +93,27 @@ class ExcerptSink : public PixelSink {
     std::optional<RowResizer> resizer_;  // where rows come in order
     std::vector<std::uint8_t> bytes_;    // of the part as it is, where they do not
     Surface kept_{};
+};
+
+// Keeps none, but what they make use of.
+class SurveySink : public PixelSink {
+  public:
+    explicit SurveySink(std::size_t most_colors) : survey_{most_colors} {}
+
+    void take(const std::uint8_t* pixels, int count, Point, Point) override {
+        survey_.take(surface_of(pixels, {.width = count, .height = 1}));
+    }
+
+    [[nodiscard]] const PixelSurvey& survey() const noexcept { return survey_; }
+    [[nodiscard]] std::size_t palette_size() const noexcept {
+        return stored().palette ? stored().palette->palette.size() : 0;
+    }
+
+  private:
+    [[nodiscard]] std::uint64_t kept_bytes() const override { return 0; }
+    void prepare() override {}
+
+    PixelSurvey survey_;
 };
 
 // Keeps the colours of some places. Throws Error if one is outside of the picture.

@@ -257,15 +257,38 @@ std::vector<Color16> colors_of(const Surface& picture, std::size_t most) {
     return colors;
 }
 
+namespace {
+
+void add_needs(const Color16& color, Needs& needs) noexcept {
+    needs.color = needs.color || color.red != color.green || color.green != color.blue;
+    needs.alpha = needs.alpha || color.alpha != 65535;
+    needs.deep = needs.deep || widened(narrowed(color)) != color;
+}
+
+}  // namespace
+
 Needs needs_of(const Surface& picture) {
     Needs needs;
     visit_changes(picture, [&](const Color16& color) {
-        needs.color = needs.color || color.red != color.green || color.green != color.blue;
-        needs.alpha = needs.alpha || color.alpha != 65535;
-        needs.deep = needs.deep || widened(narrowed(color)) != color;
+        add_needs(color, needs);
         return !(needs.color && needs.alpha && needs.deep);
     });
     return needs;
 }
+
+struct PixelSurvey::Numbers : NumberSet {};
+
+PixelSurvey::PixelSurvey(std::size_t most) : most_{most}, numbers_{std::make_unique<Numbers>()} {}
+PixelSurvey::~PixelSurvey() = default;
+
+void PixelSurvey::take(const Surface& part) {
+    visit_changes(part, [&](const Color16& color) {
+        add_needs(color, needs_);
+        if (numbers_->size() <= most_) numbers_->add(number_of(color));
+        return true;
+    });
+}
+
+std::size_t PixelSurvey::colors() const noexcept { return numbers_->size(); }
 
 }  // namespace coldbrick::inline v0::detail
