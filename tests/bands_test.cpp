@@ -130,6 +130,23 @@ TEST(Bands, ManySmallShapesAreInOrder) {
     EXPECT_EQ(together.bytes(), alone.bytes());
 }
 
+TEST(Bands, ConvertOnSeveralThreadsAlike) {
+    Dice dice{93};
+    for (const auto& part : {Box{{0, 0}, size}, Box{{5, 7}, {150, 3}}, Box{{160, 0}, {1, 233}}}) {
+        Bitmap<Rgba8> sheet{size};
+        render(random_drawing(dice, false), sheet);
+        const auto view = sheet.within(part);
+        for (const int threads : {0, 2, 5}) {
+            EXPECT_EQ(convert<Rgb565>(view, {.threads = threads}).bytes(), convert<Rgb565>(view).bytes());
+            EXPECT_EQ(convert<Bit1>(view, {.threads = threads}).bytes(), convert<Bit1>(view).bytes());
+            EXPECT_EQ(convert<Rgba8>(view, {.threads = threads}).bytes(), convert<Rgba8>(view).bytes());
+            EXPECT_EQ(convert(view, palettes::cube(), {.threads = threads}).bytes(),
+                      convert(view, palettes::cube()).bytes());
+        }
+    }
+    EXPECT_THROW((void)convert<Rgb8>(Bitmap<Gray8>{size}, {.threads = -1}), Error);
+}
+
 TEST(Bands, RefuseWhatCannotBe) {
     Drawing drawing;
     fill(drawing, Circle{.center = {9, 9}, .radius = 5}, colors::gold);

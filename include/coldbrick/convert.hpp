@@ -1,6 +1,7 @@
 // coldbrick/convert.hpp - a picture in another pixel format, or enlarged.
 //
 //     Bitmap<Gray8> proof = convert<Gray8>(chart);
+//     Bitmap<Rgba8> wide  = convert<Rgba8>(chart, {.threads = 0});   // the same pixels, on all processors
 //     Bitmap<Rgb8>  large = enlarge(chart, 6);
 //
 // Of a view, the pixels of its clip are taken; they start at (0, 0) in the new bitmap. Throws Error if there are
@@ -9,6 +10,7 @@
 
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/pixels.hpp"
+#include "coldbrick/threads.hpp"
 
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
@@ -26,7 +28,7 @@ struct FormatOf<Bitmap<Format>> {
     using type = Format;
 };
 
-void convert(const Surface& from, const Surface& to);
+void convert(const Surface& from, const Surface& to, int threads = 1);
 void enlarge(const Surface& from, const Surface& to, int factor);
 
 // The factor times the size of the clip. Throws Error if the factor is below 1, the clip empty or the result too
@@ -48,19 +50,19 @@ Bitmap<Format> empty_bitmap(const Surface& like, Size size) {
 // are. To 16 bits a channel and back: as widened() and narrowed() say. To Index8: the nearest colours of the picture's
 // palette, or of palettes::quay().
 template <PixelFormat Format, Picture P>
-[[nodiscard]] Bitmap<Format> convert(const P& picture) {
+[[nodiscard]] Bitmap<Format> convert(const P& picture, const Threads& on = {}) {
     const auto& from = detail::SurfaceAccess::of(picture);
     auto result = detail::empty_bitmap<Format>(from, detail::enlarged_size(from, 1));
-    detail::convert(from, detail::SurfaceAccess::of(result));
+    detail::convert(from, detail::SurfaceAccess::of(result), on.threads);
     return result;
 }
 
 // The numbers of the nearest colours in a palette.
 template <Picture P>
-[[nodiscard]] Bitmap<Index8> convert(const P& picture, Palette palette) {
+[[nodiscard]] Bitmap<Index8> convert(const P& picture, Palette palette, const Threads& on = {}) {
     const auto& from = detail::SurfaceAccess::of(picture);
     Bitmap<Index8> result{detail::enlarged_size(from, 1), std::move(palette)};
-    detail::convert(from, detail::SurfaceAccess::of(result));
+    detail::convert(from, detail::SurfaceAccess::of(result), on.threads);
     return result;
 }
 

@@ -194,6 +194,8 @@ constexpr std::uint64_t number_of(const Color16& c) noexcept {
     return std::uint64_t{c.red} << 48U | std::uint64_t{c.green} << 32U | std::uint64_t{c.blue} << 16U | c.alpha;
 }
 
+}  // namespace
+
 // A set of numbers, each found by its bits, spread by multiplying with 2^64 / the golden ratio.
 class NumberSet {
   public:
@@ -238,8 +240,6 @@ class NumberSet {
     bool has_zero_ = false;
     std::vector<std::uint64_t> slots_;
 };
-
-}  // namespace
 
 std::vector<Color16> colors_of(const Surface& picture, std::size_t most) {
     NumberSet numbers;

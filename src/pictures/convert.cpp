@@ -4,8 +4,10 @@
 #include "geometry/limits.hpp"
 #include "pictures/packed_copy.hpp"
 
+#include "coldbrick/detail/jobs.hpp"
 #include "coldbrick/error.hpp"
 
+#include <algorithm>
 #include <cstring>
 #include <string_view>
 
@@ -23,9 +25,7 @@ void convert_rows(const Surface& from, const Surface& to) {
     }
 }
 
-}  // namespace
-
-void convert(const Surface& from, const Surface& to) {
+void convert_part(const Surface& from, const Surface& to) {
     const auto has_same_colors = from.kernel != &index8_kernel || palette_of(from) == palette_of(to);
     if (from.kernel == to.kernel && !from.kernel->is_sparse && has_same_colors) {
         const auto [at, size] = from.window;
@@ -36,6 +36,28 @@ void convert(const Surface& from, const Surface& to) {
         return;
     }
     from.kernel->load_deep != nullptr ? convert_rows<Color16>(from, to) : convert_rows<Color>(from, to);
+}
+
+}  // namespace
+
+void convert(const Surface& from, const Surface& to, int threads) {
+    const auto allowed = threads == 1 ? 1 : allowed_threads("convert", threads);
+    if (allowed == 1) return convert_part(from, to);
+    const auto [at, size] = from.window;
+    constexpr auto parts_of_thread = 4;
+    const auto parts = std::min(size.height, static_cast<int>(allowed) * parts_of_thread);
+    for_each_number(static_cast<std::size_t>(parts), allowed, [&, at = at, size = size](std::size_t part) {
+        const auto begin_of = [&](std::size_t of) {
+            return static_cast<int>(static_cast<std::int64_t>(of) * size.height / parts);
+        };
+        const auto begin = begin_of(part);
+        auto rows = from;
+        rows.window = {.at = {.x = at.x, .y = at.y + begin},
+                       .size = {.width = size.width, .height = begin_of(part + 1) - begin}};
+        auto result = to;
+        static_cast<Target&>(result) = moved_to(to, {.x = 0, .y = begin});
+        convert_part(rows, result);
+    });
 }
 
 PackedCopy::PackedCopy(const Surface& like, Size size, const FormatKernel& kernel)
