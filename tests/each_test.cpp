@@ -246,8 +246,9 @@ TEST(Each, SmallSmoothShapesAreTheSameInParts) {
     Dice dice{63};
     for (int i = 0; i < (is_sanitized ? 60 : 1200); ++i) {
         const auto at = Point{dice.number(-10, 80), dice.number(-10, 60)};
-        const auto width = dice.number(1, 66);
-        const auto height = dice.number(0, 2) == 0 ? width : dice.number(1, 66);
+        const auto most = dice.number(0, 3) == 0 ? 131 : 66;
+        const auto width = dice.number(1, most);
+        const auto height = dice.number(0, 2) == 0 ? width : dice.number(1, most);
         const auto box = Box{at, {width, height}};
         const auto near_point = [&] { return Point{at.x + dice.number(0, width), at.y + dice.number(0, height)}; };
         const auto sweep = Sweep{Angle::degrees(dice.number(0, 359)), Angle::degrees(dice.number(0, 359))};
@@ -272,13 +273,13 @@ TEST(Each, SmallSmoothShapesAreTheSameInParts) {
                     return stroke(sheet, Ellipse::within(box), pen, colors::gold);
             }
         };
-        Bitmap<Rgba8> whole{{100, 90}, colors::navy};
+        Bitmap<Rgba8> whole{{160, 150}, colors::navy};
         const auto touched = draw(whole);
-        Bitmap<Rgba8> parts{{100, 90}, colors::navy};
+        Bitmap<Rgba8> parts{{160, 150}, colors::navy};
         auto touched_parts = Box{};
         const auto step = Size{dice.number(3, 40), dice.number(3, 40)};
-        for (int y = 0; y < 90; y += step.height) {
-            for (int x = 0; x < 100; x += step.width) {
+        for (int y = 0; y < 150; y += step.height) {
+            for (int x = 0; x < 160; x += step.width) {
                 const auto box_of_part = draw(parts.within(Box{{x, y}, step}));
                 if (!box_of_part.empty()) touched_parts = enclosing(touched_parts, box_of_part);
             }

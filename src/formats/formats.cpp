@@ -204,26 +204,41 @@ void put_one(std::uint8_t* pixel, Color color) noexcept {
 
 void put_gray(std::uint8_t* pixel, Color color) noexcept { *pixel = luma(color); }
 
+// Whether a layer knows how to lay itself on a few pixels at a time.
+template <class Layer>
+constexpr bool knows_few = requires(const Layer& layer, std::uint8_t* pixels) {
+    layer.run(pixels, 1, 1U);
+};
+
+template <class Layer>
+void lay_few(const Layer& layer, std::uint8_t* pixels, int count, unsigned alpha) noexcept {
+    if constexpr (knows_few<Layer>) {
+        layer.run(pixels, count, alpha);
+    } else {
+        for (int i = 0; i < count; ++i, pixels += Layer::pixel_bytes) layer(pixels, alpha);
+    }
+}
+
 template <class Layer>
 void blend(const detail::Target& target, std::span<const Span> spans, Color color) {
     constexpr auto pixel_bytes = Layer::pixel_bytes;
     // To make ready for long runs takes longer than short ones do, and longer still where a few go together.
-    constexpr auto knows_some = requires(const Layer& layer, std::uint8_t* pixels) { layer.run(pixels, 1, 1U); };
-    constexpr auto long_run = knows_some ? 32 : 8;
+    constexpr auto knows_some = knows_few<Layer>;
+    constexpr auto long_run = knows_some ? 64 : 8;
     const Layer layer{color};
     std::optional<decltype(layer.ready(color.alpha))> ready;
     for (const auto& run : spans) {
         auto* pixel = pixel_address<pixel_bytes>(target, {.x = run.x, .y = run.y});
-        if (run.length >= long_run) {
-            if (!ready) ready.emplace(layer.ready(color.alpha));
-            (*ready)(pixel, static_cast<std::size_t>(run.length));
-        } else {
-            if constexpr (knows_some) {
-                layer.run(pixel, run.length, color.alpha);
-            } else {
-                for (int i = 0; i < run.length; ++i, pixel += pixel_bytes) layer(pixel, color.alpha);
-            }
+        if (run.length < long_run) {
+            lay_few(layer, pixel, run.length, color.alpha);
+            continue;
         }
+        if (!ready) ready.emplace(layer.ready(color.alpha));
+        // What is left over of a long run's steps is a short one.
+        const auto left_over = knows_some ? run.length % static_cast<int>(OpaqueBlend::period / pixel_bytes) : 0;
+        const auto most = run.length - left_over;
+        (*ready)(pixel, static_cast<std::size_t>(most));
+        lay_few(layer, pixel + std::ptrdiff_t{most} * pixel_bytes, left_over, color.alpha);
     }
 }
 

@@ -33,7 +33,13 @@ COLDBRICK_INLINE void blend_bytes(const OpaqueBlend& by, std::uint8_t* bytes, st
         ask_for_next(bytes);
         blend_period(by, bytes);
     }
-    for (std::size_t i = 0; i < count; ++i) bytes[i] = blended(by, bytes[i], i);
+    // Then a few vectors at a time, as far as they go.
+    constexpr auto few = period / 4;
+    std::size_t done = 0;
+    for (; count - done >= few; done += few) {
+        for (std::size_t i = 0; i < few; ++i) bytes[done + i] = blended(by, bytes[done + i], done + i);
+    }
+    for (; done < count; ++done) bytes[done] = blended(by, bytes[done], done);
 }
 
 constexpr std::size_t pixels_at_once = OpaqueBlend::period / 4;

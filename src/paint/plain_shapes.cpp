@@ -111,7 +111,8 @@ std::optional<Box> paint_smooth_round(const Surface& surface, Color color, const
     const auto round = small_round_of(area);
     if (!round || !is_inside(round->box, surface.window)) return std::nullopt;
     const auto& [box, corner] = *round;
-    const auto is_circle = box.size.width == box.size.height && corner.x == box.size.width / 2.0;
+    const auto& [width, height] = box.size;
+    const auto is_circle = width == height && width <= largest_kept_circle && corner.x == width / 2.0;
     if (is_circle) return paint_smooth(surface, color, small_circle(box.size.width), box.at);
     return paint_smooth(surface, color, SmallRound{box.size, {.center = corner, .half_axes = corner}}, box.at);
 }

@@ -138,7 +138,7 @@ struct EllipseReach {
 
 // For each diameter up to this, how many pixels of each row of the box lie left of the circle: counted by the rule
 // once, as small circles are drawn by the thousand.
-inline constexpr int largest_small = 32;
+inline constexpr int largest_small = 64;
 
 struct SmallCircles {
     std::uint8_t margins[largest_small + 1][largest_small]{};

@@ -61,17 +61,19 @@ const SmallRound& small_circle(int diameter) noexcept {
         std::once_flag once;
         std::optional<SmallRound> circle;
     };
-    static std::array<Kept, SmallRound::largest + 1> all;
-    auto& [once, circle] = all[static_cast<std::size_t>(diameter)];
-    std::call_once(once, [&] {
+    static std::array<Kept, largest_kept_circle + 1> all;
+    auto& kept = all[static_cast<std::size_t>(diameter)];
+    std::call_once(kept.once, [&] {
         const auto half = Vec{diameter / 2.0, diameter / 2.0};
-        circle.emplace(Size{.width = diameter, .height = diameter}, QuarterEdge{.center = half, .half_axes = half});
+        kept.circle.emplace(Size{.width = diameter, .height = diameter},
+                            QuarterEdge{.center = half, .half_axes = half});
     });
-    return *circle;
+    return *kept.circle;
 }
 
 SmallRoundSpans::SmallRoundSpans(const SmallRound& shape, Point at) noexcept {
-    const auto [width, height] = shape.size();
+    const auto width = shape.size().width;
+    const auto height = shape.size().height;
     const auto tell = [&](const SmallRound::Row& row, int y) {
         const auto add = [&](int begin, int end, const std::uint8_t* each) {
             spans_[count_++] = {.y = y, .x = at.x + begin, .length = end - begin, .each = each, .all = 255};

@@ -16,7 +16,7 @@ namespace coldbrick::inline v0::detail {
 // upper one upside down.
 class SmallRound {
   public:
-    static constexpr int largest = 64;
+    static constexpr int largest = 128;
 
     // In a box of up to that size.
     SmallRound(const Size& size, const QuarterEdge& edge) noexcept;
@@ -52,7 +52,8 @@ class SmallRound {
     std::array<Row, largest / 2> rows_;
 };
 
-// The circle of a diameter up to the largest, which is found out once for all.
+// The circle of a diameter up to this, which is found out once for all.
+inline constexpr int largest_kept_circle = 64;
 const SmallRound& small_circle(int diameter) noexcept;
 
 // Such a shape at a place, as spans.
