@@ -2,7 +2,7 @@
 // below, is found out once for many calls.
 //
 //     const PreparedInk shade{chart, Ink{colors::teal, {.blend = Blend::multiply}}};
-//     for (const auto& buoy : buoys) fill(chart, Circle{.center = buoy, .radius = 3}, shade);
+//     for (int x = 9; x < 90; x += 9) fill(chart, Circle{.center = {x, 40}, .radius = 3}, shade);
 //
 // The pixels are those that the ink itself gives. On other pixels of the same format it serves as well, on an Index8
 // buffer as long as the palette has the same entries; Error is thrown for pixels of another format or palette. What a
