@@ -1,10 +1,10 @@
 // coldbrick/draw_each.hpp - many shapes of one kind, or the elements of a vertex list, in one call.
 //
-//     std::vector<Circle> buoys = read_buoys();
-//     fill_each  (chart, buoys, colors::gold);                                // all in one ink
-//     fill_each  (chart, buoys, {.edge = Edge::smooth}, buoy_colors);         // or a std::vector<Color>, one for each
-//     stroke_each(chart, moorings, {.width = 3}, colors::white);              // moorings: a std::vector<Line>
-//     mark_each  (chart, soundings, depth_colors);                            // soundings: a std::vector<Point>
+//     const std::vector<Circle> buoys{{.center = {30, 40}, .radius = 3}, {.center = {52, 44}, .radius = 3}};
+//     fill_each  (chart, buoys, colors::gold);                                             // all in one ink
+//     fill_each  (chart, buoys, {.edge = Edge::smooth}, std::vector<Color>{gold, teal});   // each in its own
+//     stroke_each(chart, std::vector<Line>{{.from = {0, 9}, .to = {80, 9}}}, {.width = 3}, colors::white);
+//     mark_each  (chart, std::vector<Point>{{9, 31}, {14, 33}}, std::vector<Color>{navy, teal});
 //
 //     std::vector<Point> corners = {{5, 5}, {80, 9}, {30, 60}, {90, 66}};
 //     fill_each(chart, VertexList{.as = Elements::triangle_strip, .at = corners}, std::vector<Color>{navy, teal});
