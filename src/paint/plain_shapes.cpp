@@ -2,6 +2,7 @@
 
 #include "geometry/limits.hpp"
 #include "geometry/vectors.hpp"
+#include "raster/rows/edge_rows.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 #include "raster/strokes/small_round.hpp"
 
@@ -186,6 +187,50 @@ COLDBRICK_INLINE std::optional<Box> paint_circle(const Surface& surface, const P
     return box;
 }
 
+// A hairline in an opaque colour, one pixel for each step along (rule 3): the k-th one lies floor((2*across*k + along -
+// 1) / (2*along)) pixels across from its beginning.
+COLDBRICK_INLINE std::optional<Box> paint_hairline(const Surface& surface, const Line& line, std::uint32_t word) {
+    // Of longer ones, memory is asked for ahead elsewhere.
+    constexpr auto longest = 64;
+    const auto edge = PointEdge::between(line.from, line.to);
+    if (!contains(surface.window, edge.upper) || !contains(surface.window, edge.lower)) return {};
+    const auto is_steep = edge.steep();
+    const auto along = static_cast<int>(is_steep ? edge.height() : edge.width());
+    const auto across = static_cast<int>(is_steep ? edge.width() : edge.height());
+    if (along > longest) return {};
+    const auto is_leftward = edge.lower.x < edge.upper.x;
+    const auto begin = is_steep || !is_leftward ? edge.upper : edge.lower;
+    const auto step_along = is_steep ? surface.stride : std::ptrdiff_t{4};
+    const auto forth = is_steep ? std::ptrdiff_t{4} : surface.stride;
+    const auto step_across = is_leftward ? -forth : forth;
+    // Beyond this, going in the direction of the numbers, the next pixel is nearer; of two as near the lesser is taken.
+    const auto limit = is_leftward ? along - 1 : along;
+    auto* pixel = pixel_address<4>(surface, begin);
+    auto place = 0;
+    for (int k = 0; k <= along; ++k, pixel += step_along) {
+        std::memcpy(pixel, &word, sizeof word);
+        place += 2 * across;
+        const auto is_beyond = place > limit;
+        pixel += is_beyond ? step_across : 0;
+        place -= is_beyond ? 2 * along : 0;
+    }
+    return Box::between({.from = line.from, .to = line.to});
+}
+
+COLDBRICK_INLINE bool is_usual_hairline(const Stroke& how) noexcept {
+    return how.width == Width{1} && how.edge == Edge::crisp && how.dash.empty() && how.align == Align::center &&
+           how.cap == Cap::flush && how.join == Join::miter && how.miter_limit == Stroke{}.miter_limit &&
+           how.dash_offset == 0;
+}
+
+// An opaque hairline, if that is what the area is.
+COLDBRICK_INLINE std::optional<Box> paint_stroke(const Surface& surface, Color color, const AreaRef& area) {
+    const auto is_plain = color.alpha == 255 && surface.kernel->pixel_bits == 32 && area.shape.own_calls == nullptr &&
+                          (area.by == nullptr || area.by->is_identity()) && is_usual_hairline(*area.stroke);
+    const auto* const line = is_plain ? as<Line>(area) : nullptr;
+    return line != nullptr ? paint_hairline(surface, *line, word_of(surface, color)) : std::nullopt;
+}
+
 COLDBRICK_INLINE PlainInk plain_ink(const Surface& surface, Color color) noexcept {
     return {.color = color, .word = color.alpha == 255 ? word_of(surface, color) : 0};
 }
@@ -193,7 +238,9 @@ COLDBRICK_INLINE PlainInk plain_ink(const Surface& surface, Color color) noexcep
 }  // namespace
 
 std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area) {
-    if (!can_be_plain(surface, color) || !serves_shape(surface, color, area)) return std::nullopt;
+    if (!can_be_plain(surface, color)) return std::nullopt;
+    if (area.stroke != nullptr) return paint_stroke(surface, color, area);
+    if (!serves_shape(surface, color, area)) return std::nullopt;
     if (area.fill->edge == Edge::smooth) return paint_smooth_round(surface, color, area);
     if (const auto* const box = as<Box>(area)) return paint_box(surface, plain_ink(surface, color), *box);
     if (const auto* const circle = as<Circle>(area)) return paint_circle(surface, plain_ink(surface, color), *circle);
@@ -201,7 +248,8 @@ std::optional<Box> paint_plainly(const Surface& surface, Color color, const Area
 }
 
 bool can_paint_plainly(const Surface& surface, Color color, const AreaRef& area) noexcept {
-    return can_be_plain(surface, color) && serves_shape(surface, color, area);
+    if (!can_be_plain(surface, color)) return false;
+    return area.stroke != nullptr ? is_usual_hairline(*area.stroke) : serves_shape(surface, color, area);
 }
 
 PlainList::PlainList(const Surface& surface, Color color) noexcept
