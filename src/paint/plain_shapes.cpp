@@ -187,9 +187,11 @@ COLDBRICK_INLINE std::optional<Box> paint_circle(const Surface& surface, const P
     return box;
 }
 
-// A hairline in an opaque colour, one pixel for each step along (rule 3): the k-th one lies floor((2*across*k + along -
-// 1) / (2*along)) pixels across from its beginning.
-COLDBRICK_INLINE std::optional<Box> paint_hairline(const Surface& surface, const Line& line, std::uint32_t word) {
+// A hairline, of which set(pixel) sets each pixel's bytes: one pixel for each step along (rule 3): the k-th one lies
+// floor((2*across*k + along - 1) / (2*along)) pixels across from its beginning.
+template <class Set>
+COLDBRICK_INLINE std::optional<Box> paint_hairline(const Surface& surface, const Line& line, int pixel_bytes,
+                                                   const Set& set) {
     // Of longer ones, memory is asked for ahead elsewhere.
     constexpr auto longest = 64;
     const auto edge = PointEdge::between(line.from, line.to);
@@ -200,15 +202,15 @@ COLDBRICK_INLINE std::optional<Box> paint_hairline(const Surface& surface, const
     if (along > longest) return {};
     const auto is_leftward = edge.lower.x < edge.upper.x;
     const auto begin = is_steep || !is_leftward ? edge.upper : edge.lower;
-    const auto step_along = is_steep ? surface.stride : std::ptrdiff_t{4};
-    const auto forth = is_steep ? std::ptrdiff_t{4} : surface.stride;
+    const auto step_along = is_steep ? surface.stride : std::ptrdiff_t{pixel_bytes};
+    const auto forth = is_steep ? std::ptrdiff_t{pixel_bytes} : surface.stride;
     const auto step_across = is_leftward ? -forth : forth;
     // Beyond this, going in the direction of the numbers, the next pixel is nearer; of two as near the lesser is taken.
     const auto limit = is_leftward ? along - 1 : along;
-    auto* pixel = pixel_address<4>(surface, begin);
+    auto* pixel = pixel_address(surface, begin.x, begin.y);
     auto place = 0;
     for (int k = 0; k <= along; ++k, pixel += step_along) {
-        std::memcpy(pixel, &word, sizeof word);
+        set(pixel);
         place += 2 * across;
         const auto is_beyond = place > limit;
         pixel += is_beyond ? step_across : 0;
@@ -223,12 +225,19 @@ COLDBRICK_INLINE bool is_usual_hairline(const Stroke& how) noexcept {
            how.dash_offset == 0;
 }
 
-// An opaque hairline, if that is what the area is.
+// A hairline, if that is what the area is.
 COLDBRICK_INLINE std::optional<Box> paint_stroke(const Surface& surface, Color color, const AreaRef& area) {
-    const auto is_plain = color.alpha == 255 && surface.kernel->pixel_bits == 32 && area.shape.own_calls == nullptr &&
-                          (area.by == nullptr || area.by->is_identity()) && is_usual_hairline(*area.stroke);
+    const auto is_plain = area.shape.own_calls == nullptr && (area.by == nullptr || area.by->is_identity()) &&
+                          is_usual_hairline(*area.stroke);
     const auto* const line = is_plain ? as<Line>(area) : nullptr;
-    return line != nullptr ? paint_hairline(surface, *line, word_of(surface, color)) : std::nullopt;
+    if (line == nullptr) return std::nullopt;
+    if (color.alpha == 255) {
+        return paint_hairline(surface, *line, 4, [word = word_of(surface, color)](std::uint8_t* pixel) {
+            std::memcpy(pixel, &word, sizeof word);
+        });
+    }
+    return paint_hairline(surface, *line, surface.kernel->pixel_bytes(),
+                          [lay = surface.kernel->lay, color](std::uint8_t* pixel) { lay(pixel, color); });
 }
 
 COLDBRICK_INLINE PlainInk plain_ink(const Surface& surface, Color color) noexcept {
