@@ -133,6 +133,28 @@ std::string fault(const std::function<void()>& call) {
     return "none";
 }
 
+// Read piece by piece, what is wrong is told as of the bytes in memory.
+TEST_F(Excerpts, OfBrokenFilesAreRefusedInTheSameWords) {
+    Dice dice{805};
+    for (const auto& [name, file] : some_files(dice, {300, 260})) {
+        for (int i = 0; i < (is_sanitized ? 6 : 30); ++i) {
+            auto broken = file;
+            if (i % 3 != 0) broken.resize(static_cast<std::size_t>(dice.number(0, static_cast<int>(file.size()) - 1)));
+            for (int k = i % 3; k > 0 && !broken.empty(); --k) {
+                const auto most = std::min<int>(static_cast<int>(broken.size()) - 1, i % 2 == 0 ? 60 : 1 << 28);
+                broken[static_cast<std::size_t>(dice.number(0, most))] ^=
+                    static_cast<std::uint8_t>(dice.number(1, 255));
+            }
+            std::ofstream{path("wall"), std::ios::binary}.write(reinterpret_cast<const char*>(broken.data()),
+                                                                static_cast<std::streamsize>(broken.size()));
+            auto of_file = fault([&] { (void)load_any(path("wall")); });
+            const auto before = path("wall").string() + ": ";
+            if (of_file.starts_with(before)) of_file.erase(0, before.size());
+            EXPECT_EQ(of_file, fault([&] { (void)load_any(broken); })) << name;
+        }
+    }
+}
+
 TEST_F(Excerpts, RefuseWhatIsNotThere) {
     Dice dice{803};
     for (const auto& [name, file] : some_files(dice, {40, 30})) {

@@ -250,7 +250,7 @@ void cover(const detail::Target& target, std::span<const CoverSpan> spans, Color
     for (const auto& [y, x, length, each, all] : spans) {
         if (each == nullptr) continue;
         auto* pixel = pixel_address<pixel_bytes>(target, {.x = x, .y = y});
-        if constexpr (requires { layer.run_each(pixel, length, each); }) {
+        if constexpr (knows_few<Layer>) {
             if (color.alpha == 255) {
                 layer.run_each(pixel, length, each);
                 continue;

@@ -19,7 +19,8 @@ namespace {
 
 template <class Number, class Texel>
 void resize_as(const Surface& from, const Surface& to, Scaling how, unsigned threads) {
-    const auto [width, height_before] = from.window.size;
+    const auto width = from.window.size.width;
+    const auto height_before = from.window.size.height;
     const Mixes<Number> columns{mixes(width, to.size.width, how), width};
     const Mixes<Number> rows{mixes(height_before, to.size.height, how), height_before};
     constexpr auto parts_of_thread = 4;
