@@ -157,7 +157,9 @@ TEST_F(Excerpts, OfBrokenFilesAreRefusedInTheSameWords) {
 
 TEST_F(Excerpts, RefuseWhatIsNotThere) {
     Dice dice{803};
-    for (const auto& [name, file] : some_files(dice, {40, 30})) {
+    for (const auto& of : some_files(dice, {40, 30})) {
+        const auto& name = of.name;
+        const auto& file = of.file;
         for (const auto& part : {Box{{0, 0}, {41, 1}}, Box{{39, 29}, {2, 1}}, Box{{-1, 0}, {2, 2}}, Box{{3, 3}, {0, 4}},
                                  Box{{1 << 30, 0}, {1 << 30, 5}}}) {
             const auto what = fault([&] { (void)load_any(file, Excerpt{.part = part}); });
