@@ -10,4 +10,5 @@ build=build/bench
 [ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_BENCH=ON \
     -DCOLDBRICK_TESTS=OFF -DCOLDBRICK_EXAMPLES=OFF -DCOLDBRICK_TOOL=OFF >/dev/null
 cmake --build "$build" >&2
+[ "${1:-}" != --costs ] || exec "$build/bench/coldbrick_costs" "$2"  # scripts/costs.sh
 exec "$build/bench/coldbrick_bench" --benchmark_min_time=0.4 "$@"

@@ -181,4 +181,31 @@ TEST_F(Excerpts, RefuseWhatIsNotThere) {
     }
 }
 
+// What a file's pixels make use of is what those of the picture do.
+TEST_F(Excerpts, SurveysAreOfAllPixels) {
+    Dice dice{806};
+    for (int i = 0; i < (is_sanitized ? 2 : 6); ++i) {
+        const auto size = Size{dice.number(1, 60), dice.number(1, 50)};
+        auto files = some_files(dice, size);
+        files.push_back({"interlaced png", interlaced_png(size, 6, 16)});
+        files.push_back({"one colour", encode(Bitmap<Rgba8>{size, gray(90)}, FileFormat::png)});
+        for (const auto& [name, file] : files) {
+            const auto whole = load_any(file);
+            const auto found = survey(file, 100'000);
+            const auto needs = std::visit([](const auto& of) { return needs_of(of); }, whole.bitmap);
+            EXPECT_EQ(found.needs, needs) << name;
+            EXPECT_EQ(found.colors, std::visit([](const auto& of) { return count_colors(of); }, whole.bitmap)) << name;
+            EXPECT_EQ(found.info.size, size) << name;
+            const auto* const display = std::get_if<Bitmap<Index8>>(&whole.bitmap);
+            EXPECT_EQ(found.palette_size, display != nullptr ? display->palette().size() : 0U) << name;
+            const auto few = survey(file, 3);
+            EXPECT_EQ(few.colors, std::min<std::size_t>(found.colors, 4)) << name;
+            EXPECT_EQ(few.needs, needs) << name;
+            std::istringstream stream{std::string{file.begin(), file.end()}};
+            EXPECT_EQ(survey(stream, 100'000).colors, found.colors) << name;
+        }
+    }
+    EXPECT_NE(fault([&] { (void)survey(path("none.png"), 10); }).find("none.png: cannot be read"), std::string::npos);
+}
+
 }  // namespace

@@ -169,22 +169,32 @@ Box record_each(std::string_view call, std::size_t count, const Inks& inks, cons
 
 }  // namespace detail
 
+namespace detail {
+
+// Draws all of them, on what remembers calls by draw(shape, ink) for each.
+template <class T, class Shapes, class How, class Inks, class Draw>
+Box draw_shapes(std::string_view call, T& target, const Shapes& shapes, const How& how, const Inks& inks,
+                const Draw& draw) {
+    const auto all = shapes_ref(shapes, how);
+    check_each(call, all);
+    if constexpr (Recorder<T&>) {
+        return record_each(call, all.count, inks,
+                           [&](std::size_t i, const Ink& ink) { return draw(shapes.data()[i], ink); });
+    } else {
+        return with_inks(call, target, all.count, inks,
+                         [&](const auto& surface, const auto& ready) { return paint_each(surface, all, ready); });
+    }
+}
+
+}  // namespace detail
+
 // Fills each of some shapes, in one ink or each in its own, and returns the box around all pixels that were touched.
 template <Target T, detail::ShapeList Shapes, detail::InkOrInks Inks>
 Box fill_each(T&& target, const Shapes& shapes, const Fill& how, const Inks& inks,
               SourcePlace where = SourcePlace::current()) {
     detail::check_is_fillable<detail::ElementOf<Shapes>>();
-    const auto all = detail::shapes_ref(shapes, how);
-    detail::check_each("fill_each", all);
-    if constexpr (detail::Recorder<T>) {
-        return detail::record_each("fill_each", all.count, inks, [&](std::size_t i, const Ink& ink) {
-            return fill(target, shapes.data()[i], how, ink, where);
-        });
-    } else {
-        return detail::with_inks("fill_each", target, all.count, inks, [&](const auto& surface, const auto& ready) {
-            return detail::paint_each(surface, all, ready);
-        });
-    }
+    return detail::draw_shapes("fill_each", target, shapes, how, inks,
+                               [&](const auto& shape, const Ink& ink) { return fill(target, shape, how, ink, where); });
 }
 
 template <Target T, detail::ShapeList Shapes, detail::InkOrInks Inks>
@@ -196,17 +206,9 @@ Box fill_each(T&& target, const Shapes& shapes, const Inks& inks, SourcePlace wh
 template <Target T, detail::ShapeList Shapes, detail::InkOrInks Inks>
 Box stroke_each(T&& target, const Shapes& shapes, const Stroke& how, const Inks& inks,
                 SourcePlace where = SourcePlace::current()) {
-    const auto all = detail::shapes_ref(shapes, how);
-    detail::check_each("stroke_each", all);
-    if constexpr (detail::Recorder<T>) {
-        return detail::record_each("stroke_each", all.count, inks, [&](std::size_t i, const Ink& ink) {
-            return stroke(target, shapes.data()[i], how, ink, where);
-        });
-    } else {
-        return detail::with_inks("stroke_each", target, all.count, inks, [&](const auto& surface, const auto& ready) {
-            return detail::paint_each(surface, all, ready);
-        });
-    }
+    return detail::draw_shapes("stroke_each", target, shapes, how, inks, [&](const auto& shape, const Ink& ink) {
+        return stroke(target, shape, how, ink, where);
+    });
 }
 
 template <Target T, detail::ShapeList Shapes, detail::InkOrInks Inks>
