@@ -432,8 +432,8 @@ Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver&
     const auto& size = band.box.size;
     const auto is_small = size.width <= SmallRound::largest && size.height <= SmallRound::largest;
     const auto is_of_quarters = band.outer.distance == 0 && (!band.inner || band.inner->distance == 0);
-    if (is_of_quarters && is_small && !band.inner && seen == band.box) {
-        const SmallRound small{size, band.outer};
+    if (is_of_quarters && is_small && seen == band.box) {
+        const SmallRound small{size, band.outer, band.inner ? &*band.inner : nullptr};
         take_cover(receiver, SmallRoundSpans{small, band.box.at}.all());
         return small.covered(band.box.at);
     }

@@ -16,24 +16,40 @@ constexpr auto long_run = 5;
 
 }  // namespace
 
-SmallRound::SmallRound(const Size& size, const QuarterEdge& edge) noexcept
+SmallRound::SmallRound(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner) noexcept
     : size_{size}, left_{size.width}, top_{end()} {
     std::array<double, largest + 2> room;
+    std::array<double, largest + 2> hole_room;
     const QuarterAreas areas{edge, size_, 0, end(), room.data()};
+    std::optional<QuarterAreas> hole;
+    if (inner != nullptr) hole.emplace(*inner, size_, 0, end(), hole_room.data());
     for (auto row = end(); row-- > 0;) {
-        set_row(areas, row);
-        const auto begin = int{rows_[static_cast<std::size_t>(row)].begin};
-        if (2 * begin >= size_.width + 1) continue;
+        hole ? set_row_with_hole(areas, *hole, row) : set_row(areas, row);
+        const auto& kept = rows_[static_cast<std::size_t>(row)];
+        const auto begin = int{kept.begin};
+        if (2 * begin >= size_.width + 1 || (kept.has_hole && begin == kept.end)) continue;
         left_ = std::min(left_, begin);
         top_ = row;
     }
 }
 
+// Behind the bytes of the left half, those of the right one. The middle column of an odd number is not mirrored.
+void SmallRound::mirror(Row& row, std::uint8_t* end) const noexcept {
+    auto* const first = row.bytes.data();
+    const auto between = size_.width - 2 * row.end;
+    const auto* from = between < 0 && end > first ? end - 1 : end;
+    if (between > 0 && !row.is_split) {
+        std::memset(end, 255, static_cast<std::size_t>(between));
+        end += between;
+    }
+    while (from > first) *end++ = *--from;
+}
+
 void SmallRound::set_row(const QuarterAreas& areas, int row) noexcept {
-    auto& [begin, whole, is_split, bytes] = rows_[static_cast<std::size_t>(row)];
+    auto& kept = rows_[static_cast<std::size_t>(row)];
     const auto columns = areas.of_row(row);
     auto skipped = 0;
-    auto* const first = bytes.data();
+    auto* const first = kept.bytes.data();
     auto* end = first;
     areas.for_each_area(row, columns, [&](int, double area) {
         *end = byte_of_coverage(area);
@@ -43,17 +59,40 @@ void SmallRound::set_row(const QuarterAreas& areas, int row) noexcept {
             ++end;
         }
     });
-    begin = static_cast<std::uint8_t>(columns.begin + skipped);
-    whole = static_cast<std::uint8_t>(columns.end);
-    const auto between = size_.width - 2 * whole;
-    is_split = between >= long_run;
-    // The middle column of an odd number is not mirrored.
-    const auto* from = between < 0 && end > first ? end - 1 : end;
-    if (between > 0 && !is_split) {
-        std::memset(end, 255, static_cast<std::size_t>(between));
-        end += between;
-    }
-    while (from > first) *end++ = *--from;
+    kept.begin = static_cast<std::uint8_t>(columns.begin + skipped);
+    kept.end = static_cast<std::uint8_t>(columns.end);
+    kept.is_split = size_.width - 2 * kept.end >= long_run;
+    kept.has_hole = false;
+    mirror(kept, end);
+}
+
+void SmallRound::set_row_with_hole(const QuarterAreas& areas, const QuarterAreas& hole, int row) noexcept {
+    const auto in_hole = hole.of_row(row);
+    if (2 * in_hole.begin >= size_.width) return set_row(areas, row);
+    auto& kept = rows_[static_cast<std::size_t>(row)];
+    const auto columns = areas.of_row(row);
+    std::array<double, largest / 2> covered;
+    const auto last = std::max(columns.end, in_hole.end);
+    std::fill(covered.begin() + columns.begin, covered.begin() + last, 1.0);
+    const auto at = [&](int column) -> double& { return covered[static_cast<std::size_t>(column)]; };
+    areas.for_each_area(row, columns, [&](int column, double area) { at(column) = area; });
+    hole.for_each_area(row, in_hole, [&](int column, double area) {
+        if (column >= columns.begin) at(column) -= area;
+    });
+    for (auto column = in_hole.end; column < last; ++column) at(column) -= 1;
+    auto begin = columns.begin;
+    auto end = last;
+    while (begin < end && byte_of_coverage(at(begin)) == 0) ++begin;
+    // What reaches the middle is one stretch with its mirror image.
+    const auto half = (size_.width + 1) / 2;
+    while (end > begin && end < half && byte_of_coverage(at(end - 1)) == 0) --end;
+    auto* to = kept.bytes.data();
+    for (auto column = begin; column < end; ++column) *to++ = byte_of_coverage(at(column));
+    kept.begin = static_cast<std::uint8_t>(begin);
+    kept.end = static_cast<std::uint8_t>(end);
+    kept.is_split = end < half;
+    kept.has_hole = true;
+    if (begin < end) mirror(kept, to);
 }
 
 const SmallRound& small_circle(int diameter) noexcept {
@@ -78,13 +117,16 @@ SmallRoundSpans::SmallRoundSpans(const SmallRound& shape, Point at) noexcept {
         const auto add = [&](int begin, int end, const std::uint8_t* each) {
             spans_[count_++] = {.y = y, .x = at.x + begin, .length = end - begin, .each = each, .all = 255};
         };
-        const auto& [begin, whole, is_split, bytes] = row;
+        const auto& [begin, end, is_split, has_hole, bytes] = row;
         const auto* const each = bytes.data();
-        if (!is_split) return add(begin, width - begin, each);
-        const auto in_part = whole - begin;
-        if (in_part > 0) add(begin, whole, each);
-        add(whole, width - whole, nullptr);
-        if (in_part > 0) add(width - whole, width - begin, each + in_part);
+        const auto in_part = end - begin;
+        if (!is_split) {
+            if (2 * begin < width) add(begin, width - begin, each);
+            return;
+        }
+        if (in_part > 0) add(begin, end, each);
+        if (!has_hole) add(end, width - end, nullptr);
+        if (in_part > 0) add(width - end, width - begin, each + in_part);
     };
     const auto end = shape.end();
     for (auto row = shape.top(); row < end; ++row) tell(shape.row(row), at.y + row);

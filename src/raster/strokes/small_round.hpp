@@ -18,15 +18,16 @@ class SmallRound {
   public:
     static constexpr int largest = 128;
 
-    // In a box of up to that size.
-    SmallRound(const Size& size, const QuarterEdge& edge) noexcept;
+    // In a box of up to that size, but for what lies within an inner edge, if it is not null.
+    SmallRound(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner = nullptr) noexcept;
 
-    // A row: columns begin to whole - 1 are covered by bytes, and so are their mirror images; the columns between, by
-    // bytes as well if they are few.
+    // A row: columns begin to end - 1 are covered by bytes, and so are their mirror images; the columns between are
+    // whole, by bytes as well if they are few, or the hole.
     struct Row {
         std::uint8_t begin;
-        std::uint8_t whole;
-        bool is_split;  // whether they are many
+        std::uint8_t end;
+        bool is_split;  // whether they are told apart,
+        bool has_hole;  // and are the hole
         std::array<std::uint8_t, largest> bytes;
     };
 
@@ -45,6 +46,8 @@ class SmallRound {
 
   private:
     void set_row(const QuarterAreas& areas, int row) noexcept;
+    void set_row_with_hole(const QuarterAreas& areas, const QuarterAreas& hole, int row) noexcept;
+    void mirror(Row& row, std::uint8_t* end) const noexcept;
 
     Size size_;
     int left_;
