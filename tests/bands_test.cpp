@@ -214,6 +214,7 @@ TEST_F(Streamed, HaveTheBytesOfTheWholePicture) {
             if (format != FileFormat::png && sheet.size.height == 3000) continue;
             const auto is_first = &sheet == &sheets[0] || sheet.size.width < 1000;
             if (is_sanitized && !is_first && format != FileFormat::png) continue;
+            if (is_sanitized && format == FileFormat::pam) continue;  // as ppm
             const auto expected = whole_file(drawing, sheet, format, {});
             for (const int threads : {1, 3}) {
                 if (is_sanitized && threads == 1) continue;

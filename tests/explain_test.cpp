@@ -269,11 +269,13 @@ void expect_story_by_brute_force(unsigned seed, bool with_floods) {
 TEST(Explain, WhatIsSeenOfEachCallByBruteForce) {
     for (unsigned seed = 100; seed < (is_sanitized ? 101 : 103); ++seed) {
         expect_story_by_brute_force<Rgb8>(seed, false);
+        if (is_sanitized) continue;
         expect_story_by_brute_force<Rgba8>(seed, false);
         expect_story_by_brute_force<Rgb8>(seed, true);
     }
-    expect_story_by_brute_force<Gray16>(3, false);
     expect_story_by_brute_force<Bgra8>(4, true);
+    if (is_sanitized) return;
+    expect_story_by_brute_force<Gray16>(3, false);
 }
 
 TEST(Explain, ReasonsWhyNothingShows) {
