@@ -91,6 +91,7 @@ COLDBRICK_INLINE void swap_row(const void* from, std::size_t count, void* to) no
 
 // The weights of Rec. 709 in 2^-24ths. A weighted sum is a multiple of 1/5000; raised by half of that, an exact half is
 // rounded up, and what the weights lose, less than 3 * 255 / 2^25, decides nothing.
+// NOLINTNEXTLINE(bugprone-incorrect-roundings): halves go up, and no call stands in a loop of vectors.
 constexpr auto weight_of(double part) noexcept { return static_cast<std::uint32_t>(part * 16777216 + 0.5); }
 constexpr auto red_weight = weight_of(0.2126);
 constexpr auto green_weight = weight_of(0.7152);

@@ -158,20 +158,21 @@ class AlphaLayer {
     [[nodiscard]] auto ready(std::uint8_t alpha) const noexcept { return AlphaBlend{with_alpha_of(alpha)}; }
     // On a few pixels: four at a time where they are opaque.
     void run(std::uint8_t* pixels, int count, unsigned alpha) const noexcept {
-        for (; count >= 4; count -= 4, pixels += 16) {
+        for (; count >= 4; count -= 4) {
             if (detail::are_four_opaque(pixels)) {
                 detail::mix_four(bytes, static_cast<std::uint16_t>(alpha), pixels);
+                pixels += 16;
             } else {
-                for (int i = 0; i < 4; ++i) (*this)(pixels + 4 * i, alpha);
+                for (int i = 0; i < 4; ++i, pixels += 4) (*this)(pixels, alpha);
             }
         }
-        for (int i = 0; i < count; ++i) (*this)(pixels + 4 * i, alpha);
+        for (; count > 0; --count, pixels += 4) (*this)(pixels, alpha);
     }
 
     // The same, each by an alpha of its own.
     void run_each(std::uint8_t* pixels, int count, const std::uint8_t* alphas) const noexcept {
         for (; count >= 4; count -= 4, pixels += 16, alphas += 4) four(pixels, alphas);
-        for (int i = 0; i < count; ++i) (*this)(pixels + 4 * i, alphas[i]);
+        for (; count > 0; --count, pixels += 4) (*this)(pixels, *alphas++);
     }
 
     [[nodiscard]] Bytes4 with_alpha_of(unsigned alpha) const noexcept {
@@ -183,7 +184,7 @@ class AlphaLayer {
   private:
     void four(std::uint8_t* pixels, const std::uint8_t* alphas) const noexcept {
         if (detail::are_four_opaque(pixels)) return detail::mix_four_each(bytes, alphas, pixels);
-        for (int i = 0; i < 4; ++i) (*this)(pixels + 4 * i, alphas[i]);
+        for (int i = 0; i < 4; ++i, pixels += 4) (*this)(pixels, alphas[i]);
     }
 
     Bytes4 full;

@@ -68,6 +68,7 @@ void weaken(const Cover& cover, double opacity, Row<Texel>& row) noexcept {
             const auto alpha = channel_of_pixel<Texel>(ink + words_of<Texel> * i, alpha_channel);
             const auto product = alpha * static_cast<double>(covered[i]) * opacity;
             // A fraction of an odd number is no half, so multiplying does as well as dividing.
+            // NOLINTNEXTLINE(bugprone-incorrect-roundings): halves go up, and no call stands in a loop of vectors.
             weak[i] = static_cast<double>(static_cast<std::int32_t>(product * (1 / (255.0 * 65535.0)) + 0.5));
         }
     });

@@ -52,6 +52,7 @@ class GeneralPainter {
     // Texels that are set before they are looked at: setting all of them first would take longer than a small shape.
     template <class Texel>
     union Stretch {
+        // NOLINTNEXTLINE(modernize-use-equals-default): a union of what has constructors has none of its own.
         Stretch() noexcept {}
         [[nodiscard]] Texel* data() noexcept { return all; }
         Texel all[at_once];

@@ -26,7 +26,7 @@ COLDBRICK_INLINE void write_pixels(std::uint32_t pixel, std::uint8_t* bytes, int
     const std::array four = {pixel, pixel, pixel, pixel};
     constexpr std::size_t at_once = sizeof four;
     if (count < 4) {
-        for (int i = 0; i < count; ++i) std::memcpy(bytes + 4 * i, &pixel, 4);
+        for (; count > 0; --count, bytes += 4) std::memcpy(bytes, &pixel, 4);
         return;
     }
     // The last ones overlap those before.

@@ -49,6 +49,7 @@ class Mixture {
         const auto channel = [&](std::size_t i) {
             if (sum <= 0) return static_cast<std::uint16_t>(257 * (part < 0.5 ? first_[i] : second_[i]));
             const auto mean = (first_[i] * first_weight + second_[i] * second_weight) / sum;
+            // NOLINTNEXTLINE(bugprone-incorrect-roundings): halves go up, and no call stands in a loop of vectors.
             return static_cast<std::uint16_t>(static_cast<std::int32_t>(257 * mean + 0.5));
         };
         return {.red = channel(0),

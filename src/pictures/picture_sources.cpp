@@ -15,6 +15,7 @@ using Four = double __attribute__((vector_size(32)));
 Color16 color_of(const Four& channels) noexcept {
     // Halves up; none is below 0.
     const auto rounded = [](double value) {
+        // NOLINTNEXTLINE(bugprone-incorrect-roundings): halves go up, and no call stands in a loop of vectors.
         return static_cast<std::uint16_t>(static_cast<std::int32_t>(std::min(value, 65535.0) + 0.5));
     };
     return {.red = rounded(channels[0]),

@@ -69,7 +69,7 @@ void for_each_number(std::size_t count, unsigned threads, const Work& work) {
 // this one and in order. No more than some are made and not taken yet. What make or take throws ends it, by the least
 // number.
 template <class Make, class Take>
-void in_order(std::size_t count, unsigned threads, const Make& make, const Take& take) {
+void in_order(std::size_t count, unsigned threads, const Make& make, const Take& take) {  // NOLINT(*-function-size)
     using Made = decltype(make(std::size_t{}));
     if (threads <= 1 || count <= 1) {
         for (std::size_t i = 0; i < count; ++i) take(i, make(i));
