@@ -359,8 +359,9 @@ void expect_owners_as_stories(unsigned seed) {
 TEST(Explain, OwnersAreTheLastCallsThatTouch) {
     for (unsigned seed = 40; seed < (is_sanitized ? 41 : 44); ++seed) {
         expect_owners_as_stories<Rgb8>(seed);
-        expect_owners_as_stories<Bgra8>(seed);
         expect_owners_as_stories<Bit1>(seed);
+        if (is_sanitized) continue;
+        expect_owners_as_stories<Bgra8>(seed);
         expect_owners_as_stories<Index8>(seed);
     }
 }
