@@ -4,7 +4,9 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <functional>
 #include <limits>
+#include <thread>
 
 #include <gtest/gtest.h>
 
@@ -219,6 +221,61 @@ TEST(Each, NothingIsDrawnWhereOneCannotBe) {
     EXPECT_EQ(sheet.bytes(), before);
     EXPECT_TRUE(drawing.empty());
     EXPECT_TRUE(fill_each(sheet, std::vector<Circle>{}, colors::gold).empty());
+}
+
+// Numbers that are none, or too large: told, and nothing is drawn; those that can be take little time, seen or not.
+TEST(Each, WhateverTheNumbersAre) {
+    constexpr auto none = std::numeric_limits<double>::quiet_NaN();
+    constexpr auto endless = std::numeric_limits<double>::infinity();
+    Bitmap<Rgba8> sheet{size, colors::navy};
+    const auto before = sheet.bytes();
+    const auto circle_of = [](double x, double y, double radius) {
+        return std::vector<subpixel::Circle>{{.center = {30, 30}, .radius = 20}, {.center = {x, y}, .radius = radius}};
+    };
+    for (const auto& circles : {circle_of(none, 3, 2), circle_of(3, endless, 2), circle_of(3, 3, none),
+                                circle_of(1e300, 3, 2), circle_of(3, 3, -1), circle_of(3, 3, endless)}) {
+        for (const auto edge : {Edge::crisp, Edge::smooth}) {
+            const auto what = fault([&] { fill_each(sheet, circles, Fill{.edge = edge}, colors::gold); });
+            EXPECT_EQ(what.find("fill_each: number 1 of 0 to 1: circle: "), 0U) << what;
+        }
+    }
+    constexpr auto least = std::numeric_limits<int>::min();
+    constexpr auto large = 1 << 30;
+    for (const auto& box : {Box{{least, 0}, {1, 1}}, Box{{0, 0}, {least, 1}}, Box{{0, 0}, {0, 5}},
+                            Box{{large, large}, {large, large}}, Box{{3, 3}, {5, -5}}}) {
+        const auto what = fault([&] { fill_each(sheet, std::vector<Box>{{{1, 1}, {9, 9}}, box}, colors::gold); });
+        EXPECT_EQ(what.find("fill_each: number 1 of 0 to 1: box: "), 0U) << what;
+    }
+    EXPECT_NE(fault([&] { stroke_each(sheet, std::vector<Line>(2), {.width = -3}, colors::gold); }), "none");
+    EXPECT_EQ(sheet.bytes(), before);
+    fill_each(sheet, circle_of(1e-320, 1e-320, 1e-320), {.edge = Edge::smooth}, colors::gold);
+    EXPECT_TRUE(fill_each(sheet, std::vector<Circle>(100'000, Circle{.center = {-large / 2, 5}, .radius = 30}),
+                          {.edge = Edge::smooth}, colors::gold)
+                    .empty());
+    std::vector<Circle> row;
+    for (int i = 0; i < 10'000; ++i) row.push_back({.center = {i, 35}, .radius = 20});
+    EXPECT_EQ(fill_each(sheet, row, {.edge = Edge::smooth}, colors::gold), (Box{{0, 15}, {size.width, 41}}));
+    EXPECT_FALSE(fill_each(sheet, std::vector<Circle>(20, Circle{.center = {5, 5}, .radius = 1'000'000'000}),
+                           {.edge = Edge::smooth}, colors::teal)
+                     .empty());
+    EXPECT_EQ(sheet.color_at({40, 40}), colors::teal);
+}
+
+// One ink made ready, on several threads at a time.
+TEST(Each, AnInkMadeReadyIsSharedByThreads) {
+    Bitmap<Rgba8> first{size, colors::seagreen};
+    const PreparedInk shade{first, Ink{colors::coral, {.blend = Blend::overlay}}};
+    const auto draw = [&shade](Bitmap<Rgba8>& sheet) {
+        for (int i = 0; i < 60; ++i) fill(sheet, Circle{.center = {i, 30}, .radius = 9}, shade);
+        mark(sheet, {80, 60}, shade);
+    };
+    std::vector<Bitmap<Rgba8>> sheets(4, first);
+    {
+        std::vector<std::jthread> threads;
+        for (auto& sheet : sheets) threads.emplace_back([&draw, &sheet] { draw(sheet); });
+    }
+    draw(first);
+    for (const auto& sheet : sheets) EXPECT_EQ(sheet.bytes(), first.bytes());
 }
 
 TEST(Each, AnInkMadeReadyIsForItsFormatAndPalette) {
