@@ -247,6 +247,14 @@ TEST(Each, WhateverTheNumbersAre) {
         EXPECT_EQ(what.find("fill_each: number 1 of 0 to 1: box: "), 0U) << what;
     }
     EXPECT_NE(fault([&] { stroke_each(sheet, std::vector<Line>(2), {.width = -3}, colors::gold); }), "none");
+    // Too many dashes come up only where they are seen.
+    const std::vector<Circle> rims{{.center = {30, 30}, .radius = 20}, {.center = {0, 0}, .radius = 1'000'000'000}};
+    const auto how = Stroke{.width = 1'000'000'000, .dash = {1, 1}};
+    const auto in_colors = [&] { stroke_each(sheet, rims, how, std::vector<Color>{colors::gold, colors::teal}); };
+    const auto in_one = [&] { stroke_each(sheet, rims, how, colors::gold); };
+    for (const auto& what : {fault(in_colors), fault(in_one)}) {
+        EXPECT_EQ(what.find("stroke_each: number 1 of 0 to 1: "), 0U) << what;
+    }
     EXPECT_EQ(sheet.bytes(), before);
     fill_each(sheet, circle_of(1e-320, 1e-320, 1e-320), {.edge = Edge::smooth}, colors::gold);
     EXPECT_TRUE(fill_each(sheet, std::vector<Circle>(100'000, Circle{.center = {-large / 2, 5}, .radius = 30}),

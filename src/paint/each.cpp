@@ -80,6 +80,12 @@ Box all_touched(std::size_t count, const Paint& paint) {
     return touched.box();
 }
 
+// More dashes than a call may have come up only where they are seen: that is looked at before anything is drawn.
+void check_dashes(const Surface& surface, const ShapesRef& shapes) {
+    if (shapes.stroke == nullptr || shapes.stroke->dash.empty()) return;
+    check_numbers("stroke_each", shapes.count, [&](std::size_t i) { scan(shapes[i], surface.window, nobody); });
+}
+
 std::vector<Brush> brushes_for(const Target& target, std::span<const Ink> inks) {
     std::vector<Brush> brushes;
     brushes.reserve(inks.size());
@@ -108,6 +114,7 @@ void check_ink_count(std::string_view call, std::size_t shapes, std::size_t inks
 }
 
 Box paint_each(const Surface& surface, const ShapesRef& shapes, const Shared<ReadyInk>& ink) {
+    check_dashes(surface, shapes);
     if (shapes.count == 0) return {};
     const auto as_usual = [&](std::size_t i) { return paint(surface, ink->brush(), shapes[i]); };
     const auto* const color = ink->ink().plain_color();
@@ -129,10 +136,12 @@ Box paint_each(const Surface& surface, const ShapesRef& shapes, const Shared<Rea
 }
 
 Box paint_each(const Surface& surface, const ShapesRef& shapes, std::span<const Color> colors) {
+    check_dashes(surface, shapes);
     return all_touched(shapes.count, [&](std::size_t i) { return paint(surface, Ink{colors[i]}, shapes[i]); });
 }
 
 Box paint_each(const Surface& surface, const ShapesRef& shapes, std::span<const Ink> inks) {
+    check_dashes(surface, shapes);
     const auto brushes = brushes_for(surface, inks);
     return all_touched(shapes.count, [&](std::size_t i) { return paint(surface, brushes[i], shapes[i]); });
 }

@@ -100,7 +100,7 @@ class SmallSum {
     }
 
     const SpanReceiver& receiver_;
-    std::array<std::byte, 4096> nearby_;  // more than a row needs
+    std::array<std::byte, 8192> nearby_;  // more than rows of so few edges and columns need
     std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size()};
     Window window_;
     Extent extent_;
