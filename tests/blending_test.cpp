@@ -1,6 +1,7 @@
 // Inks on pixels: every blend mode on every format against the formulas of W3C Compositing and Blending Level 1, in
 // exact fractions written apart from the library.
 #include "oracle.hpp"
+#include "own_format.hpp"
 #include "sanitized.hpp"
 
 #include <coldbrick/coldbrick.hpp>
@@ -299,6 +300,56 @@ TEST(Blending, EveryByteOfARunAsTheStandardSays) {
                         << static_cast<int>(rule.mode) << ": " << value << "/" << alpha << " on " << x;
                 }
             }
+        }
+    }
+}
+
+// The same of 16 bits, where what becomes of a number bends, and elsewhere.
+TEST(Blending, NumbersOfARunAsTheStandardSays) {
+    Dice dice{78};
+    constexpr auto size = Size{203, 1};
+    for (const auto& rule : separable()) {
+        for (int n = 0; n < (is_sanitized ? 4 : 40); ++n) {
+            const auto extreme = std::array{0, 1, 32767, 32768, 65534, 65535}[static_cast<std::size_t>(n % 6)];
+            const auto value = n % 2 == 0 ? extreme : dice.number(0, 65535);
+            const auto alpha = n % 3 == 0 ? 65535 : dice.number(1, 65535);
+            std::vector<std::uint16_t> below;
+            for (const auto from : {0, value, 65535 - value, 32767, 65535}) {
+                for (int i = -10; i < 10; ++i)
+                    below.push_back(static_cast<std::uint16_t>(std::clamp(from + i, 0, 65535)));
+            }
+            while (below.size() < 203) below.push_back(static_cast<std::uint16_t>(dice.number(0, 65535)));
+            auto run = below;
+            const auto ink = static_cast<std::uint16_t>(value);
+            fill(Pixels<Gray16>{{.top_left = run.data(), .size = size}}, Box{.at = {}, .size = size},
+                 Ink{Color16{ink, ink, ink, static_cast<std::uint16_t>(alpha)}, {.blend = rule.mode}});
+            for (std::size_t i = 0; i < run.size(); ++i) {
+                const auto expected = composed(rule, {.color = {below[i], below[i], below[i]}, .alpha = 65535},
+                                               {.color = {value, value, value}, .alpha = alpha}, 65535);
+                ASSERT_EQ(run[i], expected.color[0])
+                    << static_cast<int>(rule.mode) << ": " << value << "/" << alpha << " on " << below[i];
+            }
+        }
+    }
+}
+
+// A format of one's own holds colours: long runs, opaque and not, become what they become in a format that does.
+TEST(Blending, RunsOfOwnPixelsAsOfColors) {
+    for (int mode = 0; mode <= static_cast<int>(Blend::exclusive_or); ++mode) {
+        for (const auto light : {Light::encoded, Light::linear}) {
+            const auto ink = Ink{with_alpha(colors::coral, 150),
+                                 {.opacity = 0.9, .blend = static_cast<Blend>(mode), .light = light}};
+            Bitmap<OwnRgb565> screen{{300, 2}};
+            for (int x = 0; x < 300; ++x)
+                fill(screen, Box{.at = {x, 0}, .size = {1, 2}},
+                     Color{static_cast<std::uint8_t>(x), 90, static_cast<std::uint8_t>(3 * x)});
+            const auto before = convert<Rgb8>(screen);
+            auto wanted = before;
+            fill(wanted, wanted.box(), ink);
+            auto rounded = Bitmap<OwnRgb565>{{300, 2}};
+            paste(rounded, wanted);
+            fill(screen, screen.box(), ink);
+            EXPECT_EQ(screen.bytes(), rounded.bytes()) << mode;
         }
     }
 }

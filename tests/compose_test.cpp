@@ -1,11 +1,14 @@
 // Pictures on pictures, in other sizes, turned and changed: against plain loops and exact means.
 #include "oracle.hpp"
+#include "own_format.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
 #include <algorithm>
 #include <cmath>
 #include <numeric>
+#include <optional>
+#include <tuple>
 
 namespace {
 
@@ -127,9 +130,15 @@ TEST(Compose, QuartersAndMirrors) {
 
 TEST(Resized, BoxIsTheExactMean) {
     Dice dice{304};
-    for (const auto& [from, to] : {std::pair{Size{12, 8}, Size{6, 4}}, std::pair{Size{13, 7}, Size{5, 3}},
-                                   std::pair{Size{10, 10}, Size{1, 1}}, std::pair{Size{4, 3}, Size{9, 8}}}) {
-        const auto picture = noise<Rgba8>(dice, from);
+    for (const auto& [from, to, opaque_rows] :
+         {std::tuple{Size{12, 8}, Size{6, 4}, 0}, std::tuple{Size{13, 7}, Size{5, 3}, 0},
+          std::tuple{Size{10, 10}, Size{1, 1}, 0}, std::tuple{Size{4, 3}, Size{9, 8}, 0},
+          std::tuple{Size{22, 8}, Size{11, 4}, 8}, std::tuple{Size{22, 8}, Size{11, 4}, 5},
+          std::tuple{Size{21, 10}, Size{7, 2}, 10}, std::tuple{Size{21, 10}, Size{7, 2}, 5},
+          std::tuple{Size{16, 32}, Size{1, 2}, 16}, std::tuple{Size{17, 19}, Size{5, 6}, 9}}) {
+        auto picture = noise<Rgba8>(dice, from);
+        const auto opaque = noise<Rgba8>(dice, from, true);
+        if (opaque_rows > 0) paste(picture, opaque, {.part = Box{.at = {}, .size = {from.width, opaque_rows}}});
         const auto found = resized(picture, to, Scaling::box);
         for (int y = 0; y < to.height; ++y) {
             for (int x = 0; x < to.width; ++x) {
@@ -211,6 +220,45 @@ TEST(Resized, BilinearIsTheExactMeanWhereItEnlarges) {
     }
 }
 
+// Of rows that are opaque and others: colours count by their alpha.
+TEST(Resized, RowsWithAlphaAndWithoutAreMixed) {
+    Dice dice{18};
+    for (int n = 0; n < 40; ++n) {
+        const auto from = Size{dice.number(2, 9), dice.number(2, 9)};
+        const auto to = Size{2 * from.width, 2 * from.height};
+        auto picture = noise<Rgba8>(dice, from);
+        const auto opaque = noise<Rgba8>(dice, {from.width, 1}, true);
+        for (int y = 0; y < from.height; ++y) {
+            if (dice.number(0, 1) == 0) paste(picture, opaque, {.at = {0, y}});
+        }
+        const auto large = resized(picture, to, Scaling::bilinear, {.threads = 1 + n % 3});
+        for (int y = 0; y < to.height; ++y) {
+            for (int x = 0; x < to.width; ++x) {
+                // 3 parts of the nearer pixel and one of the other, on each axis.
+                std::array<int, 4> sums{};
+                for (const auto& [column, across] :
+                     {std::pair{x / 2, 3}, std::pair{x / 2 + (x % 2 == 0 ? -1 : 1), 1}}) {
+                    for (const auto& [row, down] : {std::pair{y / 2, 3}, std::pair{y / 2 + (y % 2 == 0 ? -1 : 1), 1}}) {
+                        const auto c = picture.color_at(
+                            {std::clamp(column, 0, from.width - 1), std::clamp(row, 0, from.height - 1)});
+                        const auto weight = across * down * c.alpha;
+                        sums[0] += weight * c.red;
+                        sums[1] += weight * c.green;
+                        sums[2] += weight * c.blue;
+                        sums[3] += weight;
+                    }
+                }
+                const auto mean = [](int sum, int of) { return of == 0 ? 0 : (2 * sum + of) / (2 * of); };
+                const auto found = large.color_at({x, y});
+                ASSERT_EQ(found.alpha, mean(sums[3], 16));
+                if (sums[3] == 0) continue;
+                ASSERT_EQ(found.red, mean(sums[0], sums[3])) << x << "," << y;
+                ASSERT_EQ(found.blue, mean(sums[2], sums[3])) << x << "," << y;
+            }
+        }
+    }
+}
+
 TEST(Resized, BilinearAndLanczosKeepEvenColorsAndRamps) {
     const auto even = Bitmap<Rgb8>{{17, 9}, colors::coral};
     for (const auto how : {Scaling::bilinear, Scaling::lanczos, Scaling::box}) {
@@ -283,47 +331,75 @@ TEST(Compose, CropsBordersGraysAndInverts) {
     EXPECT_THROW((void)bordered(before, {.left = -1}, colors::gold), Error);
 }
 
-// Under a transform each pixel gets what lies under its centre, from the four nearest pixels, by hand.
-TEST(Compose, TransformedPicturesAreSampled) {
-    Dice dice{308};
-    const auto picture = noise<Rgb8>(dice, {14, 9}, true);
-    const auto turn = Angle::degrees(37);
-    const auto by = Transform{}.turn(turn).scale({1.7, 1.4}).move({18, 6});
-    const auto back = Transform{}.move({-18, -6}).scale({1 / 1.7, 1 / 1.4}).turn(Angle::degrees(-37));
-    Bitmap<Rgb8> sheet{{50, 50}, colors::navy};
-    const auto touched = paste(sheet, picture, by);
+// Under a transform each pixel gets what lies under its centre, from the four nearest pixels, by hand: colours by their
+// alpha. In parts it is the same.
+template <class Picture>
+void expect_sampled(const Picture& picture, const std::optional<Color>& without = {}) {
+    const auto by = Transform{}.turn(Angle::degrees(37)).scale({4.7, 3.4}).move({58, 6});
+    const auto back = Transform{}.move({-58, -6}).scale({1 / 4.7, 1 / 3.4}).turn(Angle::degrees(-37));
+    const auto how = Paste{.without = without, .laying = {.blend = Blend::replace}};
+    constexpr auto size = Size{160, 90};
+    Bitmap<Rgba8> sheet{size, colors::navy};
+    const auto touched = paste(sheet, picture, by, how);
     EXPECT_FALSE(touched.empty());
+    Bitmap<Rgba8> parts{size, colors::navy};
+    for (const auto x : {0, 37, 64, 101}) paste(parts.within({.at = {x, 0}, .size = {41, 90}}), picture, by, how);
+    EXPECT_EQ(parts.within({.at = {3, 0}, .size = {139, 90}}).color_at({70, 40}), sheet.color_at({70, 40}));
     int inside = 0;
-    for (int y = 0; y < 50; ++y) {
-        for (int x = 0; x < 50; ++x) {
-            const auto source = back(Point{x, y});
-            const auto u = source.x;
-            const auto v = source.y;
-            if (u < -2 || v < -2 || u > 15 || v > 10) {
-                EXPECT_EQ(sheet.color_at({x, y}), colors::navy);
-            }
+    for (int y = 0; y < size.height; ++y) {
+        for (int x = 0; x < size.width; ++x) {
+            const auto [u, v] = back(Point{x, y});
             // Away from the rim, where the pixel is covered whole.
             if (u < 0.5 || v < 0.5 || u > 12.5 || v > 7.5) continue;
             ++inside;
-            const auto mixed = [&](auto channel) {
-                const auto at = [&](int i, int k) {
-                    return double{1} * channel(picture.color_at({static_cast<int>(u) + i, static_cast<int>(v) + k}));
-                };
+            const auto found = sheet.color_at({x, y});
+            if (x < 142) {
+                ASSERT_EQ(parts.color_at({x, y}), found) << x << "," << y;
+            }
+            const auto color_at = [&](int i, int k) {
+                const auto color = picture.color_at({static_cast<int>(u) + i, static_cast<int>(v) + k});
+                return color == without ? Color{.alpha = 0} : color;
+            };
+            const auto mixed = [&](auto value) {
+                const auto at = [&](int i, int k) { return double{1} * value(color_at(i, k)); };
                 const auto right = u - std::floor(u);
                 const auto below = v - std::floor(v);
                 return (at(0, 0) * (1 - right) + at(1, 0) * right) * (1 - below) +
                        (at(0, 1) * (1 - right) + at(1, 1) * right) * below;
             };
-            const auto found = sheet.color_at({x, y});
-            EXPECT_NEAR(found.red, mixed([](Color c) { return c.red; }), 0.51);
-            EXPECT_NEAR(found.blue, mixed([](Color c) { return c.blue; }), 0.51);
+            const auto alpha = mixed([](Color c) { return c.alpha; });
+            ASSERT_NEAR(found.alpha, alpha, 0.51);
+            if (alpha < 1) continue;
+            ASSERT_NEAR(found.red, mixed([](Color c) { return c.red * c.alpha; }) / alpha, 0.51);
+            ASSERT_NEAR(found.blue, mixed([](Color c) { return c.blue * c.alpha; }) / alpha, 0.51);
         }
     }
-    EXPECT_GT(inside, 100);
-    // Transparent colours are left out there too.
+    EXPECT_GT(inside, 1000);
+}
+
+TEST(Compose, TransformedPicturesAreSampled) {
+    Dice dice{308};
+    const auto opaque = noise<Rgba8>(dice, {14, 9}, true);
+    const auto translucent = noise<Rgba8>(dice, {14, 9});
+    for (const auto* const picture : {&opaque, &translucent}) {
+        expect_sampled(*picture);
+        expect_sampled(convert<Bgra8>(*picture));
+        expect_sampled(convert<Rgba16>(*picture));
+        expect_sampled(convert<Index8>(*picture));
+    }
+    expect_sampled(convert<Rgb8>(opaque));
+    expect_sampled(convert<Bgr8>(opaque));
+    expect_sampled(convert<Gray8>(opaque));
+    expect_sampled(convert<OwnRgb565>(opaque));
+    // Of a colour that is left out nothing is pasted.
+    const auto gold = with_alpha(colors::gold, 200);
+    auto holed = translucent;
+    fill(holed, Box{.at = {3, 2}, .size = {6, 4}}, Ink{gold, {.blend = Blend::replace}});
+    expect_sampled(holed, gold);
+    expect_sampled(convert<Bgra8>(holed), gold);
+    const auto by = Transform{}.turn(Angle::degrees(37)).move({18, 6});
     Bitmap<Rgb8> plain{{50, 50}, colors::navy};
-    const Bitmap<Rgb8> white{{9, 9}, colors::white};
-    paste(plain, white, by, {.without = colors::white});
+    paste(plain, Bitmap<Rgb8>{{9, 9}, colors::white}, by, {.without = colors::white});
     EXPECT_EQ(plain.bytes(), (Bitmap<Rgb8>{{50, 50}, colors::navy}.bytes()));
 }
 

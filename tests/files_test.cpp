@@ -65,7 +65,7 @@ TEST_F(Files, PngHoldsThePixelsOfEveryFormat) {
 // The numbers of a picture with 16 bits a channel, the higher byte first, as files have them.
 template <PixelFormat Format>
 Bytes big_endian(const Bitmap<Format>& picture) {
-    auto bytes = picture.bytes();
+    Bytes bytes{picture.bytes().begin(), picture.bytes().end()};
     for (std::size_t i = 0; i + 1 < bytes.size(); i += 2) {
         std::uint16_t value = 0;
         std::memcpy(&value, &bytes[i], 2);
@@ -120,7 +120,7 @@ TEST_F(Files, SixteenBitsAreKept) {
     EXPECT_EQ(encode(display, FileFormat::ppm), encode(convert<Rgb8>(display), FileFormat::ppm));
 }
 
-Bytes with_header(const std::string& header, const Bytes& pixels) {
+Bytes with_header(const std::string& header, std::span<const std::uint8_t> pixels) {
     Bytes file{header.begin(), header.end()};
     file.insert(file.end(), pixels.begin(), pixels.end());
     return file;

@@ -1,31 +1,12 @@
 // Gradients, patterns, palettes, formats of one's own, colours by hue.
 #include "oracle.hpp"
+#include "own_format.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
 #include <algorithm>
 #include <array>
 #include <cmath>
-
-// Five bits of red, six of green, five of blue in two bytes.
-struct OwnRgb565 {};
-template <>
-struct coldbrick::FormatTraits<OwnRgb565> {
-    static constexpr int pixel_bytes = 2;
-    static constexpr bool has_alpha = false;
-    static void store(Color color, std::uint8_t* pixel) {
-        const auto bits = (color.red >> 3U << 11U) | (color.green >> 2U << 5U) | (color.blue >> 3U);
-        pixel[0] = static_cast<std::uint8_t>(bits);
-        pixel[1] = static_cast<std::uint8_t>(bits >> 8U);
-    }
-    static Color load(const std::uint8_t* pixel) {
-        const auto bits = static_cast<unsigned>(pixel[0] | pixel[1] << 8U);
-        const auto scaled = [](unsigned value, unsigned most) {
-            return static_cast<std::uint8_t>((value * 255 + most / 2) / most);
-        };
-        return {.red = scaled(bits >> 11U, 31), .green = scaled(bits >> 5U & 63U, 63), .blue = scaled(bits & 31U, 31)};
-    }
-};
 
 namespace {
 
@@ -196,6 +177,29 @@ TEST(Palettes, DrawByNumberAndByNearestColor) {
     const Pixels<Index8> view{{.top_left = memory.data(), .size = {3, 2}}, palettes::gray_steps()};
     fill(view, Box{.at = {1, 0}, .size = {2, 2}}, gray(120));
     EXPECT_EQ(memory, (std::vector<std::uint8_t>{0, 7, 7, 0, 7, 7}));
+}
+
+// Many colours at a time, of which those that were found are remembered.
+TEST(Palettes, EachOfManyColorsBecomesTheNearest) {
+    oracle::Dice dice{41};
+    Bitmap<Rgba8> picture{{700, 12}};
+    fill(picture, Box{.at = {}, .size = {700, 4}},
+         LinearGradient{.from = {0, 0}, .to = {699, 3}, .stops = {{0, colors::teal}, {1, colors::coral}}});
+    for (int x = 0; x < 700; ++x) {
+        for (int y = 4; y < 12; ++y) mark(picture, {x, y}, Ink{dice.color(), {.blend = Blend::replace}});
+    }
+    mark(picture, {0, 4}, Ink{Color{0, 0, 0, 0}, {.blend = Blend::replace}});
+    for (const auto& palette : {palettes::quay(), palettes::cube(), Palette{{colors::gold}}}) {
+        const auto numbers = convert(picture, palette);
+        Bitmap<Index8> drawn{picture.size(), palette};
+        paste(drawn, picture, {.laying = {.blend = Blend::replace}});
+        EXPECT_EQ(drawn.bytes(), numbers.bytes());
+        for (int y = 0; y < 12; ++y) {
+            for (int x = 0; x < 700; ++x) {
+                ASSERT_EQ(numbers.entry_at({x, y}).number, static_cast<int>(palette.nearest(picture.color_at({x, y}))));
+            }
+        }
+    }
 }
 
 TEST(Palettes, RefuseWhatTheyHaveNot) {

@@ -222,7 +222,7 @@ TEST(SceneFlow, FramesAreDrawnEachForItself) {
     const auto program = parse_program(
         "sheet size 40,9 ink black\nseed 3\nframes 8 rate 20 loops 2 time 0.05+(frame==7)*2\n"
         "mark at frame*5,0 ink red\nmark at floor(progress*40),1 ink lime\nmark at floor(random(0,40)),2 ink white\n");
-    std::vector<std::vector<std::uint8_t>> alone(8);
+    std::vector<Bitmap<Rgb8>> alone(8);
     for (int i = 0; i < 8; ++i) {
         const auto scene = program.evaluate({.frame = i});
         auto sheet = scene.sheet<Rgb8>();
@@ -232,10 +232,10 @@ TEST(SceneFlow, FramesAreDrawnEachForItself) {
         EXPECT_EQ(std::vector<double>({double{1} * scene.frames.count, scene.frames.rate,
                                        double{1} * scene.frames.loops, scene.frames.time}),
                   (std::vector<double>{8, 20, 2, i == 7 ? 2.05 : 0.05}));
-        alone[static_cast<std::size_t>(i)] = sheet.bytes();
+        alone[static_cast<std::size_t>(i)] = sheet;
     }
     // From several threads, the same.
-    std::vector<std::vector<std::uint8_t>> together(8);
+    std::vector<Bitmap<Rgb8>> together(8);
     {
         std::vector<std::jthread> threads;
         for (std::size_t i = 0; i < 8; ++i) {
@@ -243,11 +243,11 @@ TEST(SceneFlow, FramesAreDrawnEachForItself) {
                 const auto scene = program.evaluate({.frame = static_cast<int>(i)});
                 auto sheet = scene.sheet<Rgb8>();
                 render(scene, sheet);
-                together[i] = sheet.bytes();
+                together[i] = sheet;
             });
         }
     }
-    EXPECT_EQ(alone, together);
+    for (std::size_t i = 0; i < 8; ++i) EXPECT_EQ(together[i].bytes(), alone[i].bytes());
     expect_part(error_of([&] { (void)program.evaluate({.frame = 8}); }),
                 "there is no frame 8; the scene has frames 0 to 7");
     expect_part(fault_of("frames 3 rate 0"), "this is 0; allowed is 0.01666666667 to 1000");

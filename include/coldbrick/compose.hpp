@@ -111,7 +111,7 @@ template <Picture P>
     const auto& from = detail::SurfaceAccess::of(picture);
     const auto size = detail::enlarged_size(from, 1);
     const auto new_size = detail::is_sideways(turned) ? Size{.width = size.height, .height = size.width} : size;
-    auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, new_size);
+    auto result = detail::unset_bitmap<typename detail::FormatOf<P>::type>(from, new_size);
     detail::turn(from, detail::SurfaceAccess::of(result), mirrored, turned);
     return result;
 }
@@ -126,7 +126,7 @@ template <Picture P>
     const auto& from = detail::SurfaceAccess::of(picture);
     const auto size = detail::enlarged_size(from, 1);
     detail::check_margins(margins);
-    auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(
+    auto result = detail::unset_bitmap<typename detail::FormatOf<P>::type>(
         from,
         {.width = margins.left + size.width + margins.right, .height = margins.top + size.height + margins.bottom});
     clear(result, color);

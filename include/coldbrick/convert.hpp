@@ -35,13 +35,14 @@ void enlarge(const Surface& from, const Surface& to, int factor);
 // large.
 Size enlarged_size(const Surface& from, int factor);
 
-// A new bitmap, with the palette of another picture if both have one.
+// A new bitmap, with the palette of another picture if both have one, whose pixels are going to be set.
 template <PixelFormat Format>
-Bitmap<Format> empty_bitmap(const Surface& like, Size size) {
+Bitmap<Format> unset_bitmap(const Surface& like, Size size) {
+    auto bitmap = SurfaceAccess::unset_bitmap<Format>(size);
     if constexpr (std::same_as<Format, Index8>) {
-        if (like.palette) return Bitmap<Index8>{size, *like.palette};
+        if (like.palette) bitmap.set_palette(*like.palette);
     }
-    return Bitmap<Format>{size};
+    return bitmap;
 }
 
 }  // namespace detail
@@ -52,7 +53,7 @@ Bitmap<Format> empty_bitmap(const Surface& like, Size size) {
 template <PixelFormat Format, Picture P>
 [[nodiscard]] Bitmap<Format> convert(const P& picture, const Threads& on = {}) {
     const auto& from = detail::SurfaceAccess::of(picture);
-    auto result = detail::empty_bitmap<Format>(from, detail::enlarged_size(from, 1));
+    auto result = detail::unset_bitmap<Format>(from, detail::enlarged_size(from, 1));
     detail::convert(from, detail::SurfaceAccess::of(result), on.threads);
     return result;
 }
@@ -61,7 +62,8 @@ template <PixelFormat Format, Picture P>
 template <Picture P>
 [[nodiscard]] Bitmap<Index8> convert(const P& picture, Palette palette, const Threads& on = {}) {
     const auto& from = detail::SurfaceAccess::of(picture);
-    Bitmap<Index8> result{detail::enlarged_size(from, 1), std::move(palette)};
+    auto result = detail::SurfaceAccess::unset_bitmap<Index8>(detail::enlarged_size(from, 1));
+    result.set_palette(std::move(palette));
     detail::convert(from, detail::SurfaceAccess::of(result), on.threads);
     return result;
 }
@@ -70,7 +72,7 @@ template <Picture P>
 template <Picture P>
 [[nodiscard]] auto enlarge(const P& picture, int factor) {
     const auto& from = detail::SurfaceAccess::of(picture);
-    auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, detail::enlarged_size(from, factor));
+    auto result = detail::unset_bitmap<typename detail::FormatOf<P>::type>(from, detail::enlarged_size(from, factor));
     detail::enlarge(from, detail::SurfaceAccess::of(result), factor);
     return result;
 }

@@ -10,6 +10,7 @@
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/detail/pixel_bytes.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/detail/shared.hpp"
 #include "coldbrick/detail/target.hpp"
@@ -119,6 +120,11 @@ struct SurfaceAccess {
         pixels.surface_ = surface;
         return pixels;
     }
+    // Whose pixels are going to be set, all of them.
+    template <PixelFormat Format>
+    static Bitmap<Format> unset_bitmap(Size size) {
+        return Bitmap<Format>{size, PixelBytes::Unset{}};
+    }
 };
 
 }  // namespace detail
@@ -221,7 +227,7 @@ class Bitmap {
 
     // All bytes zero: black, or transparent where there is alpha.
     // Throws Error if the size is empty, beyond max_coordinate, or over max_bitmap_bytes.
-    explicit Bitmap(Size size) : size_{size}, bytes_(detail::bitmap_bytes(size, bits_per_pixel<Format>)) {}
+    explicit Bitmap(Size size) : size_{size}, bytes_{detail::bitmap_bytes(size, bits_per_pixel<Format>)} {}
 
     // Numbers of colours in a palette, all of them 0.
     Bitmap(Size size, Palette palette) requires std::same_as<Format, Index8> : Bitmap{size} {
@@ -233,7 +239,7 @@ class Bitmap {
     }
 
     // All pixels in one colour, which replaces: a translucent one gives translucent pixels where there is alpha.
-    Bitmap(Size size, Color ground) : Bitmap{size} { detail::clear(surface(), ground); }
+    Bitmap(Size size, Color ground) : Bitmap{size, detail::PixelBytes::Unset{}} { detail::clear(surface(), ground); }
 
     [[nodiscard]] Size size() const noexcept { return size_; }
     [[nodiscard]] Box box() const noexcept { return {.at = {}, .size = size_}; }
@@ -272,11 +278,19 @@ class Bitmap {
         palette_ = detail::make_shared_value<detail::KeptPalette>(std::move(palette));
     }
 
-    // The bytes, row after row: size().height rows of row_bytes<Format>(size().width).
-    [[nodiscard]] const std::vector<std::uint8_t>& bytes() const noexcept { return bytes_; }
+    // The bytes, row after row: size().height rows of row_bytes<Format>(size().width). A contiguous range with data()
+    // and size(), which can be compared with another bitmap's.
+    [[nodiscard]] const detail::PixelBytes& bytes() const noexcept { return bytes_; }
 
   private:
     friend struct detail::SurfaceAccess;
+
+    // Pixels that are going to be set, all of them: without zeros before, but where a byte may have bits of none.
+    Bitmap(Size size, detail::PixelBytes::Unset unset)
+        : size_{size},
+          bytes_{bits_per_pixel<Format> % 8 == 0
+                     ? detail::PixelBytes{detail::bitmap_bytes(size, bits_per_pixel<Format>), unset}
+                     : detail::PixelBytes{detail::bitmap_bytes(size, bits_per_pixel<Format>)}} {}
 
     [[nodiscard]] detail::Surface surface() const noexcept {
         return {{.top_left = const_cast<std::uint8_t*>(bytes_.data()),
@@ -291,7 +305,7 @@ class Bitmap {
 
     Size size_;
     detail::Shared<detail::KeptPalette> palette_;
-    std::vector<std::uint8_t> bytes_;
+    detail::PixelBytes bytes_;
 };
 
 namespace detail {

@@ -57,7 +57,7 @@ template <Picture P>
     const auto own_size = detail::enlarged_size(from, 1);
     const auto whole = detail::proportional(own_size, size);
     const auto how = scaling.value_or(usual_scaling(own_size, whole));
-    auto result = detail::empty_bitmap<typename detail::FormatOf<P>::type>(from, whole);
+    auto result = detail::unset_bitmap<typename detail::FormatOf<P>::type>(from, whole);
     detail::resize(from, detail::SurfaceAccess::of(result), how, on.threads);
     return result;
 }

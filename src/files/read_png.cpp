@@ -1,5 +1,6 @@
-// PNG, by libpng.
+// PNG, by libpng; rows that are as they should be are unpacked by libdeflate.
 #include "files/png_calls.hpp"
+#include "files/png_rows.hpp"
 #include "files/png_texts.hpp"
 #include "files/read_frames.hpp"
 #include "files/samples.hpp"
@@ -138,19 +139,47 @@ const FormatKernel& kernel_for(const Header& header) noexcept {
     return has_alpha ? rgba8_kernel : rgb8_kernel;
 }
 
-void read_pixels(PngReader& reader, const Header& header, const LoadLimits& limits, PixelSink& sink) {
+// Whether rows can be unpacked at once: of 8 bits a channel as bitmaps have them, and of a picture that is kept.
+bool can_unpack(const Header& header, const StoredPixels& stored, const ByteSource& file, const LoadLimits& limits,
+                const PixelSink& sink) noexcept {
+    const auto is_palette = header.kind == PNG_COLOR_TYPE_PALETTE;
+    const auto is_plain = header.bits == 8 && stored.comes_in_rows && header.kind != PNG_COLOR_TYPE_GRAY_ALPHA &&
+                          (is_palette || !header.has_transparency);
+    constexpr auto most = std::uint64_t{1} << 28U;
+    const auto bytes = static_cast<std::uint64_t>(stored.kernel->row_bytes(stored.size.width) + 1) * header.height;
+    const auto all = bytes + 2 * file.size();
+    return is_plain && bytes <= 2 * sink.kept() && all <= most &&
+           all <= limits.memory - std::min(limits.memory, sink.kept());
+}
+
+// Returns how many bytes follow the picture.
+std::uint64_t read_pixels(PngReader& reader, const ByteSource& file, const Header& header, const LoadLimits& limits,
+                          PixelSink& sink) {
     auto stored =
         StoredPixels{.kernel = &kernel_for(header),
                      .size = {.width = static_cast<int>(header.width), .height = static_cast<int>(header.height)},
                      .comes_in_rows = header.interlace == PNG_INTERLACE_NONE};
     const auto has_palette = header.kind == PNG_COLOR_TYPE_PALETTE;
     if (has_palette) stored.palette = make_shared_value<KeptPalette>(read_palette(reader));
+    const auto check = [&](const std::uint8_t* first, const std::uint8_t* last) {
+        if (has_palette) check_numbers(first, last, stored.palette->palette);
+    };
     sink.begin("png", stored, limits);
+    const auto pixel_bytes = stored.kernel->pixel_bytes();
+    if (can_unpack(header, stored, file, limits, sink)) {
+        const auto row_bytes = static_cast<std::size_t>(stored.kernel->row_bytes(stored.size.width));
+        if (const auto rows =
+                unpack_png_rows(file.all(), row_bytes, stored.size.height, static_cast<std::size_t>(pixel_bytes))) {
+            for (int y = 0; y < stored.size.height; ++y) {
+                check(rows->row(y), rows->row(y) + row_bytes);
+                sink.take_row(rows->row(y), y);
+            }
+            return rows->rest;
+        }
+    }
     set_transforms(reader, header);
-    read_rows(reader, header, stored.kernel->pixel_bytes(), sink,
-              [&](const std::uint8_t* first, const std::uint8_t* last) {
-                  if (has_palette) check_numbers(first, last, stored.palette->palette);
-              });
+    read_rows(reader, header, pixel_bytes, sink, check);
+    return reader.rest();
 }
 
 }  // namespace
@@ -170,11 +199,11 @@ PictureInfo read_png(const ByteSource& file, const LoadLimits& limits, PixelSink
                                      : ((header.kind & PNG_COLOR_MASK_COLOR) != 0 ? 3 : 1) +
                                            ((header.kind & PNG_COLOR_MASK_ALPHA) != 0 ? 1 : 0);
     check_shrinkage("png", size, file.size(), limits);
-    read_pixels(reader, header, limits, sink);
+    const auto rest = read_pixels(reader, file, header, limits, sink);
     for (const auto& warning : reader.warnings()) info.oddities.push_back(warning);
     if (header.has_transparency && !info.has_palette) info.oddities.emplace_back("one colour counts as transparent");
     read_png_control(file, info);
-    note_rest(info, reader.rest());
+    note_rest(info, rest);
     return info;
 }
 

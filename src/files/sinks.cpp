@@ -17,7 +17,8 @@ namespace coldbrick::inline v0::detail {
 void PixelSink::begin(std::string_view kind, const StoredPixels& stored, const LoadLimits& limits,
                       std::uint64_t besides) {
     stored_ = stored;
-    check_memory(kind, kept_bytes() + besides, limits);
+    kept_ = kept_bytes();
+    check_memory(kind, kept_ + besides, limits);
     prepare();
 }
 

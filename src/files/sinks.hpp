@@ -26,6 +26,9 @@ class PixelSink {
     // kept of the pixels are more than the limits allow.
     void begin(std::string_view kind, const StoredPixels& stored, const LoadLimits& limits, std::uint64_t besides = 0);
 
+    // How many bytes it keeps of the pixels that come.
+    [[nodiscard]] std::uint64_t kept() const noexcept { return kept_; }
+
     // Pixels that lie one after the other in the memory and, from one place of the picture on, each `step` further in
     // the picture.
     virtual void take(const std::uint8_t* pixels, int count, Point at, Point step) = 0;
@@ -54,6 +57,7 @@ class PixelSink {
     virtual void prepare() = 0;
 
     StoredPixels stored_;
+    std::uint64_t kept_ = 0;
 };
 
 // Keeps all of them, as a target has its pixels.

@@ -98,21 +98,45 @@ constexpr auto green_weight = weight_of(0.7152);
 constexpr auto blue_weight = weight_of(0.0722);
 constexpr auto raised = weight_of(0.5 + 0.0001);
 
-COLDBRICK_INLINE void write_gray(const Color* colors, std::size_t count, std::uint8_t* pixels) noexcept {
+// The lumas of eight colours.
+COLDBRICK_INLINE void find_lumas(const Words8& words, Words8& grays) noexcept {
     constexpr auto is_little = std::endian::native == std::endian::little;
+    const Words8 red = words >> (is_little ? 0 : 24) & 255U;
+    const Words8 green = words >> (is_little ? 8 : 16) & 255U;
+    const Words8 blue = words >> (is_little ? 16 : 8) & 255U;
+    grays = (red * red_weight + green * green_weight + blue * blue_weight + raised) >> 24;
+}
+
+COLDBRICK_INLINE void write_gray(const Color* colors, std::size_t count, std::uint8_t* pixels) noexcept {
+    constexpr std::size_t at_once = 32;
+    std::size_t i = 0;
+    for (; i + at_once <= count; i += at_once) {
+        std::uint32_t grays[at_once];
+        for (std::size_t k = 0; k < at_once; k += 8) {
+            Words8 words;
+            Words8 some;
+            read(colors + i + k, words);
+            find_lumas(words, some);
+            write(some, grays + k);
+        }
+        for (std::size_t k = 0; k < at_once; ++k) pixels[i + k] = static_cast<std::uint8_t>(grays[k]);
+    }
+    for (; i < count; ++i) pixels[i] = luma(colors[i]);
+}
+
+COLDBRICK_INLINE void make_gray(Color* colors, std::size_t count) noexcept {
+    constexpr auto is_little = std::endian::native == std::endian::little;
+    constexpr auto alpha = is_little ? 0xff000000U : 0xffU;
     std::size_t i = 0;
     for (; i + 8 <= count; i += 8) {
         Words8 words;
         read(colors + i, words);
-        const Words8 red = words >> (is_little ? 0 : 24) & 255U;
-        const Words8 green = words >> (is_little ? 8 : 16) & 255U;
-        const Words8 blue = words >> (is_little ? 16 : 8) & 255U;
-        const Words8 grays = (red * red_weight + green * green_weight + blue * blue_weight + raised) >> 24;
-        using Bytes8 = std::uint8_t __attribute__((vector_size(8)));
-        const auto bytes = __builtin_convertvector(grays, Bytes8);
-        write(bytes, pixels + i);
+        Words8 grays;
+        find_lumas(words, grays);
+        words = (words & alpha) | (grays | grays << 8 | grays << 16) << (is_little ? 0 : 8);
+        write(words, static_cast<void*>(colors + i));
     }
-    for (; i < count; ++i) pixels[i] = luma(colors[i]);
+    for (; i < count; ++i) colors[i] = with_alpha(gray(luma(colors[i])), colors[i].alpha);
 }
 
 }  // namespace
@@ -157,6 +181,10 @@ void read_gray_row(const std::uint8_t* pixels, std::size_t count, Color* colors)
             std::memcpy(bytes + 4 * i, &word, 4);
         }
     });
+}
+
+void make_gray_row(Color* colors, std::size_t count) noexcept {
+    run_in_vectors([&]() COLDBRICK_KERNEL { make_gray(colors, count); });
 }
 
 void write_gray_row(const Color* colors, std::size_t count, std::uint8_t* pixels) noexcept {

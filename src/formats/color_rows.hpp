@@ -23,4 +23,7 @@ void write_rgba_row(const Color* colors, ChannelOrder order, std::size_t count, 
 void read_gray_row(const std::uint8_t* pixels, std::size_t count, Color* colors) noexcept;
 void write_gray_row(const Color* colors, std::size_t count, std::uint8_t* pixels) noexcept;
 
+// Each becomes its luma; alpha stays.
+void make_gray_row(Color* colors, std::size_t count) noexcept;
+
 }  // namespace coldbrick::inline v0::detail

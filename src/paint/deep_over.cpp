@@ -16,17 +16,23 @@ namespace {
 // t / 65535 rounded down, for t below 2^32 - 65536.
 COLDBRICK_INLINE std::uint32_t by_whole(std::uint32_t t) noexcept { return (t + (t >> 16U) + 1) >> 16U; }
 
-bool are_deep_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
-    auto common = std::uint16_t{65535};
-    for (std::size_t i = 0; i < count; ++i) {
-        std::uint16_t alpha = 0;
-        std::memcpy(&alpha, pixels + 8 * i + 6, sizeof alpha);
-        common &= alpha;
-    }
-    return common == 65535;
-}
-
 }  // namespace
+
+bool are_deep_opaque(const std::uint8_t* pixels, std::size_t count) noexcept {
+    auto all = std::uint64_t{0};
+    run_in_vectors([=, opaque = &all]() COLDBRICK_KERNEL {
+        auto common = ~std::uint64_t{0};
+        for (std::size_t i = 0; i < count; ++i) {
+            std::uint64_t pixel = 0;
+            std::memcpy(&pixel, pixels + 8 * i, sizeof pixel);
+            common &= pixel;
+        }
+        *opaque = common;
+    });
+    std::uint16_t alpha = 0;
+    std::memcpy(&alpha, reinterpret_cast<const std::uint8_t*>(&all) + 6, sizeof alpha);
+    return alpha == 65535;
+}
 
 DeepOver::DeepOver(const std::array<std::uint16_t, 4>& pixel, std::size_t channels, std::uint32_t alpha) noexcept
     : channels_{channels}, rest_{65535 - alpha} {
@@ -60,11 +66,8 @@ bool DeepOver::lay(const Surface& surface, const Span& run) const noexcept {
     return true;
 }
 
-std::optional<DeepOver> deep_over_of(const Surface& surface, const Ink& ink) noexcept {
-    const auto& kernel = *surface.kernel;
-    const auto& how = ink.how();
-    const auto is_usual = how.blend == Blend::over && how.light == Light::encoded && how.channels == Channels::all;
-    if (!is_usual || kernel.load_deep == nullptr || kernel.is_sparse) return std::nullopt;
+std::optional<DeepInk> deep_ink_of(const Surface& surface, const Ink& ink) noexcept {
+    if (surface.kernel->load_deep == nullptr || surface.kernel->is_sparse) return std::nullopt;
     auto color = Color16{};
     if (const auto* const shallow = ink.color()) {
         color = widened(*shallow);
@@ -73,8 +76,17 @@ std::optional<DeepOver> deep_over_of(const Surface& surface, const Ink& ink) noe
     } else {
         return std::nullopt;
     }
-    const auto alpha = nearest_whole<std::uint32_t>(color.alpha * whole_opacity(how) / 65535);
-    if (kernel.is_gray) return DeepOver{{luma(color)}, 1, alpha};
+    return DeepInk{.color = color,
+                   .alpha = nearest_whole<std::uint32_t>(color.alpha * whole_opacity(ink.how()) / 65535)};
+}
+
+std::optional<DeepOver> deep_over_of(const Surface& surface, const Ink& ink) noexcept {
+    const auto& how = ink.how();
+    const auto is_usual = how.blend == Blend::over && how.light == Light::encoded && how.channels == Channels::all;
+    const auto deep = is_usual ? deep_ink_of(surface, ink) : std::nullopt;
+    if (!deep) return std::nullopt;
+    const auto& [color, alpha] = *deep;
+    if (surface.kernel->is_gray) return DeepOver{{luma(color)}, 1, alpha};
     return DeepOver{{color.red, color.green, color.blue, 65535}, 4, alpha};
 }
 

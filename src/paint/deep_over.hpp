@@ -11,6 +11,17 @@
 
 namespace coldbrick::inline v0::detail {
 
+// A colour of 16 bits, and the alpha with which it is laid, opacity multiplied in. Of an ink of one colour, on numbers
+// of 16 bits.
+struct DeepInk {
+    Color16 color;
+    std::uint32_t alpha;
+};
+std::optional<DeepInk> deep_ink_of(const Surface& surface, const Ink& ink) noexcept;
+
+// Whether so many pixels of four numbers, alpha last, are opaque.
+bool are_deep_opaque(const std::uint8_t* pixels, std::size_t count) noexcept;
+
 class DeepOver {
   public:
     // The numbers of a pixel, one or four, and the alpha with which they are laid, opacity multiplied in.

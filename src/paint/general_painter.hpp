@@ -2,13 +2,16 @@
 #pragma once
 
 #include "formats/kernels.hpp"
+#include "formats/palette_numbers.hpp"
 #include "formats/source_over.hpp"
 #include "paint/blending.hpp"
+#include "paint/one_color.hpp"
 
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"
 
 #include <algorithm>
+#include <optional>
 #include <span>
 #include <type_traits>
 #include <variant>
@@ -74,8 +77,7 @@ class GeneralPainter {
                 replaces ? put(part, deep_ink_, kernel_.store_deep)
                          : lay(part, deep_ink_, deep_below_, kernel_.load_deep, kernel_.store_deep);
             } else {
-                replaces ? put(part, ink_colors_, kernel_.store)
-                         : lay(part, ink_colors_, below_, kernel_.load, kernel_.store);
+                replaces ? put(part, ink_colors_, store_) : lay(part, ink_colors_, below_, kernel_.load, store_);
             }
         }
     }
@@ -114,20 +116,64 @@ class GeneralPainter {
         return encode(surface_, color);
     }
 
-    template <class Texel, class Store>
-    void put(const CoverSpan& part, Stretch<Texel>& ink, Store store) {
+    template <class Texel, class StoreTexels>
+    void put(const CoverSpan& part, Stretch<Texel>& ink, StoreTexels&& store) {
         fetch(part, ink);
         store(surface_, ink.data(), part.length, {.x = part.x, .y = part.y});
     }
 
-    template <class Texel, class Load, class Store>
-    void lay(const CoverSpan& part, Stretch<Texel>& ink, Stretch<Texel>& below, Load load, Store store) {
+    template <class Texel, class Load, class StoreTexels>
+    void lay(const CoverSpan& part, Stretch<Texel>& ink, Stretch<Texel>& below, Load load, StoreTexels&& store) {
         const auto first = Point{.x = part.x, .y = part.y};
-        fetch(part, ink);
         load(surface_, first, part.length, below.data());
+        if constexpr (std::is_same_v<Texel, Color>) {
+            if (lay_by_byte(part, below)) return store(surface_, below.data(), part.length, first);
+        }
+        fetch(part, ink);
         blender_.lay(ink.data(), {.each = part.each, .all = part.all}, part.length, below.data());
         store(surface_, below.data(), part.length, first);
     }
+
+    // On opaque colours one colour is laid byte by byte, when enough of them have come. Says whether it was.
+    bool lay_by_byte(const CoverSpan& part, Stretch<Color>& below) {
+        const auto* const color = ink_.color();
+        if (color == nullptr || blender_.is_gray || ink_.how().blend == Blend::replace) return false;
+        if (part.each != nullptr || part.all != 255) return false;
+        constexpr auto few = 64;
+        if (!curves_ && laid_ + part.length <= few) {
+            laid_ += part.length;
+            return false;
+        }
+        auto* const bytes = reinterpret_cast<std::uint8_t*>(below.data());
+        const auto count = static_cast<std::size_t>(part.length);
+        if (!are_opaque(bytes, count)) return false;
+        if (!curves_) {
+            constexpr auto of_colors = Target{.top_left = nullptr,
+                                              .stride = 0,
+                                              .size = {},
+                                              .window = {},
+                                              .kernel = &rgba8_kernel,
+                                              .palette = nullptr};
+            curves_.emplace(of_colors, ink_.how(), *color);
+        }
+        (*curves_)(bytes, count * sizeof(Color));
+        return true;
+    }
+
+    // Colours to pixels; those of a palette are remembered.
+    struct Store {
+        void operator()(const Surface& surface, const Color* colors, int count, Point first) {
+            constexpr auto few = 32;
+            stored += count;
+            if (surface.kernel != &index8_kernel || stored <= few) {
+                return surface.kernel->store(surface, colors, count, first);
+            }
+            if (!numbers) numbers.emplace(palette_of(surface));
+            numbers->find(colors, count, pixel_address<1>(surface, first));
+        }
+        std::int64_t stored = 0;
+        std::optional<PaletteNumbers> numbers = std::nullopt;
+    };
 
     template <class Texel>
     void fetch(const CoverSpan& part, Stretch<Texel>& ink) {
@@ -165,6 +211,9 @@ class GeneralPainter {
     bool is_plain_;   // whether the ink replaces what is below,
     bool is_direct_;  // and its pixels are written at once
     bool is_over_;    // whether colours of its own are laid source-over, on pixels that are as colours are
+    Store store_;
+    int laid_ = 0;  // how many pixels, before it is worth while to find
+    std::optional<ByteCurves> curves_;
     int filled_ = 0;  // how many of the ink's colours are set, if it has one only
     Stretch<Color> ink_colors_;
     Stretch<Color> below_;

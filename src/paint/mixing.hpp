@@ -118,6 +118,43 @@ struct Layers {
     }
 };
 
+// The last value below, of those from 0 to m, up to which B(below, ink) goes evenly, as it does behind it.
+inline int last_before_bend(Blend mode, int ink, double alpha, int m) noexcept {
+    switch (mode) {
+        case Blend::darken:
+        case Blend::lighten:
+        case Blend::difference:
+            return ink;
+        case Blend::overlay:
+            return m / 2;
+        case Blend::add:
+            return m - static_cast<int>(std::ceil(ink * alpha / m));
+        case Blend::color_dodge:
+            return std::max(0, m - 1 - ink);
+        case Blend::color_burn:
+            return ink == 0 ? m - 1 : m - ink;
+        default:
+            return m;
+    }
+}
+
+// Through what the values from first to last become on opaque pixels: the first one's result, raised so that the whole
+// part is the nearest whole number, halves up, and by how much the results rise from each to the next. A fraction that
+// is no half is at least 1/2d away from one, and 1/d if its denominator d is even.
+struct Rise {
+    double raised;
+    double step;
+};
+inline Rise rise_between(Blend mode, double ink, double alpha, int first, int last, double m) noexcept {
+    const auto layers = Layers<double>{.below_alpha = m, .ink_alpha = alpha, .m = m};
+    const auto from = layers.on_opaque(mode, first, ink);
+    const auto to = layers.on_opaque(mode, last, ink);
+    const auto value = from.numerator / from.denominator;
+    const auto step = last > first ? (to.numerator / to.denominator - value) / (last - first) : 0;
+    const auto of = std::max(from.denominator, to.denominator);
+    return {.raised = value + 0.5 + (std::fmod(of, 2) == 0 ? 1 / (2 * of) : 0), .step = step};
+}
+
 template <class Number>
 Number rounded(const Fraction<Number>& fraction) noexcept {
     return (2 * fraction.numerator + fraction.denominator) / (2 * fraction.denominator);

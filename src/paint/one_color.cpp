@@ -26,26 +26,6 @@ std::array<unsigned, 4> channels_of(const Target& target) noexcept {
     return {pixel[0], pixel[1], pixel[2], pixel[3]};
 }
 
-// The last value below up to which B(below, ink) goes evenly, as it does behind it.
-int last_before_bend(Blend mode, int ink, double alpha) noexcept {
-    switch (mode) {
-        case Blend::darken:
-        case Blend::lighten:
-        case Blend::difference:
-            return ink;
-        case Blend::overlay:
-            return 127;
-        case Blend::add:
-            return 255 - static_cast<int>(std::ceil(ink * alpha / m));
-        case Blend::color_dodge:
-            return std::max(0, 254 - ink);
-        case Blend::color_burn:
-            return ink == 0 ? 254 : 255 - ink;
-        default:
-            return 255;
-    }
-}
-
 // Where a byte of a word is.
 constexpr unsigned shift_of(std::size_t byte) noexcept {
     return 8 * static_cast<unsigned>(std::endian::native == std::endian::little ? byte : 3 - byte);
@@ -53,24 +33,17 @@ constexpr unsigned shift_of(std::size_t byte) noexcept {
 
 }  // namespace
 
-// Through what the values from first to last become, so that the whole part of it is the nearest whole number, halves
-// up. A fraction that is no half is at least 1/2d away from one, and 1/d if d is even; d is at most 255 * 255, so
-// rounding the slope to 2^-24 (2^-25 for each of 255 steps) does not move it past one.
+// Denominators are at most 255 * 255, so rounding the slope to 2^-24 (2^-25 for each of 255 steps) does not move a
+// fraction past a half.
 ByteCurves::Line ByteCurves::line_through(const Laying& how, double ink, double alpha, int first, int last) noexcept {
-    const auto layers = Layers<double>{.below_alpha = m, .ink_alpha = alpha, .m = m};
-    const auto from = layers.on_opaque(how.blend, first, ink);
-    const auto to = layers.on_opaque(how.blend, last, ink);
-    const auto value = from.numerator / from.denominator;
-    const auto rise = last > first ? (to.numerator / to.denominator - value) / (last - first) : 0;
-    const auto slope = static_cast<std::int64_t>(std::nearbyint(rise * line_unit));
-    const auto of = std::max(from.denominator, to.denominator);
-    const auto raised = (value + 0.5) * line_unit + (std::fmod(of, 2) == 0 ? line_unit / (2 * of) : 0);
-    const auto start = static_cast<std::int64_t>(std::nearbyint(raised)) - slope * first;
+    const auto [raised, step] = rise_between(how.blend, ink, alpha, first, last, m);
+    const auto slope = static_cast<std::int64_t>(std::nearbyint(step * line_unit));
+    const auto start = static_cast<std::int64_t>(std::nearbyint(raised * line_unit)) - slope * first;
     return {.slope = static_cast<std::uint32_t>(slope), .start = static_cast<std::uint32_t>(start)};
 }
 
 ByteCurves::Bend ByteCurves::bend_of(const Laying& how, std::uint8_t ink, std::uint8_t alpha) noexcept {
-    const auto last = alpha > 0 ? last_before_bend(how.blend, ink, alpha) : 255;
+    const auto last = alpha > 0 ? last_before_bend(how.blend, ink, alpha, 255) : 255;
     const auto first = line_through(how, ink, alpha, 0, last);
     return {.first = first, .behind = last < 255 ? line_through(how, ink, alpha, last + 1, 255) : first, .last = last};
 }

@@ -3,6 +3,7 @@
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
 #include "paint/brush.hpp"
+#include "paint/deep_lines.hpp"
 #include "paint/deep_over.hpp"
 #include "paint/general_painter.hpp"
 #include "paint/masks.hpp"
@@ -139,11 +140,12 @@ Box paint_one_color(const Surface& surface, const Brush& brush, const AreaRef& a
                       {.context = &painters, .take = take, .repeats = Repeats::never, .take_cover = take_cover});
 }
 
-// One colour source-over on numbers of 16 bits.
-Box paint_deep(const Surface& surface, const DeepOver& deep, const Ink& ink, const AreaRef& area, const Box* box) {
+// One colour on numbers of 16 bits, which is laid on some runs.
+template <class Deep>
+Box paint_deep(const Surface& surface, const Deep& deep, const Ink& ink, const AreaRef& area, const Box* box) {
     struct Painters {
         const Surface& surface;
-        const DeepOver& of_whole;
+        const Deep& of_whole;
         SpanReceiver others;
     };
     GeneralPainter general{surface, ink, Box{}};
@@ -166,6 +168,7 @@ Box paint_general(const Surface& surface, const Brush& brush, const AreaRef& are
     const auto& ink = *brush.ink;
     if (is_by_byte(surface, ink)) return paint_one_color(surface, brush, area, box);
     if (const auto deep = deep_over_of(surface, ink)) return paint_deep(surface, *deep, ink, area, box);
+    if (const auto deep = deep_lines_of(surface, ink)) return paint_deep(surface, *deep, ink, area, box);
     GeneralPainter painter{surface, ink, placing_box(ink, area)};
     return paint_area(surface, area, box, painter.receiver());
 }

@@ -7,6 +7,7 @@
 #include "paint/witness.hpp"
 #include "pictures/packed_copy.hpp"
 #include "pictures/picture_sources.hpp"
+#include "pictures/sampled_source.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/region.hpp"
@@ -91,7 +92,7 @@ class Prepared {
     }
 
     Surface surface_;
-    std::vector<std::uint8_t> bytes_;
+    PixelBytes bytes_;
 };
 
 bool is_usual(const Laying& laying) noexcept {
@@ -244,12 +245,7 @@ Surface crop(const Surface& surface, const Box& box) {
 
 namespace {
 
-// Each becomes its luma; alpha stays.
-void make_gray(std::vector<Color>& colors) {
-    std::vector<std::uint8_t> grays(colors.size());
-    write_gray_row(colors.data(), colors.size(), grays.data());
-    for (std::size_t i = 0; i < colors.size(); ++i) colors[i] = with_alpha(gray(grays[i]), colors[i].alpha);
-}
+void make_gray(std::vector<Color>& colors) { make_gray_row(colors.data(), colors.size()); }
 void make_gray(std::vector<Color16>& colors) {
     for (auto& color : colors) color.red = color.green = color.blue = luma(color);
 }
@@ -276,6 +272,14 @@ void gray_out_rows(const Surface& surface) {
 }  // namespace
 
 void gray_out(const Surface& surface) {
+    if (surface.kernel->is_color && !surface.clips) {
+        const auto [at, size] = surface.window;
+        for (int y = at.y; y < at.y + size.height; ++y) {
+            auto* const colors = reinterpret_cast<Color*>(pixel_address(surface, at.x, y));
+            make_gray_row(colors, static_cast<std::size_t>(size.width));
+        }
+        return;
+    }
     surface.kernel->load_deep != nullptr ? gray_out_rows<Color16>(surface) : gray_out_rows<Color>(surface);
 }
 

@@ -1,6 +1,7 @@
 #include "coldbrick/convert.hpp"
 
 #include "formats/kernels.hpp"
+#include "formats/palette_numbers.hpp"
 #include "geometry/limits.hpp"
 #include "pictures/packed_copy.hpp"
 
@@ -14,6 +15,33 @@
 namespace coldbrick::inline v0::detail {
 
 namespace {
+
+// Rows that are colours as they lie in memory, on one of the sides.
+bool convert_color_rows(const Surface& from, const Surface& to) {
+    const auto [at, size] = from.window;
+    if (!from.kernel->is_color && !to.kernel->is_color) return false;
+    for (int y = 0; y < size.height; ++y) {
+        const auto first = Point{.x = at.x, .y = at.y + y};
+        if (to.kernel->is_color) {
+            read_colors(from, first, size.width, reinterpret_cast<Color*>(pixel_address(to, 0, y)));
+        } else {
+            const auto* const colors = reinterpret_cast<const Color*>(pixel_address(from, first.x, first.y));
+            write_colors(to, colors, size.width, {.x = 0, .y = y});
+        }
+    }
+    return true;
+}
+
+// To numbers of a palette, of which those that were found are remembered.
+void convert_to_numbers(const Surface& from, const Surface& to) {
+    const auto [at, size] = from.window;
+    std::vector<Color> colors(static_cast<std::size_t>(size.width));
+    PaletteNumbers numbers{palette_of(to)};
+    for (int y = 0; y < size.height; ++y) {
+        read_colors(from, {.x = at.x, .y = at.y + y}, size.width, colors.data());
+        numbers.find(colors.data(), size.width, pixel_address(to, 0, y));
+    }
+}
 
 template <class Texel>
 void convert_rows(const Surface& from, const Surface& to) {
@@ -35,6 +63,8 @@ void convert_part(const Surface& from, const Surface& to) {
         }
         return;
     }
+    if (to.kernel == &index8_kernel) return convert_to_numbers(from, to);
+    if (convert_color_rows(from, to)) return;
     from.kernel->load_deep != nullptr ? convert_rows<Color16>(from, to) : convert_rows<Color>(from, to);
 }
 
@@ -60,8 +90,18 @@ void convert(const Surface& from, const Surface& to, int threads) {
     });
 }
 
+namespace {
+
+// Bits that belong to no pixel are 0.
+PixelBytes unset_bytes(Size size, int pixel_bits) {
+    const auto count = bitmap_bytes(size, pixel_bits);
+    return pixel_bits % 8 == 0 ? PixelBytes{count, PixelBytes::Unset{}} : PixelBytes{count};
+}
+
+}  // namespace
+
 PackedCopy::PackedCopy(const Surface& like, Size size, const FormatKernel& kernel)
-    : bytes(bitmap_bytes(size, kernel.pixel_bits)),
+    : bytes{unset_bytes(size, kernel.pixel_bits)},
       surface{{.top_left = bytes.data(),
                .stride = kernel.row_bytes(size.width),
                .size = size,

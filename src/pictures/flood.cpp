@@ -29,11 +29,12 @@ class Likeness {
           tolerance_{how.tolerance},
           color_{decode(surface, how.from)},
           pixel_bytes_{surface.kernel->pixel_bytes()},
-          is_of_bytes_{!surface.kernel->is_sparse && (how.tolerance == 0 || surface.kernel->blend != nullptr)},
+          is_of_bytes_{can_compare_bytes(*surface.kernel, how.tolerance)},
           blocks_{(surface.window.size.width + block_pixels - 1) / block_pixels} {
-        if (!is_of_bytes_) return;
-        const auto* const first = pixel_address(surface, how.from.x, how.from.y);
-        for (std::size_t i = 0; i < sizeof first_; ++i) first_[i] = first[i % static_cast<std::size_t>(pixel_bytes_)];
+        const auto* const first = is_of_bytes_ ? pixel_address(surface, how.from.x, how.from.y)
+                                               : reinterpret_cast<const std::uint8_t*>(&color_);
+        const auto bytes = is_of_bytes_ ? static_cast<std::size_t>(pixel_bytes_) : sizeof color_;
+        for (std::size_t i = 0; i < sizeof first_; ++i) first_[i] = first[i % bytes];
     }
 
     // The first pixel of a row from column x on, before the end, that is like the first one or unlike it; else the end.
@@ -53,6 +54,12 @@ class Likeness {
     }
 
   private:
+    // Three bytes are compared as a colour's four.
+    static bool can_compare_bytes(const FormatKernel& kernel, int tolerance) noexcept {
+        const auto knows_bytes = kernel.blend != nullptr;
+        return !kernel.is_sparse && (knows_bytes ? kernel.pixel_bits != 24 : tolerance == 0);
+    }
+
     static constexpr int block_pixels = 1024;
     static constexpr std::size_t period = 96;  // every pixel size and every vector divides it
 
@@ -99,37 +106,57 @@ class Likeness {
     }
 
     void compare_bytes(const std::uint8_t* pixels, std::vector<std::uint8_t>& found) const {
+        const auto count = found.size();
+        if (pixel_bytes_ == 4) return compare_words(pixels, count, found.data());
+        if (pixel_bytes_ == 1) return compare_each(pixels, count, found.data());
         const auto pixel_bytes = static_cast<std::size_t>(pixel_bytes_);
-        const auto count = found.size() * pixel_bytes;
         std::array<std::uint8_t, std::size_t{block_pixels} * 8> like;
-        run_in_vectors([=, to = like.data(), first = first_,
-                        tolerance = static_cast<std::uint8_t>(tolerance_)]() COLDBRICK_KERNEL {
-            for (std::size_t done = 0; done < count; done += period) {
-                const auto some = std::min(period, count - done);
-                for (std::size_t i = 0; i < some; ++i) {
-                    const auto byte = pixels[done + i];
-                    const auto away = static_cast<std::uint8_t>(std::max(byte, first[i]) - std::min(byte, first[i]));
-                    to[done + i] = away <= tolerance ? 1 : 0;
-                }
-            }
-        });
-        for (std::size_t i = 0; i < found.size(); ++i) {
+        compare_each(pixels, count * pixel_bytes, like.data());
+        for (std::size_t i = 0; i < count; ++i) {
             auto all = like[i * pixel_bytes];
             for (std::size_t k = 1; k < pixel_bytes; ++k) all &= like[i * pixel_bytes + k];
             found[i] = all;
         }
     }
 
+    // Byte by byte.
+    void compare_each(const std::uint8_t* pixels, std::size_t count, std::uint8_t* found) const {
+        run_in_vectors([=, first = first_, tolerance = static_cast<std::uint8_t>(tolerance_)]() COLDBRICK_KERNEL {
+            for (std::size_t done = 0; done < count; done += period) {
+                const auto some = std::min(period, count - done);
+                for (std::size_t i = 0; i < some; ++i) {
+                    const auto byte = pixels[done + i];
+                    const auto away = static_cast<std::uint8_t>(std::max(byte, first[i]) - std::min(byte, first[i]));
+                    found[done + i] = away <= tolerance ? 1 : 0;
+                }
+            }
+        });
+    }
+
+    // Pixels of four bytes.
+    void compare_words(const std::uint8_t* pixels, std::size_t count, std::uint8_t* found) const {
+        run_in_vectors([=, first = first_, tolerance = static_cast<std::uint8_t>(tolerance_)]() COLDBRICK_KERNEL {
+            using Bytes32 = std::uint8_t __attribute__((vector_size(32)));
+            using Bytes8 = std::uint8_t __attribute__((vector_size(8)));
+            constexpr std::size_t at_once = 8;
+            Bytes32 like;
+            read(first.data(), like);
+            for (std::size_t i = 0; i < count; i += at_once) {
+                const auto some = std::min(at_once, count - i);
+                Bytes32 bytes{};
+                some == at_once ? read(pixels + 4 * i, bytes) : void(std::memcpy(&bytes, pixels + 4 * i, 4 * some));
+                const Bytes32 away = (bytes > like ? bytes : like) - (bytes < like ? bytes : like);
+                const auto are_near = reinterpret_cast<Ints8>(away <= tolerance);
+                const auto is_found = __builtin_convertvector((are_near == -1) & 1, Bytes8);
+                some == at_once ? write(is_found, found + i) : void(std::memcpy(found + i, &is_found, some));
+            }
+        });
+    }
+
     void compare_colors(Point first, std::vector<std::uint8_t>& found) const {
         std::array<Color, block_pixels> colors;
         read_colors(surface_, first, static_cast<int>(found.size()), colors.data());
-        for (std::size_t i = 0; i < found.size(); ++i) found[i] = is_near(colors[i]) ? 1 : 0;
-    }
-
-    [[nodiscard]] bool is_near(Color color) const noexcept {
-        const auto away = [](int a, int b) { return std::abs(a - b); };
-        return std::max({away(color.red, color_.red), away(color.green, color_.green), away(color.blue, color_.blue),
-                         away(color.alpha, color_.alpha)}) <= tolerance_;
+        compare_words(reinterpret_cast<const std::uint8_t*>(colors.data()), found.size(), found.data());
     }
 
     const Surface& surface_;

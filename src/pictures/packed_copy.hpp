@@ -3,6 +3,7 @@
 
 #include "formats/kernels.hpp"
 
+#include "coldbrick/detail/pixel_bytes.hpp"
 #include "coldbrick/pixels.hpp"
 
 namespace coldbrick::inline v0::detail {
@@ -13,7 +14,7 @@ struct PackedCopy {
     // The pixels of a surface's clip, in its format, or of one channel as gray.
     explicit PackedCopy(const Surface& of);
 
-    std::vector<std::uint8_t> bytes;
+    PixelBytes bytes;
     Surface surface;  // of these bytes, also after a move
 };
 

@@ -3,6 +3,7 @@
 #include "formats/kernels.hpp"
 #include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
+#include "pictures/box_means.hpp"
 #include "pictures/nearest.hpp"
 #include "pictures/resizer.hpp"
 
@@ -12,6 +13,7 @@
 #include <algorithm>
 #include <string>
 #include <type_traits>
+#include <vector>
 
 namespace coldbrick::inline v0::detail {
 
@@ -30,8 +32,17 @@ void resize_as(const Surface& from, const Surface& to, Scaling how, unsigned thr
         const auto begin_of = [&](std::size_t of) {
             return static_cast<int>(static_cast<std::int64_t>(of) * height / parts);
         };
-        Resizer<Number, Texel>{width, from.kernel->has_alpha, to, columns, rows}.run(from, begin_of(part),
-                                                                                     begin_of(part + 1));
+        Resizer<Number, Texel> resizer{width, from.kernel->has_alpha, to, columns, rows};
+        auto means =
+            std::is_same_v<Texel, Color> && how == Scaling::box ? box_means(from.window.size, to.size) : std::nullopt;
+        std::vector<Color> result(means ? static_cast<std::size_t>(to.size.width) : 0);
+        for (auto y = begin_of(part); y < begin_of(part + 1); ++y) {
+            if (means && means->find(from, y, result.data())) {
+                write_colors(to, result.data(), to.size.width, {.x = 0, .y = y});
+            } else {
+                resizer.find(from, y);
+            }
+        }
     });
 }
 

@@ -10,28 +10,38 @@
 #include <algorithm>
 #include <cstddef>
 #include <cstdint>
+#include <cstring>
 #include <type_traits>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
 
+// Vectors of numbers that are mixed: of a pixel's four; of 32 bytes, and as many whole ones.
 template <class Number>
-struct FourOf;
+struct VectorsOf;
 template <>
-struct FourOf<float> {
-    using Type = float __attribute__((vector_size(16)));
+struct VectorsOf<float> {
+    using Four = float __attribute__((vector_size(16)));
+    using Some = float __attribute__((vector_size(32)));
+    using Whole = std::int32_t __attribute__((vector_size(32)));
 };
 template <>
-struct FourOf<std::uint8_t> {
-    using Type = std::uint8_t __attribute__((vector_size(4)));
+struct VectorsOf<double> {
+    using Four = double __attribute__((vector_size(32)));
+    using Some = double __attribute__((vector_size(32)));
+    using Whole = std::int32_t __attribute__((vector_size(16)));
+};
+
+// Of a pixel's four channels.
+template <class Channel>
+struct ChannelsOf;
+template <>
+struct ChannelsOf<std::uint8_t> {
+    using Four = std::uint8_t __attribute__((vector_size(4)));
 };
 template <>
-struct FourOf<std::uint16_t> {
-    using Type = std::uint16_t __attribute__((vector_size(8)));
-};
-template <>
-struct FourOf<double> {
-    using Type = double __attribute__((vector_size(32)));
+struct ChannelsOf<std::uint16_t> {
+    using Four = std::uint16_t __attribute__((vector_size(8)));
 };
 
 // How a picture is mixed. In single precision whole numbers below 2^22 stay exact, and their quotients are rounded to
@@ -39,8 +49,10 @@ struct FourOf<double> {
 template <class Number, class Texel>
 class Resizer {
     // Red, green, blue and alpha; where not all is opaque, the colours are multiplied by alpha.
-    using Pixel4 = typename FourOf<Number>::Type;
-    using TexelChannels = typename FourOf<decltype(Texel::red)>::Type;
+    using Pixel4 = typename VectorsOf<Number>::Four;
+    using Vector = typename VectorsOf<Number>::Some;
+    using Whole = typename VectorsOf<Number>::Whole;
+    using TexelChannels = typename ChannelsOf<decltype(Texel::red)>::Four;
     using Row = std::vector<Number>;
     static constexpr auto whole = std::is_same_v<Texel, Color> ? 255 : 65535;
 
@@ -51,38 +63,41 @@ class Resizer {
           to_{to},
           columns_{columns},
           rows_{rows},
-          kept_(rows.count, Row(4 * columns.first.size())),
+          kept_(rows.count, Row(padded(4 * columns.first.size()))),
           numbers_(rows.count, -1),
+          are_opaque_(rows.count),
+          mixed_(rows.count),
           colors_(static_cast<std::size_t>(width)),
-          source_(4 * colors_.size()),
-          sums_(4 * columns.first.size()),
-          result_(columns.first.size()) {}
+          source_(padded(4 * colors_.size())),
+          result_(padded(columns.first.size())) {}
 
-    // Rows of the result, from first to end - 1.
-    void run(const Surface& from, int first, int end) {
+    // A row of the result.
+    void find(const Surface& from, int y) {
         const auto& at = from.window.at;
-        for (auto y = first; y < end; ++y) {
-            add_rows(static_cast<std::size_t>(y), [&](int row) { keep(from, {.x = at.x, .y = at.y + row}, row); });
-            write(y);
-        }
+        const auto begin = rows_.first[static_cast<std::size_t>(y)];
+        for (auto row = begin; row <= last_of(y); ++row) keep(from, {.x = at.x, .y = at.y + row}, row);
+        write(y);
     }
 
     // The next row of the picture, at a place of a surface; all of the result is there after the last one.
     void take(const Surface& from, Point at, int row) {
         keep(from, at, row);
-        for (; next_ < to_.size.height && last_of(next_) <= row; ++next_) {
-            add_rows(static_cast<std::size_t>(next_), [](int) {});
-            write(next_);
-        }
+        for (; next_ < to_.size.height && last_of(next_) <= row; ++next_) write(next_);
     }
 
   private:
+    // So many numbers are mixed at once: rows are as long as a multiple.
+    static constexpr std::size_t at_once = 32;
+    static constexpr std::size_t padded(std::size_t count) noexcept {
+        return (count + at_once - 1) / at_once * at_once;
+    }
+
     [[nodiscard]] int last_of(int y) const noexcept {
         return rows_.first[static_cast<std::size_t>(y)] + static_cast<int>(rows_.count) - 1;
     }
 
     void write(int y) {
-        has_alpha_ ? round() : round_opaque();
+        find_rows(static_cast<std::size_t>(y)) ? mix_opaque() : mix_weighted();
         write_colors(to_, result_.data(), to_.size.width, {.x = 0, .y = y});
     }
 
@@ -90,19 +105,20 @@ class Resizer {
     void keep(const Surface& from, Point at, int row) {
         const auto place = static_cast<std::size_t>(row) % kept_.size();
         if (numbers_[place] == row) return;
-        read_row(from, at);
+        are_opaque_[place] = read_row(from, at);
         mix_columns(kept_[place]);
         numbers_[place] = row;
     }
 
-    void read_row(const Surface& from, Point at) {
+    // Says whether all of it is opaque. Else the colours are multiplied by alpha.
+    bool read_row(const Surface& from, Point at) {
         read_colors(from, at, static_cast<int>(colors_.size()), colors_.data());
         run_in_vectors([from = reinterpret_cast<const decltype(Texel::red)*>(colors_.data()), to = source_.data(),
-                        count = source_.size()]() COLDBRICK_KERNEL {
+                        count = 4 * colors_.size()]() COLDBRICK_KERNEL {
             for (std::size_t i = 0; i < count; ++i) to[i] = static_cast<Number>(from[i]);
         });
-        if (!has_alpha_) return;
-        run_in_vectors([pixels = source_.data(), count = source_.size()]() COLDBRICK_KERNEL {
+        if (!has_alpha_ || are_all_opaque(colors_.data(), colors_.size())) return true;
+        run_in_vectors([pixels = source_.data(), count = 4 * colors_.size()]() COLDBRICK_KERNEL {
             for (std::size_t i = 0; i < count; i += 4) {
                 Pixel4 pixel;
                 detail::read(pixels + i, pixel);
@@ -111,6 +127,17 @@ class Resizer {
                 detail::write(pixel, pixels + i);
             }
         });
+        return false;
+    }
+
+    static bool are_all_opaque(const Texel* colors, std::size_t count) noexcept {
+        auto common = decltype(Texel::alpha){whole};
+        run_in_vectors([=, to = &common]() COLDBRICK_KERNEL {
+            auto all = decltype(Texel::alpha){whole};
+            for (std::size_t i = 0; i < count; ++i) all &= colors[i].alpha;
+            *to = all;
+        });
+        return common == whole;
     }
 
     void mix_columns(Row& row) {
@@ -137,56 +164,92 @@ class Resizer {
             for (std::size_t x = 0; x < count; ++x) {
                 const auto* pixels = source + std::ptrdiff_t{4} * first[x];
                 const auto* const weight = weights + x * taps;
-                Pixel4 mixed{};
-                for (std::size_t k = 0; k < taps; ++k, pixels += 4) {
+                Pixel4 even{};
+                Pixel4 odd{};
+                const auto add = [&](std::size_t k, Pixel4& to_sum) COLDBRICK_KERNEL {
                     Pixel4 pixel;
-                    detail::read(pixels, pixel);
-                    mixed += pixel * weight[k];
+                    detail::read(pixels + 4 * k, pixel);
+                    to_sum += pixel * weight[k];
+                };
+                std::size_t k = 0;
+                for (; k + 2 <= taps; k += 2) {
+                    add(k, even);
+                    add(k + 1, odd);
                 }
-                detail::write(mixed, to + 4 * x);
+                if (k < taps) add(k, even);
+                even += odd;
+                detail::write(even, to + 4 * x);
             }
         });
     }
 
-    // keep(row) makes sure that a row is kept.
-    template <class Keep>
-    void add_rows(std::size_t y, const Keep& keep_row) {
+    // A row that is mixed to one of the result, by a weight.
+    struct Mixed {
+        const Number* numbers;
+        Number weight;
+        bool is_opaque;
+    };
+
+    // Those of a row of the result. Says whether all are opaque.
+    bool find_rows(std::size_t y) {
+        auto are_opaque = true;
+        mixed_.clear();
         for (std::size_t k = 0; k < rows_.count; ++k) {
             const auto weight = rows_.weights[y * rows_.count + k];
             if (weight == 0 && k > 0) continue;
-            const auto number = rows_.first[y] + static_cast<int>(k);
-            keep_row(number);
-            const auto& more = kept_[static_cast<std::size_t>(number) % kept_.size()];
-            run_in_vectors([=, from = more.data(), to = sums_.data(), count = sums_.size()]() COLDBRICK_KERNEL {
-                if (k == 0) {
-                    for (std::size_t i = 0; i < count; ++i) to[i] = from[i] * weight;
-                } else {
-                    for (std::size_t i = 0; i < count; ++i) to[i] += from[i] * weight;
-                }
-            });
+            const auto place = (static_cast<std::size_t>(rows_.first[y]) + k) % kept_.size();
+            mixed_.push_back({.numbers = kept_[place].data(), .weight = weight, .is_opaque = are_opaque_[place] != 0});
+            are_opaque = are_opaque && mixed_.back().is_opaque;
         }
+        return are_opaque;
     }
 
+    [[nodiscard]] Number sum() const noexcept { return static_cast<Number>(columns_.sum * rows_.sum); }
+
     // To the nearest values.
-    void round_opaque() {
-        const auto sum = static_cast<Number>(columns_.sum * rows_.sum);
-        run_in_vectors([=, from = sums_.data(), to = reinterpret_cast<decltype(Texel::red)*>(result_.data()),
-                        count = sums_.size()]() COLDBRICK_KERNEL {
-            for (std::size_t i = 0; i < count; ++i) {
-                const auto mixed = std::min(std::max(from[i] / sum, Number{0}), Number{whole});
-                to[i] = static_cast<decltype(Texel::red)>(static_cast<std::int32_t>(mixed + Number{0.5}));
+    void mix_opaque() {
+        using Channel = decltype(Texel::red);
+        run_in_vectors([=, rows = mixed_.data(), taps = mixed_.size(), sum = sum(), count = 4 * columns_.first.size(),
+                        to = reinterpret_cast<Channel*>(result_.data())]() COLDBRICK_KERNEL {
+            constexpr auto lanes = sizeof(Vector) / sizeof(Number);
+            constexpr auto vectors = at_once / lanes;
+            for (std::size_t i = 0; i < count; i += at_once) {
+                Vector mixed[vectors] = {};
+                for (std::size_t k = 0; k < taps; ++k) {
+                    const auto weight = rows[k].weight;
+                    for (std::size_t v = 0; v < vectors; ++v) {
+                        Vector more;
+                        detail::read(rows[k].numbers + i + v * lanes, more);
+                        mixed[v] += more * weight;
+                    }
+                }
+                std::int32_t nearest[at_once];
+                for (std::size_t v = 0; v < vectors; ++v) {
+                    const auto rounded = __builtin_convertvector(mixed[v] / sum + Number{0.5}, Whole);
+                    detail::write(rounded, nearest + v * lanes);
+                }
+                for (std::size_t k = 0; k < at_once; ++k) {
+                    to[i + k] = static_cast<Channel>(std::min(std::max(nearest[k], 0), whole));
+                }
             }
         });
     }
 
-    void round() {
-        const auto sum = static_cast<Number>(columns_.sum * rows_.sum);
-        run_in_vectors([=, from = sums_.data(), to = result_.data(), count = result_.size()]() COLDBRICK_KERNEL {
+    // Colours multiplied by alpha. Those of opaque rows are not yet.
+    void mix_weighted() {
+        run_in_vectors([=, rows = mixed_.data(), taps = mixed_.size(), sum = sum(), to = result_.data(),
+                        count = columns_.first.size()]() COLDBRICK_KERNEL {
             using Whole4 = std::int32_t __attribute__((vector_size(16)));
             const auto most = Pixel4{} + Number{whole};
             for (std::size_t x = 0; x < count; ++x) {
-                Pixel4 mixed;
-                detail::read(from + 4 * x, mixed);
+                Pixel4 mixed{};
+                for (std::size_t k = 0; k < taps; ++k) {
+                    const auto weight = rows[k].weight;
+                    const auto of_color = rows[k].is_opaque ? weight * Number{whole} : weight;
+                    Pixel4 pixel;
+                    detail::read(rows[k].numbers + 4 * x, pixel);
+                    mixed += pixel * Pixel4{of_color, of_color, of_color, weight};
+                }
                 const auto alpha = mixed[3];
                 const auto by = alpha > 0 ? alpha : Number{1};
                 mixed /= Pixel4{by, by, by, sum};
@@ -206,9 +269,10 @@ class Resizer {
     const Mixes<Number>& rows_;
     std::vector<Row> kept_;
     std::vector<int> numbers_;
+    std::vector<char> are_opaque_;
+    std::vector<Mixed> mixed_;
     std::vector<Texel> colors_;
     Row source_;
-    Row sums_;
     std::vector<Texel> result_;
     int next_ = 0;  // the row of the result that is to be written next
 };

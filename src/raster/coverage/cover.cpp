@@ -2,6 +2,7 @@
 
 #include "raster/coverage/cover_bands.hpp"
 #include "raster/coverage/cover_batch.hpp"
+#include "raster/coverage/cover_line.hpp"
 #include "raster/coverage/cover_row.hpp"
 #include "raster/rows/row_sweep.hpp"
 
@@ -43,23 +44,7 @@ void CoverEdges::add(FinePoint from, FinePoint to, int group) {
 
 namespace {
 
-// A line between what is covered and what is not, in rows that it goes through from top to bottom. What it leaves of
-// pixels is told for as many columns in each row: one more than it goes over wherever it lies, on the covered side.
-struct RowLine {
-    double start;  // its left end in the first of the rows
-    double slope;
-    double width;      // from its left to its right end in a row
-    double steepness;  // half of 1 / width
-    int columns;
-    bool is_left_side;
-    // In the row at hand:
-    double left = 0;
-    std::int64_t begin = 0;
-
-    [[nodiscard]] std::int64_t end() const noexcept { return begin + columns; }
-};
-
-constexpr auto most_columns = 512;
+constexpr auto most_columns = RowLine::most_columns;
 
 // By the row in which each begins.
 void sort_by_rows(std::vector<CoverEdge>& edges, int rows) {
@@ -77,34 +62,6 @@ void sort_by_rows(std::vector<CoverEdge>& edges, int rows) {
     std::vector<CoverEdge> sorted(edges.size());
     for (auto i = edges.size(); i-- > 0;) sorted[--ends[row_of(edges[i])]] = edges[i];
     edges.swap(sorted);
-}
-
-RowLine row_line(double x, double slope, bool is_left_side) noexcept {
-    const auto width = std::fabs(slope);
-    return {.start = x + std::min(slope, 0.0),
-            .slope = slope,
-            .width = width,
-            .steepness = width > 0 ? 0.5 / width : 0,
-            .columns = static_cast<int>(std::min(width, double{most_columns})) + 2,
-            .is_left_side = is_left_side};
-}
-
-// How much of the columns lies on the covered side of a line.
-void set_bytes_along(const RowLine& line, std::uint8_t* bytes) noexcept {
-    const auto [width, steepness, columns] = std::tuple{line.width, line.steepness, line.columns};
-    const auto scale = line.is_left_side ? 255.0 : -255.0;
-    const auto base = (line.is_left_side ? 0.0 : 255.0) + half_of_byte;
-    auto reach = static_cast<double>(line.begin) - line.left;
-    // What lies right of the line up to the end of a column.
-    auto before = 0.0;
-    for (int i = 0; i < columns; ++i) {
-        reach += 1;
-        const auto beyond_left = std::max(reach, 0.0);
-        const auto over_line = std::min(beyond_left, width);
-        const auto right_of_line = over_line * over_line * steepness + (beyond_left - over_line);
-        bytes[i] = static_cast<std::uint8_t>(static_cast<int>(base + scale * (right_of_line - before)));
-        before = right_of_line;
-    }
 }
 
 // Goes down the rows with the edges that cross each. Rows in which edges only go through, in the same order, are told
@@ -173,22 +130,12 @@ class CoverSweep {
             lines_.back().columns = 0;
         }
         for (auto row = 0; row < count; ++row) {
-            for (auto& line : lines_) place_in_row(line, row);
+            for (auto& line : lines_) line.come_to(row, width());
             tell_row(y + row);
         }
     }
 
     [[nodiscard]] int width() const noexcept { return window_.right - window_.left; }
-
-    // Places far outside the window are as good as some just outside.
-    void place_in_row(RowLine& line, int row) const noexcept {
-        constexpr auto outside = 2 * most_columns;
-        line.left = line.start + row * line.slope;
-        const auto end = line.is_left_side ? line.left : line.left + line.width;
-        const auto near_end = std::clamp(end, double{-outside}, double{1} * width() + outside);
-        const auto column = static_cast<std::int64_t>(near_end + outside) - outside;
-        line.begin = line.is_left_side ? column : column + 1 - line.columns;
-    }
 
     // Left and right sides come in pairs. Pairs that go over the same columns are summed up together.
     void tell_row(int y) {

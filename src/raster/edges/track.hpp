@@ -139,13 +139,13 @@ struct Track {
         closed = true;
     }
 
-  private:
     // So near to each other that their direction would mean nothing.
     static constexpr bool is_same(Vec a, Vec b) noexcept {
         constexpr auto near = 1.0 / 4096;
         return dot(a - b, a - b) < near * near;
     }
 
+  private:
     double longer_ = 0;
     bool is_hidden_ = false;
 };

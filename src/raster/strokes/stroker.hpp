@@ -31,6 +31,9 @@ struct Pen {
     [[nodiscard]] double reach() const noexcept;
 };
 
+// Corners between directions whose scalar product is above minus that are mitered by a pen's usual limit.
+inline constexpr double least_miter = 0.87;
+
 // The pen for a stroke along the track itself, such as a polyline: of even width it is moved by half a pixel to the
 // upper left (rule 3).
 [[nodiscard]] Pen pen_along(const Stroke& how) noexcept;

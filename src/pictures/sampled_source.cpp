@@ -1,0 +1,368 @@
+#include "pictures/sampled_source.hpp"
+
+#include "geometry/integers.hpp"
+#include "geometry/vectors.hpp"
+
+#include <algorithm>
+#include <array>
+#include <bit>
+#include <cstring>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+// Where the centres of some pixels come from: the upper left one of the four nearest pixels, and how far they are
+// beyond its centre.
+struct Origins {
+    static constexpr int most = 128;
+    std::array<std::int32_t, most> left;
+    std::array<std::int32_t, most> upper;
+    std::array<float, most> right_part;
+    std::array<float, most> lower_part;
+};
+
+// The place along one axis from which a pixel comes, by its column on the target.
+struct Way {
+    double step;
+    double start;
+    double last;  // the centre of the picture's last pixel
+
+    [[nodiscard]] COLDBRICK_INLINE double at(int column) const noexcept {
+        return std::min(std::max(0.0, step * column + start), last);
+    }
+    void find(int from, int count, std::int32_t* whole, float* part) const noexcept {
+        run_in_vectors([=, way = *this]() COLDBRICK_KERNEL {
+            for (int i = 0; i < count; ++i) {
+                const auto place = way.at(from + i);
+                whole[i] = static_cast<std::int32_t>(place);
+                part[i] = static_cast<float>(place - whole[i]);
+            }
+        });
+    }
+};
+
+// Of the pixels from one on to the right. Each follows from its own column, wherever the others begin.
+void find_origins(const Transform::Rows& by, Point from, Point at, Size size, int count, Origins& origins) noexcept {
+    const auto row = double{1} * from.y;
+    const auto across = Way{.step = by.xx, .start = by.xy * row + by.dx - at.x, .last = size.width - 1.0};
+    const auto down = Way{.step = by.yx, .start = by.yy * row + by.dy - at.y, .last = size.height - 1.0};
+    across.find(from.x, count, origins.left.data(), origins.right_part.data());
+    down.find(from.x, count, origins.upper.data(), origins.lower_part.data());
+}
+
+// A colour's channels as numbers.
+using Floats4 = float __attribute__((vector_size(16)));
+using Whole4 = std::int32_t __attribute__((vector_size(16)));
+using Bytes16 = std::uint8_t __attribute__((vector_size(16)));
+
+COLDBRICK_INLINE Floats4 channels_of(std::uint32_t word) noexcept {
+    using Words4 = std::uint32_t __attribute__((vector_size(16)));
+    const auto bytes = reinterpret_cast<Bytes16>(Words4{word, 0, 0, 0});
+    constexpr auto is_little = std::endian::native == std::endian::little;
+    const auto apart =
+        is_little
+            ? __builtin_shufflevector(bytes, Bytes16{}, 0, 16, 16, 16, 1, 16, 16, 16, 2, 16, 16, 16, 3, 16, 16, 16)
+            : __builtin_shufflevector(bytes, Bytes16{}, 16, 16, 16, 0, 16, 16, 16, 1, 16, 16, 16, 2, 16, 16, 16, 3);
+    return __builtin_convertvector(reinterpret_cast<Whole4>(apart), Floats4);
+}
+
+// Rounded to the nearest whole numbers from 0 to 255.
+COLDBRICK_INLINE void put(const Floats4& channels, Color* to) noexcept {
+    const auto bytes = reinterpret_cast<Bytes16>(__builtin_convertvector(channels + 0.5F, Whole4));
+    constexpr auto is_little = std::endian::native == std::endian::little;
+    const auto together =
+        is_little ? __builtin_shufflevector(bytes, bytes, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12)
+                  : __builtin_shufflevector(bytes, bytes, 3, 7, 11, 15, 3, 7, 11, 15, 3, 7, 11, 15, 3, 7, 11, 15);
+    std::memcpy(static_cast<void*>(to), &together, sizeof(Color));
+}
+
+// Four pixels around a place, as words with the bytes of a Color.
+struct Around {
+    std::uint32_t upper_left;
+    std::uint32_t upper_right;
+    std::uint32_t lower_left;
+    std::uint32_t lower_right;
+
+    [[nodiscard]] COLDBRICK_INLINE bool are_opaque() const noexcept {
+        constexpr auto alpha = std::endian::native == std::endian::little ? 0xff000000U : 0xffU;
+        return (upper_left & upper_right & lower_left & lower_right & alpha) == alpha;
+    }
+};
+
+COLDBRICK_INLINE Floats4 between(const Floats4& a, const Floats4& b, float part) noexcept { return a + (b - a) * part; }
+
+// Colours count by their alpha.
+COLDBRICK_INLINE void mix(const Around& around, float right, float lower, Color* to) noexcept {
+    auto upper_left = channels_of(around.upper_left);
+    auto upper_right = channels_of(around.upper_right);
+    auto lower_left = channels_of(around.lower_left);
+    auto lower_right = channels_of(around.lower_right);
+    if (around.are_opaque()) {
+        const auto upper_mix = between(upper_left, upper_right, right);
+        return put(between(upper_mix, between(lower_left, lower_right, right), lower), to);
+    }
+    auto sums = Floats4{};
+    const auto add = [&](Floats4& channels, float weight) COLDBRICK_KERNEL {
+        const auto alpha = weight * channels[3];
+        channels[3] = 1;
+        sums += channels * alpha;
+    };
+    add(upper_left, (1 - right) * (1 - lower));
+    add(upper_right, right * (1 - lower));
+    add(lower_left, (1 - right) * lower);
+    add(lower_right, right * lower);
+    const auto alpha = sums[3];
+    if (!(alpha > 0)) return put(Floats4{}, to);
+    sums = sums / Floats4{alpha, alpha, alpha, 1};
+    constexpr auto most = Floats4{255, 255, 255, 255};
+    put(sums < most ? sums : most, to);
+}
+
+// Those of some places.
+struct Arounds {
+    std::array<std::uint32_t, Origins::most> upper_left;
+    std::array<std::uint32_t, Origins::most> upper_right;
+    std::array<std::uint32_t, Origins::most> lower_left;
+    std::array<std::uint32_t, Origins::most> lower_right;
+
+    void set(std::size_t i, const Around& of) noexcept {
+        upper_left[i] = of.upper_left;
+        upper_right[i] = of.upper_right;
+        lower_left[i] = of.lower_left;
+        lower_right[i] = of.lower_right;
+    }
+    [[nodiscard]] COLDBRICK_INLINE Around at(std::size_t i) const noexcept {
+        return {upper_left[i], upper_right[i], lower_left[i], lower_right[i]};
+    }
+};
+
+constexpr std::size_t at_once = 8;
+using Floats8 = float __attribute__((vector_size(32)));
+
+// A channel of eight pixels.
+COLDBRICK_INLINE void find_channel(const std::uint32_t* pixels, unsigned shift, Floats8& channel) noexcept {
+    Words8 words;
+    read(pixels, words);
+    channel = __builtin_convertvector(reinterpret_cast<Ints8>(words >> shift & 255U), Floats8);
+}
+
+// Eight pixels from one on, as mix() does it where all are opaque. Says whether they are.
+COLDBRICK_INLINE bool mix_opaque(const Arounds& around, const Origins& origins, std::size_t i, Color* to) noexcept {
+    constexpr auto is_little = std::endian::native == std::endian::little;
+    constexpr auto alpha = is_little ? 0xff000000U : 0xffU;
+    const auto* const upper_left = around.upper_left.data() + i;
+    const auto* const upper_right = around.upper_right.data() + i;
+    const auto* const lower_left = around.lower_left.data() + i;
+    const auto* const lower_right = around.lower_right.data() + i;
+    auto opaque = alpha;
+    for (std::size_t k = 0; k < at_once; ++k) opaque &= upper_left[k] & upper_right[k] & lower_left[k] & lower_right[k];
+    if (opaque != alpha) return false;
+    Floats8 across;
+    Floats8 down;
+    read(origins.right_part.data() + i, across);
+    read(origins.lower_part.data() + i, down);
+    Words8 mixed = Words8{} + alpha;
+    for (const auto shift : {is_little ? 0U : 8U, is_little ? 8U : 16U, is_little ? 16U : 24U}) {
+        Floats8 a;
+        Floats8 b;
+        find_channel(upper_left, shift, a);
+        find_channel(upper_right, shift, b);
+        const Floats8 upper = a + (b - a) * across;
+        find_channel(lower_left, shift, a);
+        find_channel(lower_right, shift, b);
+        const Floats8 lower = a + (b - a) * across;
+        const auto nearest = __builtin_convertvector(upper + (lower - upper) * down + 0.5F, Ints8);
+        mixed |= reinterpret_cast<Words8>(nearest) << shift;
+    }
+    write(mixed, static_cast<void*>(to + i));
+    return true;
+}
+
+void mix_all(const Arounds& arounds, const Origins& origins, std::size_t count, Color* to) noexcept {
+    run_in_vectors([&]() COLDBRICK_KERNEL {
+        std::size_t i = 0;
+        for (; i + at_once <= count; i += at_once) {
+            if (mix_opaque(arounds, origins, i, to)) continue;
+            for (auto k = i; k < i + at_once; ++k) {
+                mix(arounds.at(k), origins.right_part[k], origins.lower_part[k], to + k);
+            }
+        }
+        for (; i < count; ++i) mix(arounds.at(i), origins.right_part[i], origins.lower_part[i], to + i);
+    });
+}
+
+// How a pixel becomes a word with the bytes of a Color: one that is one;
+struct ColorWords {
+    static constexpr std::ptrdiff_t pixel_bytes = 4;
+    [[nodiscard]] COLDBRICK_INLINE std::uint32_t operator()(const std::uint8_t* pixel) const noexcept {
+        std::uint32_t word = 0;
+        std::memcpy(&word, pixel, sizeof word);
+        return word;
+    }
+};
+
+// one of so many bytes, of which red is at a place and blue opposite;
+template <std::ptrdiff_t bytes, std::size_t red>
+struct ChannelWords {
+    static constexpr std::ptrdiff_t pixel_bytes = bytes;
+    [[nodiscard]] COLDBRICK_INLINE std::uint32_t operator()(const std::uint8_t* pixel) const noexcept {
+        const auto alpha = bytes == 4 ? pixel[bytes - 1] : std::uint8_t{255};
+        return std::bit_cast<std::uint32_t>(std::array{pixel[red], pixel[1], pixel[2 - red], alpha});
+    }
+};
+
+// a byte that is looked up.
+struct ByteWords {
+    static constexpr std::ptrdiff_t pixel_bytes = 1;
+    [[nodiscard]] COLDBRICK_INLINE std::uint32_t operator()(const std::uint8_t* pixel) const noexcept {
+        return words[*pixel];
+    }
+    const std::uint32_t* words;
+};
+
+// The same, where one colour counts as nothing.
+template <class Words>
+struct WordsWithout {
+    static constexpr auto pixel_bytes = Words::pixel_bytes;
+    [[nodiscard]] COLDBRICK_INLINE std::uint32_t operator()(const std::uint8_t* pixel) const noexcept {
+        const auto word = words(pixel);
+        return word == without ? 0 : word;
+    }
+    Words words;
+    std::uint32_t without;
+};
+
+constexpr std::uint32_t word_of(const Color& color) noexcept {
+    return std::bit_cast<std::uint32_t>(std::array{color.red, color.green, color.blue, color.alpha});
+}
+
+std::array<std::uint32_t, 256> gray_words() noexcept {
+    std::array<std::uint32_t, 256> words;
+    for (std::size_t i = 0; i < words.size(); ++i) words[i] = word_of(gray(static_cast<std::uint8_t>(i)));
+    return words;
+}
+
+std::array<std::uint32_t, 256> palette_words(const Palette& palette) noexcept {
+    std::array<std::uint32_t, 256> words{};
+    const auto colors = palette.colors();
+    std::transform(colors.begin(), colors.end(), words.begin(), word_of);
+    return words;
+}
+
+}  // namespace
+
+template <class Words>
+void SampledSource::sample_with(Point from, int count, const Words& words, Color* colors) const {
+    Origins origins;
+    Arounds arounds;
+    const auto* const first = pixel_address(from_, from_.window.at.x, from_.window.at.y);
+    const auto stride = from_.stride;
+    const auto size = from_.window.size;
+    for (int done = 0; done < count; done += Origins::most) {
+        const auto some = static_cast<std::size_t>(std::min(Origins::most, count - done));
+        find_origins(back_.rows(), {.x = from.x + done, .y = from.y}, at_, size, static_cast<int>(some), origins);
+        for (std::size_t i = 0; i < some; ++i) {
+            const auto left = origins.left[i];
+            const auto upper = origins.upper[i];
+            const auto* const pixel = first + upper * stride + left * Words::pixel_bytes;
+            const auto right = left + 1 < size.width ? Words::pixel_bytes : 0;
+            const auto* const under = pixel + (upper + 1 < size.height ? stride : 0);
+            arounds.set(i, {words(pixel), words(pixel + right), words(under), words(under + right)});
+        }
+        mix_all(arounds, origins, some, colors + done);
+    }
+}
+
+template <class Words>
+void SampledSource::sample(Point from, int count, const Words& words, Color* colors) const {
+    if (!without_) return sample_with(from, count, words, colors);
+    sample_with(from, count, WordsWithout<Words>{words, word_of(*without_)}, colors);
+}
+
+bool SampledSource::sample_words(Point from, int count, Color* colors) const {
+    const auto* const kernel = from_.kernel;
+    if (kernel->is_color) {
+        sample(from, count, ColorWords{}, colors);
+    } else if (kernel == &bgra8_kernel) {
+        sample(from, count, ChannelWords<4, 2>{}, colors);
+    } else if (kernel == &rgb8_kernel) {
+        sample(from, count, ChannelWords<3, 0>{}, colors);
+    } else if (kernel == &bgr8_kernel) {
+        sample(from, count, ChannelWords<3, 2>{}, colors);
+    } else if (kernel == &gray8_kernel) {
+        static const auto words = gray_words();
+        sample(from, count, ByteWords{words.data()}, colors);
+    } else if (kernel == &index8_kernel) {
+        const auto words = palette_words(palette_of(from_));
+        sample(from, count, ByteWords{words.data()}, colors);
+    } else {
+        return false;
+    }
+    return true;
+}
+
+Color16 SampledSource::color_at(Point at) const {
+    auto color = decode_deep(from_, from_.window.at + at);
+    if (without_ && narrowed(color) == *without_) color.alpha = 0;
+    return color;
+}
+
+namespace {
+
+// Of 16 bits a channel.
+using Doubles4 = double __attribute__((vector_size(32)));
+
+Color16 color_of(const Doubles4& channels) noexcept {
+    const auto rounded = [](double value) { return nearest_whole<std::uint16_t>(std::min(value, 65535.0)); };
+    return {.red = rounded(channels[0]),
+            .green = rounded(channels[1]),
+            .blue = rounded(channels[2]),
+            .alpha = rounded(channels[3])};
+}
+
+}  // namespace
+
+Color16 SampledSource::mixed(const Point& upper_left, double right, double lower) const {
+    const auto [left, upper] = upper_left;
+    const auto next_right = std::min(left + 1, from_.window.size.width - 1);
+    const auto next_lower = std::min(upper + 1, from_.window.size.height - 1);
+    // Colours times alpha, and alpha.
+    Doubles4 sums{};
+    const auto add = [&](int column, int row, double weight) {
+        const auto color = color_at({.x = column, .y = row});
+        const auto alpha = weight * color.alpha;
+        sums += Doubles4{double{1} * color.red, double{1} * color.green, double{1} * color.blue, 1} * alpha;
+    };
+    add(left, upper, (1 - right) * (1 - lower));
+    add(next_right, upper, right * (1 - lower));
+    add(left, next_lower, (1 - right) * lower);
+    add(next_right, next_lower, right * lower);
+    const auto alpha = sums[3];
+    return alpha > 0 ? color_of(sums / Doubles4{alpha, alpha, alpha, 1}) : Color16{.alpha = 0};
+}
+
+void SampledSource::fetch(Point from, int count, const Box& /*shape*/, Color16* colors) const {
+    Origins origins;
+    for (int done = 0; done < count; done += Origins::most) {
+        const auto some = std::min(Origins::most, count - done);
+        find_origins(back_.rows(), {.x = from.x + done, .y = from.y}, at_, from_.window.size, some, origins);
+        for (std::size_t i = 0; i < static_cast<std::size_t>(some); ++i) {
+            *colors++ = mixed({.x = origins.left[i], .y = origins.upper[i]}, double{1} * origins.right_part[i],
+                              double{1} * origins.lower_part[i]);
+        }
+    }
+}
+
+void SampledSource::fetch(Point from, int count, const Box& shape, Color* colors) const {
+    if (sample_words(from, count, colors)) return;
+    std::array<Color16, 128> deep;
+    for (int done = 0; done < count; done += static_cast<int>(deep.size())) {
+        const auto some = std::min(static_cast<int>(deep.size()), count - done);
+        fetch({.x = from.x + done, .y = from.y}, some, shape, deep.data());
+        std::transform(deep.begin(), deep.begin() + some, colors + done,
+                       [](const Color16& color) { return narrowed(color); });
+    }
+}
+
+}  // namespace coldbrick::inline v0::detail
