@@ -197,7 +197,7 @@ TEST_F(FileMemoryFolder, ASceneIsReadAndDrawnOrNot) {
         const auto scene = parse_scene(text, "scene", folder().string());
         Bitmap<Rgba8> sheet{{90, 60}};
         render(scene, sheet);
-        return sheet.bytes();
+        return Bytes{sheet.bytes().begin(), sheet.bytes().end()};
     };
     const auto whole = draw();
     Bytes found;

@@ -67,7 +67,7 @@ std::vector<std::uint8_t> drawn(const Shared& shared) {
         draw_shapes(sheet.within(shared.clip), shared, ink, turn++);
         draw_shapes(sheet.within(shared.cover), shared, ink, turn++);
     }
-    return sheet.bytes();
+    return {sheet.bytes().begin(), sheet.bytes().end()};
 }
 
 std::vector<std::vector<std::uint8_t>> all_drawn(const Shared& shared) {

@@ -139,17 +139,20 @@ const FormatKernel& kernel_for(const Header& header) noexcept {
     return has_alpha ? rgba8_kernel : rgb8_kernel;
 }
 
-// Whether rows can be unpacked at once: of 8 bits a channel as bitmaps have them, and of a picture that is kept.
+// Whether rows can be unpacked at once: of 8 bits a channel as bitmaps have them, if it takes not much more than the
+// picture does that is kept.
 bool can_unpack(const Header& header, const StoredPixels& stored, const ByteSource& file, const LoadLimits& limits,
                 const PixelSink& sink) noexcept {
     const auto is_palette = header.kind == PNG_COLOR_TYPE_PALETTE;
     const auto is_plain = header.bits == 8 && stored.comes_in_rows && header.kind != PNG_COLOR_TYPE_GRAY_ALPHA &&
                           (is_palette || !header.has_transparency);
+    // The rows; the file, if it is read; and what is packed in several chunks, together.
+    const auto rows = static_cast<std::uint64_t>(stored.kernel->row_bytes(stored.size.width) + 1) * header.height;
+    const auto all = rows + 2 * file.size();
     constexpr auto most = std::uint64_t{1} << 28U;
-    const auto bytes = static_cast<std::uint64_t>(stored.kernel->row_bytes(stored.size.width) + 1) * header.height;
-    const auto all = bytes + 2 * file.size();
-    return is_plain && bytes <= 2 * sink.kept() && all <= most &&
-           all <= limits.memory - std::min(limits.memory, sink.kept());
+    constexpr auto little = std::uint64_t{1} << 16U;
+    const auto room = std::min(most, limits.memory - std::min(limits.memory, sink.kept()));
+    return is_plain && all <= room && all <= sink.kept() + sink.kept() / 16 + little;
 }
 
 // Returns how many bytes follow the picture.

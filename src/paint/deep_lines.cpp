@@ -12,7 +12,7 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-constexpr auto m = 65535;
+constexpr auto deep_whole = 65535;
 
 using Whole4 = std::int32_t __attribute__((vector_size(16)));
 using Doubles4 = double __attribute__((vector_size(32)));
@@ -22,16 +22,16 @@ using Doubles4 = double __attribute__((vector_size(32)));
 // Denominators are at most 65535^2, so that a fraction is farther from a half than what is lost in doubles: no value on
 // a line is above 65535, and each is counted from where its line begins.
 void DeepLines::set(std::size_t place, Blend blend, std::uint16_t ink, double alpha) noexcept {
-    const auto last = alpha > 0 ? last_before_bend(blend, ink, alpha, m) : m;
+    const auto last = alpha > 0 ? last_before_bend(blend, ink, alpha, deep_whole) : deep_whole;
     const auto put = [&](Lines& lines, int from, int to) {
-        const auto [raised, step] = rise_between(blend, ink, alpha, from, to, m);
+        const auto [raised, step] = rise_between(blend, ink, alpha, from, to, deep_whole);
         lines.first[place] = from;
         lines.raised[place] = raised;
         lines.step[place] = step;
     };
     put(before_, 0, last);
-    if (last < m) return put(behind_, last + 1, m);
-    behind_.first[place] = m + 1;  // which none is
+    if (last < deep_whole) return put(behind_, last + 1, deep_whole);
+    behind_.first[place] = deep_whole + 1;  // which none is
     behind_.raised[place] = behind_.step[place] = 0;
 }
 

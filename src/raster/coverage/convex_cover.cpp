@@ -21,6 +21,7 @@ struct Side {
     double bottom;
     double x;  // at the top
     double slope;
+    RowLine line;  // from row 0 on
 
     [[nodiscard]] double at(double y) const noexcept { return x + slope * (y - top); }
     [[nodiscard]] bool goes_through(int row) const noexcept { return top <= row && bottom >= row + 1; }
@@ -41,7 +42,7 @@ class Sides {
     }
 
     [[nodiscard]] bool empty() const noexcept { return first_ == count_; }
-    [[nodiscard]] const Side& first() const noexcept { return sides_[first_]; }
+    [[nodiscard]] Side& first() noexcept { return sides_[first_]; }
     // Those that have a part in a row.
     [[nodiscard]] std::span<const Side> in_row(int row) const noexcept {
         auto end = first_;
@@ -127,25 +128,27 @@ class ConvexCover {
         // A pixel begins half a pixel before its centre.
         const auto offset =
             FinePoint{.x = box_.at.x * fine_unit - fine_unit / 2, .y = box_.at.y * fine_unit - fine_unit / 2};
-        const auto side =
-            Side{.top = static_cast<double>(upper.y - offset.y) / unit,
-                 .bottom = static_cast<double>(lower.y - offset.y) / unit,
-                 .x = static_cast<double>(upper.x - offset.x) / unit,
-                 .slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y)};
-        ((turn > 0) == is_down ? right_ : left_).add(side);
+        auto side = Side{.top = static_cast<double>(upper.y - offset.y) / unit,
+                         .bottom = static_cast<double>(lower.y - offset.y) / unit,
+                         .x = static_cast<double>(upper.x - offset.x) / unit,
+                         .slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y),
+                         .line = {}};
+        const auto is_right = (turn > 0) == is_down;
+        side.line = row_line(side.at(0), side.slope, !is_right);
+        (is_right ? right_ : left_).add(side);
     }
 
     // A row that one side on the left and one on the right go through, apart from each other. Says whether it is one.
     bool tell_through(int row) {
         if (left_.empty() || right_.empty()) return false;
         if (!left_.first().goes_through(row) || !right_.first().goes_through(row)) return false;
-        const auto line_of = [&](const Side& side, bool is_left) {
-            auto line = row_line(side.at(row), side.slope, is_left);
-            line.come_to(0, box_.size.width);
-            return line;
-        };
-        const auto left = line_of(left_.first(), true);
-        const auto right = line_of(right_.first(), false);
+        auto& left = left_.first().line;
+        auto& right = right_.first().line;
+        // Both lie in the box.
+        left.left = left.start + row * left.slope;
+        left.begin = static_cast<int>(left.left);
+        right.left = right.start + row * right.slope;
+        right.begin = static_cast<int>(right.left + right.width) + 1 - right.columns;
         if (left.begin < 0 || left.end() > right.begin || right.end() > box_.size.width) return false;
         const auto y = box_.at.y + row;
         const auto column = [&](std::int64_t at) { return box_.at.x + static_cast<int>(at); };

@@ -6,7 +6,8 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
-#include <tuple>
+#include <type_traits>
+#include <utility>
 
 namespace coldbrick::inline v0::detail {
 
@@ -50,9 +51,10 @@ inline RowLine row_line(double x, double slope, bool is_left_side) noexcept {
             .is_left_side = is_left_side};
 }
 
-// How much of the columns lies on the covered side of a line.
-inline void set_bytes_along(const RowLine& line, std::uint8_t* bytes) noexcept {
-    const auto [width, steepness, columns] = std::tuple{line.width, line.steepness, line.columns};
+// How much of so many columns lies on the covered side of a line.
+template <class Count>
+void set_bytes_along(const RowLine& line, Count columns, std::uint8_t* bytes) noexcept {
+    const auto [width, steepness] = std::pair{line.width, line.steepness};
     const auto scale = line.is_left_side ? 255.0 : -255.0;
     const auto base = (line.is_left_side ? 0.0 : 255.0) + half_of_byte;
     auto reach = static_cast<double>(line.begin) - line.left;
@@ -66,6 +68,12 @@ inline void set_bytes_along(const RowLine& line, std::uint8_t* bytes) noexcept {
         bytes[i] = static_cast<std::uint8_t>(static_cast<int>(base + scale * (right_of_line - before)));
         before = right_of_line;
     }
+}
+
+// Of all its columns: steep lines have two.
+inline void set_bytes_along(const RowLine& line, std::uint8_t* bytes) noexcept {
+    if (line.columns == 2) return set_bytes_along(line, std::integral_constant<int, 2>{}, bytes);
+    set_bytes_along(line, line.columns, bytes);
 }
 
 }  // namespace coldbrick::inline v0::detail
