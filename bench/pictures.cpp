@@ -182,6 +182,27 @@ std::size_t png_bytes_by_default(const Bitmap<Rgb8>& picture) {
     return file.size();
 }
 
+// By libpng, row by row to the memory of a picture.
+void read_by_libpng(const std::vector<std::uint8_t>& file, std::vector<std::uint8_t>& pixels) {
+    struct Rest {
+        const std::uint8_t* at;
+    };
+    Rest rest{file.data()};
+    auto* png = png_create_read_struct(PNG_LIBPNG_VER_STRING, nullptr, nullptr, nullptr);
+    auto* info = png_create_info_struct(png);
+    png_set_read_fn(png, &rest, [](png_structp of, png_bytep bytes, std::size_t count) {
+        auto& from = *static_cast<Rest*>(png_get_io_ptr(of));
+        std::memcpy(bytes, from.at, count);
+        from.at += count;
+    });
+    png_read_info(png, info);
+    const auto row_bytes = png_get_rowbytes(png, info);
+    pixels.resize(row_bytes * png_get_image_height(png, info));
+    for (std::size_t at = 0; at < pixels.size(); at += row_bytes) png_read_row(png, pixels.data() + at, nullptr);
+    png_read_end(png, nullptr);
+    png_destroy_read_struct(&png, &info, nullptr);
+}
+
 // A scene of the demo, drawn as large as the sheet.
 void add_png(const std::string& name) {
     std::ifstream file{COLDBRICK_SCENES "/" + name + ".brick"};
@@ -207,6 +228,18 @@ void add_png(const std::string& name) {
          .items = 1,
          .ours = [=] { benchmark::DoNotOptimize(encode(*picture, FileFormat::png, {.threads = 2})); },
          .other = [=] { benchmark::DoNotOptimize(encode(*picture, FileFormat::png)); }});
+    const auto encoded = std::make_shared<std::vector<std::uint8_t>>(encode(*picture, FileFormat::png));
+    const auto pixels = std::make_shared<std::vector<std::uint8_t>>();
+    add({.name = "PNG of " + name + ", read",
+         .reference = "libpng",
+         .allowed = 0.6,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(load<Rgb8>(*encoded)); },
+         .other =
+             [=] {
+                 read_by_libpng(*encoded, *pixels);
+                 written(pixels->data());
+             }});
 }
 
 }  // namespace

@@ -348,7 +348,9 @@ void expect_sampled(const Picture& picture, const std::optional<Color>& without 
     int inside = 0;
     for (int y = 0; y < size.height; ++y) {
         for (int x = 0; x < size.width; ++x) {
-            const auto [u, v] = back(Point{x, y});
+            const auto source = back(Point{x, y});
+            const auto u = source.x;
+            const auto v = source.y;
             // Away from the rim, where the pixel is covered whole.
             if (u < 0.5 || v < 0.5 || u > 12.5 || v > 7.5) continue;
             ++inside;

@@ -2,7 +2,6 @@
 
 #include "geometry/vectors.hpp"
 
-#include <bit>
 #include <cstring>
 #include <type_traits>
 
@@ -77,9 +76,8 @@ COLDBRICK_INLINE void swap_row(const void* from, std::size_t count, void* to) no
     constexpr auto size = sizeof(Color);
     const auto* source = static_cast<const std::uint8_t*>(from);
     auto* target = static_cast<std::uint8_t*>(to);
-    constexpr auto is_little = std::endian::native == std::endian::little;
-    constexpr auto red = is_little ? 0U : 24U;
-    constexpr auto blue = is_little ? 16U : 8U;
+    constexpr auto red = is_little_endian ? 0U : 24U;
+    constexpr auto blue = is_little_endian ? 16U : 8U;
     constexpr auto others = ~(255U << red | 255U << blue);
     for (std::size_t i = 0; i < count; ++i, source += size, target += size) {
         std::uint32_t word = 0;
@@ -100,10 +98,9 @@ constexpr auto raised = weight_of(0.5 + 0.0001);
 
 // The lumas of eight colours.
 COLDBRICK_INLINE void find_lumas(const Words8& words, Words8& grays) noexcept {
-    constexpr auto is_little = std::endian::native == std::endian::little;
-    const Words8 red = words >> (is_little ? 0 : 24) & 255U;
-    const Words8 green = words >> (is_little ? 8 : 16) & 255U;
-    const Words8 blue = words >> (is_little ? 16 : 8) & 255U;
+    const Words8 red = words >> (is_little_endian ? 0 : 24) & 255U;
+    const Words8 green = words >> (is_little_endian ? 8 : 16) & 255U;
+    const Words8 blue = words >> (is_little_endian ? 16 : 8) & 255U;
     grays = (red * red_weight + green * green_weight + blue * blue_weight + raised) >> 24;
 }
 
@@ -125,15 +122,14 @@ COLDBRICK_INLINE void write_gray(const Color* colors, std::size_t count, std::ui
 }
 
 COLDBRICK_INLINE void make_gray(Color* colors, std::size_t count) noexcept {
-    constexpr auto is_little = std::endian::native == std::endian::little;
-    constexpr auto alpha = is_little ? 0xff000000U : 0xffU;
+    constexpr auto alpha = is_little_endian ? 0xff000000U : 0xffU;
     std::size_t i = 0;
     for (; i + 8 <= count; i += 8) {
         Words8 words;
         read(colors + i, words);
         Words8 grays;
         find_lumas(words, grays);
-        words = (words & alpha) | (grays | grays << 8 | grays << 16) << (is_little ? 0 : 8);
+        words = (words & alpha) | (grays | grays << 8 | grays << 16) << (is_little_endian ? 0 : 8);
         write(words, static_cast<void*>(colors + i));
     }
     for (; i < count; ++i) colors[i] = with_alpha(gray(luma(colors[i])), colors[i].alpha);
@@ -172,13 +168,55 @@ void write_rgba_row(const Color* colors, ChannelOrder order, std::size_t count, 
     }
 }
 
+namespace {
+
+// Sixteen grays become sixteen colours: each byte four times, of which the last is alpha.
+COLDBRICK_INLINE void spread_grays(const std::uint8_t* pixels, std::uint8_t* colors) noexcept {
+    using Pairs8 = std::uint16_t __attribute__((vector_size(16)));
+    using Lanes4 = std::uint32_t __attribute__((vector_size(16)));
+    constexpr auto alpha = is_little_endian ? 0xff000000U : 0xffU;
+    Bytes16 grays;
+    read(pixels, grays);
+    const auto put = [&](const Pairs8& twice, std::size_t at) COLDBRICK_KERNEL {
+        const auto first = reinterpret_cast<Lanes4>(__builtin_shufflevector(twice, twice, 0, 8, 1, 9, 2, 10, 3, 11));
+        const auto second = reinterpret_cast<Lanes4>(__builtin_shufflevector(twice, twice, 4, 12, 5, 13, 6, 14, 7, 15));
+        write(first | alpha, colors + at);
+        write(second | alpha, colors + at + 16);
+    };
+    put(reinterpret_cast<Pairs8>(
+            __builtin_shufflevector(grays, grays, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23)),
+        0);
+    put(reinterpret_cast<Pairs8>(
+            __builtin_shufflevector(grays, grays, 8, 24, 9, 25, 10, 26, 11, 27, 12, 28, 13, 29, 14, 30, 15, 31)),
+        32);
+}
+
+// Five pixels of three bytes, of which red and blue change places; sixteen bytes are read and written.
+COLDBRICK_INLINE void swap_five(const std::uint8_t* from, std::uint8_t* to) noexcept {
+    Bytes16 bytes;
+    read(from, bytes);
+    bytes = __builtin_shufflevector(bytes, bytes, 2, 1, 0, 5, 4, 3, 8, 7, 6, 11, 10, 9, 14, 13, 12, 15);
+    write(bytes, to);
+}
+
+}  // namespace
+
 void read_gray_row(const std::uint8_t* pixels, std::size_t count, Color* colors) noexcept {
     auto* const bytes = reinterpret_cast<std::uint8_t*>(colors);
     run_in_vectors([&]() COLDBRICK_KERNEL {
-        constexpr auto is_little = std::endian::native == std::endian::little;
-        for (std::size_t i = 0; i < count; ++i) {
-            const auto word = pixels[i] * (is_little ? 0x00010101U : 0x01010100U) | (is_little ? 0xff000000U : 0xffU);
-            std::memcpy(bytes + 4 * i, &word, 4);
+        std::size_t i = 0;
+        for (; i + 16 <= count; i += 16) spread_grays(pixels + i, bytes + 4 * i);
+        for (; i < count; ++i) colors[i] = gray(pixels[i]);
+    });
+}
+
+void swap_rgb_row(const std::uint8_t* from, std::size_t count, std::uint8_t* to) noexcept {
+    run_in_vectors([&]() COLDBRICK_KERNEL {
+        std::size_t i = 0;
+        // The byte behind fifteen is written again by the next ones.
+        for (; i + 6 <= count; i += 5) swap_five(from + 3 * i, to + 3 * i);
+        for (; i < count; ++i) {
+            for (std::size_t k = 0; k < 3; ++k) to[3 * i + k] = from[3 * i + 2 - k];
         }
     });
 }

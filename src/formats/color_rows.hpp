@@ -15,6 +15,9 @@ enum class ChannelOrder : std::uint8_t { rgb, bgr };
 void read_rgb_row(const std::uint8_t* pixels, ChannelOrder order, std::size_t count, Color* colors) noexcept;
 void write_rgb_row(const Color* colors, ChannelOrder order, std::size_t count, std::uint8_t* pixels) noexcept;
 
+// From pixels of three bytes to those of the other order, elsewhere.
+void swap_rgb_row(const std::uint8_t* from, std::size_t count, std::uint8_t* to) noexcept;
+
 // From and to pixels of four bytes, of which alpha is the last.
 void read_rgba_row(const std::uint8_t* pixels, ChannelOrder order, std::size_t count, Color* colors) noexcept;
 void write_rgba_row(const Color* colors, ChannelOrder order, std::size_t count, std::uint8_t* pixels) noexcept;

@@ -18,7 +18,7 @@ class PaletteNumbers {
     void find(const Color* colors, int count, std::uint8_t* numbers) noexcept;
 
   private:
-    static constexpr unsigned place_bits = 10;
+    static constexpr unsigned place_bits = 12;
     static constexpr unsigned places = 1U << place_bits;
 
     static std::uint32_t place_of(std::uint32_t word) noexcept;

@@ -2,6 +2,7 @@
 // makes the vectors; the results are the same to the bit.
 #pragma once
 
+#include <bit>
 #include <cstdint>
 #include <cstring>
 
@@ -38,6 +39,9 @@ template <class Loop>
 void run_in_vectors(Loop loop) {
     has_wide_vectors() ? run_wide(loop) : loop();
 }
+
+// Whether the first byte of a number in memory is its lowest.
+inline constexpr bool is_little_endian = std::endian::native == std::endian::little;
 
 // Eight numbers at a time, of which two instructions are made where vectors are shorter. They stay within a kernel.
 using Words8 = std::uint32_t __attribute__((vector_size(32)));

@@ -145,7 +145,9 @@ void lay_over(const Color* ink, const Cover& cover, double opacity, int count, C
 }  // namespace
 
 void Blender::lay(const Color* ink, const Cover& cover, int count, Color* below) const {
-    if (!knows_rows(*this)) return lay_all(*this, ink, cover, count, below);
+    // Making rows ready takes as long as some pixels.
+    constexpr auto few = 4;
+    if (count < few || !knows_rows(*this)) return lay_all(*this, ink, cover, count, below);
     if (how.blend == Blend::over && takes_all(how.channels, has_alpha) && !is_gray) {
         return lay_over(ink, cover, whole_opacity(how), count, below);
     }

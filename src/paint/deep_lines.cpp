@@ -90,7 +90,8 @@ std::optional<DeepLines> deep_lines_of(const Surface& surface, const Ink& ink) n
                              blend != Blend::exclusive_or && blend != Blend::soft_light;
     const auto deep = is_of_lines ? deep_ink_of(surface, ink) : std::nullopt;
     if (!deep) return std::nullopt;
-    const auto& [color, alpha] = *deep;
+    const auto& color = deep->color;
+    const auto alpha = deep->alpha;
     if (surface.kernel->is_gray) {
         const auto gray = luma(color);
         const auto taken = has(channels, Channels::color) ? alpha : 0;

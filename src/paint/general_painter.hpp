@@ -163,7 +163,7 @@ class GeneralPainter {
     // Colours to pixels; those of a palette are remembered.
     struct Store {
         void operator()(const Surface& surface, const Color* colors, int count, Point first) {
-            constexpr auto few = 32;
+            constexpr auto few = 512;  // setting up what remembers takes as long
             stored += count;
             if (surface.kernel != &index8_kernel || stored <= few) {
                 return surface.kernel->store(surface, colors, count, first);

@@ -8,6 +8,7 @@
 #include "paint/general_painter.hpp"
 #include "paint/masks.hpp"
 #include "paint/one_color.hpp"
+#include "paint/one_pixel.hpp"
 #include "paint/opaque_writer.hpp"
 #include "paint/plain_shapes.hpp"
 #include "paint/witness.hpp"
@@ -271,7 +272,9 @@ Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
             return paint_box(surface, blending_receiver(painter), *box);
         }
         case Brush::Way::general:
-            break;
+            if (box == nullptr || box->size != one_pixel) break;
+            if (!coldbrick::contains(surface.window, box->at)) return {};
+            if (brush.curves == nullptr && lay_on_pixel(surface, *brush.ink, box->at)) return *box;
     }
     return paint_general(surface, brush, area, box);
 }
@@ -322,6 +325,9 @@ Box mark(const Surface& surface, Point at, const Ink& ink) {
     const auto is_plain_ink = color != nullptr && surface.kernel->put != nullptr;
     if (is_plain_ink && !surface.clips && surface.witness == nullptr && coldbrick::contains(surface.window, at)) {
         put_plainly(surface, *color, at);
+        return {.at = at, .size = one_pixel};
+    }
+    if (coldbrick::contains(surface.window, at) && lay_on_pixel(surface, ink, at)) {
         return {.at = at, .size = one_pixel};
     }
     return mark(surface, at, brush_for(surface, ink));

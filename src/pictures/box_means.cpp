@@ -4,15 +4,13 @@
 #include "formats/source_over.hpp"
 #include "geometry/vectors.hpp"
 
-#include <bit>
 #include <cstring>
 
 namespace coldbrick::inline v0::detail {
 
 namespace {
 
-constexpr auto is_little = std::endian::native == std::endian::little;
-constexpr auto alpha_bits = is_little ? 0xff000000U : 0xffU;
+constexpr auto alpha_bits = is_little_endian ? 0xff000000U : 0xffU;
 
 using Words4 = std::uint32_t __attribute__((vector_size(16)));
 using Longs2 = std::uint64_t __attribute__((vector_size(16)));
@@ -51,8 +49,8 @@ bool find_means_of_halves(const std::uint8_t* upper, const std::uint8_t* lower, 
         for (; i + 4 <= count; i += 4) {
             const auto first = mean_of_halves(upper + 8 * i, lower + 8 * i, common);
             const auto second = mean_of_halves(upper + 8 * i + 16, lower + 8 * i + 16, common);
-            const auto means = is_little ? __builtin_shufflevector(first, second, 0, 2, 4, 6)
-                                         : __builtin_shufflevector(first, second, 1, 3, 5, 7);
+            const auto means = is_little_endian ? __builtin_shufflevector(first, second, 0, 2, 4, 6)
+                                                : __builtin_shufflevector(first, second, 1, 3, 5, 7);
             write(means, static_cast<void*>(result + i));
         }
         auto rest = std::uint32_t{0xffffffff};

@@ -1,5 +1,6 @@
 #include "coldbrick/convert.hpp"
 
+#include "formats/color_rows.hpp"
 #include "formats/kernels.hpp"
 #include "formats/palette_numbers.hpp"
 #include "geometry/limits.hpp"
@@ -28,6 +29,19 @@ bool convert_color_rows(const Surface& from, const Surface& to) {
             const auto* const colors = reinterpret_cast<const Color*>(pixel_address(from, first.x, first.y));
             write_colors(to, colors, size.width, {.x = 0, .y = y});
         }
+    }
+    return true;
+}
+
+// Rows of which the bytes change places.
+bool convert_swapped_rows(const Surface& from, const Surface& to) {
+    const auto is_swapped = (from.kernel == &rgb8_kernel && to.kernel == &bgr8_kernel) ||
+                            (from.kernel == &bgr8_kernel && to.kernel == &rgb8_kernel);
+    if (!is_swapped) return false;
+    const auto [at, size] = from.window;
+    for (int y = 0; y < size.height; ++y) {
+        swap_rgb_row(pixel_address(from, at.x, at.y + y), static_cast<std::size_t>(size.width),
+                     pixel_address(to, 0, y));
     }
     return true;
 }
@@ -64,7 +78,7 @@ void convert_part(const Surface& from, const Surface& to) {
         return;
     }
     if (to.kernel == &index8_kernel) return convert_to_numbers(from, to);
-    if (convert_color_rows(from, to)) return;
+    if (convert_color_rows(from, to) || convert_swapped_rows(from, to)) return;
     from.kernel->load_deep != nullptr ? convert_rows<Color16>(from, to) : convert_rows<Color>(from, to);
 }
 

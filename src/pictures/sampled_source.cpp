@@ -22,8 +22,8 @@ struct Origins {
     std::array<float, most> lower_part;
 };
 
-// The place along one axis from which a pixel comes, by its column on the target.
-struct Way {
+// The place along an axis of the picture from which a pixel comes, by its column on the target.
+struct Axis {
     double step;
     double start;
     double last;  // the centre of the picture's last pixel
@@ -32,9 +32,9 @@ struct Way {
         return std::min(std::max(0.0, step * column + start), last);
     }
     void find(int from, int count, std::int32_t* whole, float* part) const noexcept {
-        run_in_vectors([=, way = *this]() COLDBRICK_KERNEL {
+        run_in_vectors([=, axis = *this]() COLDBRICK_KERNEL {
             for (int i = 0; i < count; ++i) {
-                const auto place = way.at(from + i);
+                const auto place = axis.at(from + i);
                 whole[i] = static_cast<std::int32_t>(place);
                 part[i] = static_cast<float>(place - whole[i]);
             }
@@ -45,8 +45,8 @@ struct Way {
 // Of the pixels from one on to the right. Each follows from its own column, wherever the others begin.
 void find_origins(const Transform::Rows& by, Point from, Point at, Size size, int count, Origins& origins) noexcept {
     const auto row = double{1} * from.y;
-    const auto across = Way{.step = by.xx, .start = by.xy * row + by.dx - at.x, .last = size.width - 1.0};
-    const auto down = Way{.step = by.yx, .start = by.yy * row + by.dy - at.y, .last = size.height - 1.0};
+    const auto across = Axis{.step = by.xx, .start = by.xy * row + by.dx - at.x, .last = size.width - 1.0};
+    const auto down = Axis{.step = by.yx, .start = by.yy * row + by.dy - at.y, .last = size.height - 1.0};
     across.find(from.x, count, origins.left.data(), origins.right_part.data());
     down.find(from.x, count, origins.upper.data(), origins.lower_part.data());
 }
@@ -57,11 +57,10 @@ using Whole4 = std::int32_t __attribute__((vector_size(16)));
 using Bytes16 = std::uint8_t __attribute__((vector_size(16)));
 
 COLDBRICK_INLINE Floats4 channels_of(std::uint32_t word) noexcept {
-    using Words4 = std::uint32_t __attribute__((vector_size(16)));
-    const auto bytes = reinterpret_cast<Bytes16>(Words4{word, 0, 0, 0});
-    constexpr auto is_little = std::endian::native == std::endian::little;
+    using Lanes4 = std::uint32_t __attribute__((vector_size(16)));
+    const auto bytes = reinterpret_cast<Bytes16>(Lanes4{word, 0, 0, 0});
     const auto apart =
-        is_little
+        is_little_endian
             ? __builtin_shufflevector(bytes, Bytes16{}, 0, 16, 16, 16, 1, 16, 16, 16, 2, 16, 16, 16, 3, 16, 16, 16)
             : __builtin_shufflevector(bytes, Bytes16{}, 16, 16, 16, 0, 16, 16, 16, 1, 16, 16, 16, 2, 16, 16, 16, 3);
     return __builtin_convertvector(reinterpret_cast<Whole4>(apart), Floats4);
@@ -70,10 +69,10 @@ COLDBRICK_INLINE Floats4 channels_of(std::uint32_t word) noexcept {
 // Rounded to the nearest whole numbers from 0 to 255.
 COLDBRICK_INLINE void put(const Floats4& channels, Color* to) noexcept {
     const auto bytes = reinterpret_cast<Bytes16>(__builtin_convertvector(channels + 0.5F, Whole4));
-    constexpr auto is_little = std::endian::native == std::endian::little;
     const auto together =
-        is_little ? __builtin_shufflevector(bytes, bytes, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12)
-                  : __builtin_shufflevector(bytes, bytes, 3, 7, 11, 15, 3, 7, 11, 15, 3, 7, 11, 15, 3, 7, 11, 15);
+        is_little_endian
+            ? __builtin_shufflevector(bytes, bytes, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12)
+            : __builtin_shufflevector(bytes, bytes, 3, 7, 11, 15, 3, 7, 11, 15, 3, 7, 11, 15, 3, 7, 11, 15);
     std::memcpy(static_cast<void*>(to), &together, sizeof(Color));
 }
 
@@ -137,7 +136,7 @@ struct Arounds {
     }
 };
 
-constexpr std::size_t at_once = 8;
+constexpr std::size_t mixed_at_once = 8;
 using Floats8 = float __attribute__((vector_size(32)));
 
 // A channel of eight pixels.
@@ -149,21 +148,21 @@ COLDBRICK_INLINE void find_channel(const std::uint32_t* pixels, unsigned shift, 
 
 // Eight pixels from one on, as mix() does it where all are opaque. Says whether they are.
 COLDBRICK_INLINE bool mix_opaque(const Arounds& around, const Origins& origins, std::size_t i, Color* to) noexcept {
-    constexpr auto is_little = std::endian::native == std::endian::little;
-    constexpr auto alpha = is_little ? 0xff000000U : 0xffU;
+    constexpr auto alpha = is_little_endian ? 0xff000000U : 0xffU;
     const auto* const upper_left = around.upper_left.data() + i;
     const auto* const upper_right = around.upper_right.data() + i;
     const auto* const lower_left = around.lower_left.data() + i;
     const auto* const lower_right = around.lower_right.data() + i;
     auto opaque = alpha;
-    for (std::size_t k = 0; k < at_once; ++k) opaque &= upper_left[k] & upper_right[k] & lower_left[k] & lower_right[k];
+    for (std::size_t k = 0; k < mixed_at_once; ++k)
+        opaque &= upper_left[k] & upper_right[k] & lower_left[k] & lower_right[k];
     if (opaque != alpha) return false;
     Floats8 across;
     Floats8 down;
     read(origins.right_part.data() + i, across);
     read(origins.lower_part.data() + i, down);
     Words8 mixed = Words8{} + alpha;
-    for (const auto shift : {is_little ? 0U : 8U, is_little ? 8U : 16U, is_little ? 16U : 24U}) {
+    for (const auto shift : {is_little_endian ? 0U : 8U, is_little_endian ? 8U : 16U, is_little_endian ? 16U : 24U}) {
         Floats8 a;
         Floats8 b;
         find_channel(upper_left, shift, a);
@@ -182,9 +181,9 @@ COLDBRICK_INLINE bool mix_opaque(const Arounds& around, const Origins& origins, 
 void mix_all(const Arounds& arounds, const Origins& origins, std::size_t count, Color* to) noexcept {
     run_in_vectors([&]() COLDBRICK_KERNEL {
         std::size_t i = 0;
-        for (; i + at_once <= count; i += at_once) {
+        for (; i + mixed_at_once <= count; i += mixed_at_once) {
             if (mix_opaque(arounds, origins, i, to)) continue;
-            for (auto k = i; k < i + at_once; ++k) {
+            for (auto k = i; k < i + mixed_at_once; ++k) {
                 mix(arounds.at(k), origins.right_part[k], origins.lower_part[k], to + k);
             }
         }
