@@ -7,6 +7,7 @@
 #include <cstring>
 #include <memory>
 #include <string_view>
+#include <vector>
 
 #include <libdeflate.h>
 
@@ -69,7 +70,7 @@ bool find_packed(FileBytes file, PackedRows& packed) {
     return chunk && chunk->kind == "IEND" && chunk->bytes.empty() && is_sound(*chunk);
 }
 
-bool unpack(FileBytes packed, std::vector<std::uint8_t>& bytes) {
+bool unpack(FileBytes packed, std::span<std::uint8_t> bytes) {
     const std::unique_ptr<libdeflate_decompressor, void (*)(libdeflate_decompressor*)> unpacker{
         libdeflate_alloc_decompressor(), libdeflate_free_decompressor};
     if (unpacker == nullptr) throw std::bad_alloc{};
@@ -110,16 +111,31 @@ void add_mean(const FilteredRow& row) noexcept {
 
 using Shorts8 = std::int16_t __attribute__((vector_size(16)));
 using Bytes16 = std::uint8_t __attribute__((vector_size(16)));
+using Lanes4 = std::uint32_t __attribute__((vector_size(16)));
 
-template <std::size_t step>
+// Four bytes are read, however many the pixel has.
 COLDBRICK_INLINE Shorts8 pixel_at(const std::uint8_t* bytes) noexcept {
-    Bytes16 pixel{};
-    std::memcpy(&pixel, bytes, step);
+    std::uint32_t word = 0;
+    std::memcpy(&word, bytes, sizeof word);
+    const auto pixel = reinterpret_cast<Bytes16>(Lanes4{word, 0, 0, 0});
     return reinterpret_cast<Shorts8>(
-        __builtin_shufflevector(pixel, Bytes16{}, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23));
+        is_little_endian
+            ? __builtin_shufflevector(pixel, Bytes16{}, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23)
+            : __builtin_shufflevector(pixel, Bytes16{}, 16, 0, 16, 1, 16, 2, 16, 3, 16, 16, 16, 16, 16, 16, 16, 16));
 }
 
-COLDBRICK_INLINE Shorts8 size_of(Shorts8 number) noexcept { return number > 0 ? number : -number; }
+template <std::size_t step>
+COLDBRICK_INLINE void put_pixel(Shorts8 pixel, std::uint8_t* bytes) noexcept {
+    const auto channels = reinterpret_cast<Bytes16>(pixel);
+    const auto packed = reinterpret_cast<Lanes4>(
+        is_little_endian
+            ? __builtin_shufflevector(channels, channels, 0, 2, 4, 6, 8, 10, 12, 14, 0, 2, 4, 6, 8, 10, 12, 14)
+            : __builtin_shufflevector(channels, channels, 1, 3, 5, 7, 1, 3, 5, 7, 1, 3, 5, 7, 1, 3, 5, 7));
+    const std::uint32_t word = packed[0];
+    std::memcpy(bytes, &word, step);
+}
+
+COLDBRICK_INLINE Shorts8 size_of(Shorts8 number) noexcept { return number > -number ? number : -number; }
 
 template <std::size_t step>
 void add_paeth(const FilteredRow& row) noexcept {
@@ -127,7 +143,7 @@ void add_paeth(const FilteredRow& row) noexcept {
         Shorts8 left{};
         Shorts8 corner{};
         for (std::size_t i = 0; i < count; i += step) {
-            const auto above = pixel_at<step>(row_above + i);
+            const auto above = pixel_at(row_above + i);
             const auto from_corner = above - corner;
             const auto across = left - corner;
             const auto to_left = size_of(from_corner);
@@ -136,12 +152,9 @@ void add_paeth(const FilteredRow& row) noexcept {
             const Shorts8 second = to_above <= to_corner ? above : corner;
             const Shorts8 least = to_above < to_corner ? to_above : to_corner;
             const Shorts8 guess = to_left <= least ? left : second;
-            left = (pixel_at<step>(bytes + i) + guess) & 255;
+            left = (pixel_at(bytes + i) + guess) & 255;
             corner = above;
-            const auto pixel = reinterpret_cast<Bytes16>(left);
-            const auto packed =
-                __builtin_shufflevector(pixel, pixel, 0, 2, 4, 6, 8, 10, 12, 14, 0, 2, 4, 6, 8, 10, 12, 14);
-            std::memcpy(bytes + i, &packed, step);
+            put_pixel<step>(left, bytes + i);
         }
     });
 }
@@ -174,12 +187,14 @@ bool unfilter(const FilteredRow& row, std::uint8_t filter) noexcept {
 std::optional<PngRows> unpack_png_rows(FileBytes file, std::size_t row_bytes, int height, std::size_t pixel_bytes) {
     PackedRows packed;
     if (!find_packed(file, packed)) return std::nullopt;
-    PngRows rows{.bytes = std::vector<std::uint8_t>((row_bytes + 1) * static_cast<std::size_t>(height)),
-                 .row_bytes = row_bytes,
-                 .rest = packed.rest};
-    if (!unpack(packed.bytes, rows.bytes)) return std::nullopt;
+    // Some more than are unpacked, as pixels are read with the bytes behind them.
+    constexpr std::size_t behind = 3;
+    const auto count = (row_bytes + 1) * static_cast<std::size_t>(height);
+    PngRows rows{.bytes{count + behind, PixelBytes::Unset{}}, .row_bytes = row_bytes, .rest = packed.rest};
+    if (!unpack(packed.bytes, {rows.bytes.data(), count})) return std::nullopt;
+    std::fill_n(rows.bytes.data() + count, behind, std::uint8_t{0});
     const auto undo = pixel_bytes == 1 ? unfilter<1> : pixel_bytes == 3 ? unfilter<3> : unfilter<4>;
-    const std::vector<std::uint8_t> zeros(row_bytes);
+    const std::vector<std::uint8_t> zeros(row_bytes + behind);
     const auto* above = zeros.data();
     auto* bytes = rows.bytes.data();
     for (int y = 0; y < height; ++y, bytes += row_bytes + 1) {

@@ -3,16 +3,17 @@
 
 #include "files/byte_source.hpp"
 
+#include "coldbrick/detail/pixel_bytes.hpp"
+
 #include <cstddef>
 #include <cstdint>
 #include <optional>
-#include <vector>
 
 namespace coldbrick::inline v0::detail {
 
 // Rows of so many bytes, each behind the byte that said how it was filtered.
 struct PngRows {
-    std::vector<std::uint8_t> bytes;
+    PixelBytes bytes;
     std::size_t row_bytes;
     std::uint64_t rest;  // bytes of the file behind its end
 

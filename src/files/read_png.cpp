@@ -139,8 +139,8 @@ const FormatKernel& kernel_for(const Header& header) noexcept {
     return has_alpha ? rgba8_kernel : rgb8_kernel;
 }
 
-// Whether rows can be unpacked at once: of 8 bits a channel as bitmaps have them, if it takes not much more than the
-// picture does that is kept.
+// Whether rows can be unpacked at once: of 8 bits a channel as bitmaps have them, if that takes at most an eighth more
+// than the picture that is kept does.
 bool can_unpack(const Header& header, const StoredPixels& stored, const ByteSource& file, const LoadLimits& limits,
                 const PixelSink& sink) noexcept {
     const auto is_palette = header.kind == PNG_COLOR_TYPE_PALETTE;
@@ -148,11 +148,11 @@ bool can_unpack(const Header& header, const StoredPixels& stored, const ByteSour
                           (is_palette || !header.has_transparency);
     // The rows; the file, if it is read; and what is packed in several chunks, together.
     const auto rows = static_cast<std::uint64_t>(stored.kernel->row_bytes(stored.size.width) + 1) * header.height;
-    const auto all = rows + 2 * file.size();
+    const auto all = rows + (file.in_memory() ? 1 : 2) * file.size();
     constexpr auto most = std::uint64_t{1} << 28U;
     constexpr auto little = std::uint64_t{1} << 16U;
     const auto room = std::min(most, limits.memory - std::min(limits.memory, sink.kept()));
-    return is_plain && all <= room && all <= sink.kept() + sink.kept() / 16 + little;
+    return is_plain && all <= room && all <= sink.kept() + sink.kept() / 8 + little;
 }
 
 // Returns how many bytes follow the picture.
