@@ -100,10 +100,10 @@ void expect_stories_as_drawn(unsigned seed) {
 TEST(ExplainCalls, OfAllKindsOnAllFormats) {
     for (unsigned seed = 0; seed < (is_sanitized ? 1 : 4); ++seed) {
         expect_stories_as_drawn<Bgra8>(seed);
-        expect_stories_as_drawn<Rgba16>(seed);
-        expect_stories_as_drawn<Index8>(seed);
         expect_stories_as_drawn<Bit1>(seed);
         if (is_sanitized) continue;
+        expect_stories_as_drawn<Rgba16>(seed);
+        expect_stories_as_drawn<Index8>(seed);
         expect_stories_as_drawn<Rgb8>(seed);
         expect_stories_as_drawn<Gray8>(seed);
         expect_stories_as_drawn<Gray16>(seed);

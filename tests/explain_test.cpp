@@ -267,9 +267,8 @@ void expect_story_by_brute_force(unsigned seed, bool with_floods) {
 }
 
 TEST(Explain, WhatIsSeenOfEachCallByBruteForce) {
-    for (unsigned seed = 100; seed < (is_sanitized ? 101 : 103); ++seed) {
+    for (unsigned seed = 100; seed < (is_sanitized ? 100 : 103); ++seed) {
         expect_story_by_brute_force<Rgb8>(seed, false);
-        if (is_sanitized) continue;
         expect_story_by_brute_force<Rgba8>(seed, false);
         expect_story_by_brute_force<Rgb8>(seed, true);
     }
@@ -359,8 +358,8 @@ void expect_owners_as_stories(unsigned seed) {
 TEST(Explain, OwnersAreTheLastCallsThatTouch) {
     for (unsigned seed = 40; seed < (is_sanitized ? 41 : 44); ++seed) {
         expect_owners_as_stories<Rgb8>(seed);
-        expect_owners_as_stories<Bit1>(seed);
         if (is_sanitized) continue;
+        expect_owners_as_stories<Bit1>(seed);
         expect_owners_as_stories<Bgra8>(seed);
         expect_owners_as_stories<Index8>(seed);
     }

@@ -1,6 +1,7 @@
 // The faces that are always there: their characters and drawings.
 #include "folder_test.hpp"
 #include "letters_oracle.hpp"
+#include "sanitized.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -134,6 +135,7 @@ TEST(Faces, LettersCoverWhatThePenDoes) {
     for (const auto c : faces::line().characters()) {
         auto text = one_letter(c, faces::line(), 19.5);
         text.weight = 2.25;
+        if (is_sanitized && c % 4 != 0) continue;
         EXPECT_LE(worst_coverage(text, static_cast<int>(c)), 4) << utf8(c);
     }
 }

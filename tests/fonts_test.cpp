@@ -2,6 +2,7 @@
 // are none.
 #include "folder_test.hpp"
 #include "letters_oracle.hpp"
+#include "sanitized.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -376,9 +377,10 @@ TEST(Fonts, HaveFeaturesAndAxes) {
 // Time grows with the letters, not with the letters times the runs that they are in.
 TEST(Fonts, ManyRunsTakeTheirTimeOnce) {
     std::string words;
-    for (int i = 0; i < 40'000; ++i) words += "a\u05d0\u0915 ";
+    constexpr auto count = is_sanitized ? 10'000 : 40'000;
+    for (int i = 0; i < count; ++i) words += "a\u05d0\u0915 ";
     const auto face = load_face(dejavu + "Sans.ttf").with_fallback({load_face(noto + "SansDevanagari-Regular.ttf")});
-    EXPECT_EQ(glyphs({.words = words, .face = face}).size(), 160'000U);
+    EXPECT_EQ(glyphs({.words = words, .face = face}).size(), 4U * count);
     EXPECT_GT(lay_out({.words = words, .face = face, .wrap = 300}).lines.size(), 1000U);
 }
 

@@ -1,6 +1,7 @@
 // Scenes that are made to crash, to hang or to fill the machine.
 #include "folder_test.hpp"
 #include "oracle.hpp"
+#include "sanitized.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -100,12 +101,14 @@ std::string random_points(int count, double width, double height, double top = 0
 }
 
 TEST(HostileScenes, ManyOfEverything) {
-    draw("fill polygon through " + random_points(3000, 60, 0.9, 5) + "smooth ink red\n");
-    draw("fill polygon through " + random_points(20000, 60, 0.9, 5) + "ink red\n");
-    draw("stroke line through " + random_points(2000, 60, 60) + "width 5 join round smooth ink red\n");
+    constexpr auto many = is_sanitized ? 5000 : 20000;
+    draw("fill polygon through " + random_points(is_sanitized ? 1000 : 3000, 60, 0.9, 5) + "smooth ink red\n");
+    draw("fill polygon through " + random_points(many, 60, 0.9, 5) + "ink red\n");
+    draw("stroke line through " + random_points(is_sanitized ? 500 : 2000, 60, 60) +
+         "width 5 join round smooth ink red\n");
     std::string ring;
-    for (int i = 0; i < 20000; ++i) {
-        const auto angle = i * 2 * std::numbers::pi / 20000;
+    for (int i = 0; i < many; ++i) {
+        const auto angle = i * 2 * std::numbers::pi / many;
         const auto radius = i % 2 == 0 ? 20.0 : 30.0;
         ring +=
             std::to_string(32 + radius * std::cos(angle)) + "," + std::to_string(32 + radius * std::sin(angle)) + " ";
@@ -117,12 +120,12 @@ TEST(HostileScenes, ManyOfEverything) {
     std::string inks;
     std::string words;
     std::string unknown;
-    for (int i = 0; i < 20000; ++i) {
+    for (int i = 0; i < many; ++i) {
         if (i < 300)
             curves += "M" + std::to_string(-1000000 * i) + " 0 C 1e9 1e9 -1e9 1e9 1e9 " + std::to_string(i) + " ";
         parts += std::string{i > 0 ? " plus " : ""} + "box at " + std::to_string(i % 997) + "," +
                  std::to_string(i * 7 % 991) + " size 2,2";
-        stops += " " + std::to_string(i / 20000.0) + ",#123456";
+        stops += " " + std::to_string(double{1} * i / many) + ",#123456";
         inks += " ink red";
         words += " word" + std::to_string(i);
         unknown += "mark at 1,1 ink rod" + std::to_string(i) + "\n";
