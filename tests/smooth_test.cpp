@@ -4,7 +4,9 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace {
 
@@ -354,6 +356,82 @@ TEST(Smooth, WindowsShowPartsOfTheSamePicture) {
     Bitmap<Gray8> sheet{{60, 60}};
     const auto moved = transformed(area, Transform{}.move({25, 25}));
     EXPECT_EQ(fill(sheet, moved, gray(255)), bounds(moved));
+}
+
+// How much two ways of drawing the same differ.
+template <class A, class B>
+int most_apart(const A& a, const B& b, Size size) {
+    const auto cover_of = [&](const auto& area) {
+        Bitmap<Gray8> sheet{size};
+        fill(sheet, area, colors::white);
+        return sheet;
+    };
+    const auto first = cover_of(a);
+    const auto second = cover_of(b);
+    auto most = 0;
+    for (std::size_t i = 0; i < first.bytes().size(); ++i) {
+        most = std::max(most, std::abs(first.bytes()[i] - second.bytes()[i]));
+    }
+    return most;
+}
+
+// Small convex polygons go by a way of their own: as paths do, and in parts; with their outline, as beside another
+// ring.
+TEST(Smooth, ConvexPolygonsCoverWhatTheirPathsDo) {
+    Dice dice{61};
+    constexpr auto size = Size{120, 110};
+    for (int i = 0; i < (is_sanitized ? 40 : 400); ++i) {
+        const auto count = dice.number(3, 16);
+        const auto radius = Position{double{1} * dice.number(1, 45), double{1} * dice.number(1, 45)};
+        const auto is_whole = i % 2 == 0;
+        std::vector<Position> corners;
+        auto angle = dice.number(0, 359);
+        for (int k = 0; k < count; ++k, angle += 360 / count) {
+            const auto direction = at_angle(angle);
+            const auto x = 58 + radius.x * static_cast<double>(direction.x);
+            const auto y = 55 + radius.y * static_cast<double>(direction.y);
+            corners.push_back(is_whole ? Position{std::round(x), std::round(y)} : Position{x, y});
+        }
+        if (i % 3 == 0) std::reverse(corners.begin(), corners.end());
+        const subpixel::Polygon polygon{corners};
+        Path path;
+        path.move(corners[0]);
+        for (int k = 1; k < count; ++k) path.line(corners[static_cast<std::size_t>(k)]);
+        path.close();
+        const auto alone = Fill{.edges = Edges::shared, .edge = Edge::smooth};
+        EXPECT_LE(most_apart(filled(polygon, alone), filled(path, alone), size), 1) << i;
+        const std::vector<Position> away{{300, 300}, {309, 300}, {300, 305}};
+        const subpixel::Polygon beside{std::vector<std::vector<Position>>{corners, away}};
+        EXPECT_LE(most_apart(filled(polygon, smooth), filled(beside, smooth), size), 1) << i;
+        Bitmap<Gray8> whole{size};
+        fill(whole, polygon, smooth, colors::white);
+        Bitmap<Gray8> parts{size};
+        for (int x = 0; x < size.width; x += 40)
+            fill(parts.within({.at = {x, 0}, .size = {40, 110}}), polygon, smooth, colors::white);
+        EXPECT_EQ(parts.bytes(), whole.bytes()) << i;
+        if (!is_whole) continue;
+        std::vector<Point> points;
+        for (const auto& at : corners) points.push_back({static_cast<int>(at.x), static_cast<int>(at.y)});
+        EXPECT_EQ(most_apart(filled(Polygon{points}, smooth), filled(polygon, smooth), size), 0);
+    }
+}
+
+// Rings of many edges that go round their middle have one side of their outline summed up, others both.
+TEST(Smooth, RingsOfManyEdgesCoverWhatTheyDoBesideAnother) {
+    Dice dice{62};
+    constexpr auto size = Size{120, 120};
+    for (const auto count : {65, 100, 300}) {
+        std::vector<Position> ring;
+        for (int i = 0; i < count; ++i) {
+            const auto direction = at_angle(360.0L * i / count);
+            const auto radius = dice.number(35, 55);
+            ring.push_back(
+                {60 + radius * static_cast<double>(direction.x), 60 + radius * static_cast<double>(direction.y)});
+        }
+        const std::vector<Position> away{{300, 300}, {309, 300}, {300, 305}};
+        const subpixel::Polygon beside{std::vector<std::vector<Position>>{ring, away}};
+        EXPECT_LE(most_apart(filled(subpixel::Polygon{ring}, smooth), filled(beside, smooth), size), 1) << count;
+    }
 }
 
 }  // namespace

@@ -287,6 +287,13 @@ std::optional<ByteCurves> curves_for(const Target& target, const Brush& brush) {
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
     if (const auto* const color = ink.plain_color()) {
         if (const auto touched = paint_plainly(surface, *color, area)) return *touched;
+    } else if (const auto* const box = surface.clips ? nullptr : whole_box(area);
+               box != nullptr && box->size == one_pixel) {
+        if (!coldbrick::contains(surface.window, box->at)) {
+            check_ink(surface, ink);
+            return {};
+        }
+        if (lay_on_pixel(surface, ink, box->at)) return *box;
     }
     return paint(surface, brush_for(surface, ink), area);
 }
