@@ -285,10 +285,11 @@ class Bitmap {
   private:
     friend struct detail::SurfaceAccess;
 
-    // Pixels that are going to be set, all of them: without zeros before, but where a byte may have bits of none.
+    // Pixels that are going to be set, all of them: without zeros before, but where bits may be left that belong to
+    // none, as formats of one's own may have them too.
     Bitmap(Size size, detail::PixelBytes::Unset unset)
         : size_{size},
-          bytes_{bits_per_pixel<Format> % 8 == 0
+          bytes_{detail::BuiltInFormat<Format> && bits_per_pixel<Format> % 8 == 0
                      ? detail::PixelBytes{detail::bitmap_bytes(size, bits_per_pixel<Format>), unset}
                      : detail::PixelBytes{detail::bitmap_bytes(size, bits_per_pixel<Format>)}} {}
 

@@ -106,16 +106,17 @@ void convert(const Surface& from, const Surface& to, int threads) {
 
 namespace {
 
-// Bits that belong to no pixel are 0.
-PixelBytes unset_bytes(Size size, int pixel_bits) {
-    const auto count = bitmap_bytes(size, pixel_bits);
-    return pixel_bits % 8 == 0 ? PixelBytes{count, PixelBytes::Unset{}} : PixelBytes{count};
+// Bits that may be left by who sets the pixels are 0.
+PixelBytes unset_bytes(Size size, const FormatKernel& kernel) {
+    const auto count = bitmap_bytes(size, kernel.pixel_bits);
+    const auto sets_all = kernel.blend != nullptr || kernel.load_deep != nullptr || &kernel == &index8_kernel;
+    return sets_all ? PixelBytes{count, PixelBytes::Unset{}} : PixelBytes{count};
 }
 
 }  // namespace
 
 PackedCopy::PackedCopy(const Surface& like, Size size, const FormatKernel& kernel)
-    : bytes{unset_bytes(size, kernel.pixel_bits)},
+    : bytes{unset_bytes(size, kernel)},
       surface{{.top_left = bytes.data(),
                .stride = kernel.row_bytes(size.width),
                .size = size,
