@@ -229,11 +229,11 @@ void add_small_shapes() {
     };
     const auto draw_line = [](const auto& view, const Line& line) { return stroke(view, line, ink); };
     const auto draw_textbook_line = [](const auto& canvas, const Line& line) { textbook_line(canvas, line); };
-    add_against<Rgba8, std::uint32_t>("hairline of about 200 pixels, anywhere", "textbook loop", 0.5, hairlines(sheet),
+    add_against<Rgba8, std::uint32_t>("hairline of about 200 pixels, anywhere", "textbook loop", 0.9, hairlines(sheet),
                                       draw_line, draw_textbook_line);
     add_against<Gray8, std::uint8_t>("hairline of about 200 pixels, anywhere, 1 byte", "textbook loop", 0.5,
                                      hairlines(sheet), draw_line, draw_textbook_line);
-    add_against<Rgba8, std::uint32_t>("hairline of about 200 pixels, in a corner of 300x300", "textbook loop", 0.5,
+    add_against<Rgba8, std::uint32_t>("hairline of about 200 pixels, in a corner of 300x300", "textbook loop", 0.4,
                                       hairlines({.width = 300, .height = 300}), draw_line, draw_textbook_line);
     // In a corner that stays in the nearest caches.
     constexpr auto near = 300;

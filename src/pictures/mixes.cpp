@@ -27,22 +27,50 @@ Mix box_mix(int i, int from, int to) {
 }
 
 // By a kernel of the distance in pixels that reaches so far; widened where the picture is reduced. What it gives to
-// places outside goes to the outermost pixels.
+// places outside goes to the outermost pixels. Where both sizes have a common divisor, pixels lie alike again and
+// again.
 template <class Kernel>
-Mix kernel_mix(int i, int from, int to, double reach, const Kernel& kernel) {
-    const auto wide = std::max(1.0, double{1} * from / to);
-    const auto center = (i + 0.5) * from / to - 0.5;
-    const auto last = static_cast<int>(std::floor(center + reach * wide));
-    const auto first = static_cast<int>(std::ceil(center - reach * wide));
-    Mix mix{.first = std::clamp(first, 0, from - 1), .weights = {}, .sum = 0};
-    mix.weights.resize(static_cast<std::size_t>(std::clamp(last, 0, from - 1) - mix.first) + 1);
-    for (int k = first; k <= last; ++k) {
-        const auto weight = kernel((k - center) / wide);
-        mix.weights[static_cast<std::size_t>(std::clamp(k, 0, from - 1) - mix.first)] += weight;
-        mix.sum += weight;
+class KernelMixes {
+  public:
+    KernelMixes(int from, int to, double reach, const Kernel& kernel)
+        : from_{from}, step_{from / std::gcd(from, to)}, period_{to / std::gcd(from, to)} {
+        const auto wide = std::max(1.0, double{1} * from / to);
+        for (int i = 0; i < period_; ++i) {
+            const auto center = (i + 0.5) * from / to - 0.5;
+            auto& way = ways_.emplace_back();
+            way.first = static_cast<int>(std::ceil(center - reach * wide));
+            const auto last = static_cast<int>(std::floor(center + reach * wide));
+            for (int k = way.first; k <= last; ++k) way.weights.push_back(kernel((k - center) / wide));
+        }
     }
-    return mix;
-}
+
+    [[nodiscard]] Mix operator()(int i) const {
+        const auto& way = ways_[static_cast<std::size_t>(i % period_)];
+        const auto begin = std::int64_t{way.first} + std::int64_t{i / period_} * step_;
+        const auto clamped = [&](std::size_t k) {
+            return static_cast<int>(std::clamp<std::int64_t>(begin + static_cast<std::int64_t>(k), 0, from_ - 1));
+        };
+        const auto count = way.weights.size();
+        Mix mix{.first = clamped(0), .weights = {}, .sum = 0};
+        mix.weights.resize(static_cast<std::size_t>(clamped(count - 1) - mix.first) + 1);
+        for (std::size_t k = 0; k < count; ++k) {
+            mix.weights[static_cast<std::size_t>(clamped(k) - mix.first)] += way.weights[k];
+            mix.sum += way.weights[k];
+        }
+        return mix;
+    }
+
+  private:
+    // Of a pixel: the first one that it is mixed of, which may lie outside.
+    struct Way {
+        int first = 0;
+        std::vector<double> weights;
+    };
+    int from_;
+    int step_;
+    int period_;
+    std::vector<Way> ways_;
+};
 
 // By a triangle as wide as two of the picture's pixels, where it is not reduced: in units of half a pixel of the
 // result, in lowest terms. What it gives to places outside goes to the outermost pixels.
@@ -82,12 +110,17 @@ double box_sum(int from, int to) noexcept { return double{1} * (from / std::gcd(
 std::vector<Mix> mixes(int from, int to, Scaling how) {
     std::vector<Mix> all;
     all.reserve(static_cast<std::size_t>(to));
-    for (int i = 0; i < to; ++i) {
-        if (how == Scaling::box) all.push_back(box_mix(i, from, to));
-        if (how == Scaling::bilinear) {
-            all.push_back(from <= to ? triangle_mix(i, from, to) : kernel_mix(i, from, to, 1, triangle));
-        }
-        if (how == Scaling::lanczos) all.push_back(kernel_mix(i, from, to, 3, lanczos));
+    const auto add_all = [&](const auto& mix_of) {
+        for (int i = 0; i < to; ++i) all.push_back(mix_of(i));
+    };
+    if (how == Scaling::box) {
+        add_all([=](int i) { return box_mix(i, from, to); });
+    } else if (how == Scaling::lanczos) {
+        add_all(KernelMixes{from, to, 3, lanczos});
+    } else if (from <= to) {
+        add_all([=](int i) { return triangle_mix(i, from, to); });
+    } else {
+        add_all(KernelMixes{from, to, 1, triangle});
     }
     return all;
 }

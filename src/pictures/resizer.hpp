@@ -52,6 +52,7 @@ class Resizer {
     using Pixel4 = typename VectorsOf<Number>::Four;
     using Vector = typename VectorsOf<Number>::Some;
     using Whole = typename VectorsOf<Number>::Whole;
+    using Channel = decltype(Texel::red);
     using TexelChannels = typename ChannelsOf<decltype(Texel::red)>::Four;
     using Row = std::vector<Number>;
     static constexpr auto whole = std::is_same_v<Texel, Color> ? 255 : 65535;
@@ -97,7 +98,12 @@ class Resizer {
     }
 
     void write(int y) {
-        find_rows(static_cast<std::size_t>(y)) ? mix_opaque() : mix_weighted();
+        const auto are_opaque = find_rows(static_cast<std::size_t>(y));
+        if constexpr (std::is_same_v<Texel, Color>) {
+            // Where colours lie as they are, they need no stop on the way.
+            if (are_opaque && to_.kernel->is_color) return mix_opaque(pixel_address(to_, 0, y));
+        }
+        are_opaque ? mix_opaque(reinterpret_cast<Channel*>(result_.data())) : mix_weighted();
         write_colors(to_, result_.data(), to_.size.width, {.x = 0, .y = y});
     }
 
@@ -112,12 +118,11 @@ class Resizer {
 
     // Says whether all of it is opaque. Else the colours are multiplied by alpha.
     bool read_row(const Surface& from, Point at) {
-        read_colors(from, at, static_cast<int>(colors_.size()), colors_.data());
-        run_in_vectors([from = reinterpret_cast<const decltype(Texel::red)*>(colors_.data()), to = source_.data(),
-                        count = 4 * colors_.size()]() COLDBRICK_KERNEL {
-            for (std::size_t i = 0; i < count; ++i) to[i] = static_cast<Number>(from[i]);
+        const auto* const channels = channels_of(from, at);
+        run_in_vectors([=, to = source_.data(), count = 4 * colors_.size()]() COLDBRICK_KERNEL {
+            for (std::size_t i = 0; i < count; ++i) to[i] = static_cast<Number>(channels[i]);
         });
-        if (!has_alpha_ || are_all_opaque(colors_.data(), colors_.size())) return true;
+        if (!has_alpha_ || are_all_opaque(channels, colors_.size())) return true;
         run_in_vectors([pixels = source_.data(), count = 4 * colors_.size()]() COLDBRICK_KERNEL {
             for (std::size_t i = 0; i < count; i += 4) {
                 Pixel4 pixel;
@@ -130,11 +135,20 @@ class Resizer {
         return false;
     }
 
-    static bool are_all_opaque(const Texel* colors, std::size_t count) noexcept {
-        auto common = decltype(Texel::alpha){whole};
+    // Of colours as they lie, or that are read first.
+    const Channel* channels_of(const Surface& from, Point at) {
+        if constexpr (std::is_same_v<Texel, Color>) {
+            if (from.kernel->is_color) return pixel_address(from, at.x, at.y);
+        }
+        read_colors(from, at, static_cast<int>(colors_.size()), colors_.data());
+        return reinterpret_cast<const Channel*>(colors_.data());
+    }
+
+    static bool are_all_opaque(const Channel* channels, std::size_t pixels) noexcept {
+        auto common = Channel{whole};
         run_in_vectors([=, to = &common]() COLDBRICK_KERNEL {
-            auto all = decltype(Texel::alpha){whole};
-            for (std::size_t i = 0; i < count; ++i) all &= colors[i].alpha;
+            auto all = Channel{whole};
+            for (std::size_t i = 0; i < pixels; ++i) all &= channels[4 * i + 3];
             *to = all;
         });
         return common == whole;
@@ -206,11 +220,10 @@ class Resizer {
 
     [[nodiscard]] Number sum() const noexcept { return static_cast<Number>(columns_.sum * rows_.sum); }
 
-    // To the nearest values.
-    void mix_opaque() {
-        using Channel = decltype(Texel::red);
+    // To the nearest values, as many as the row has.
+    void mix_opaque(Channel* row) {
         run_in_vectors([=, rows = mixed_.data(), taps = mixed_.size(), sum = sum(), count = 4 * columns_.first.size(),
-                        to = reinterpret_cast<Channel*>(result_.data())]() COLDBRICK_KERNEL {
+                        to = row]() COLDBRICK_KERNEL {
             constexpr auto lanes = sizeof(Vector) / sizeof(Number);
             constexpr auto vectors = at_once / lanes;
             for (std::size_t i = 0; i < count; i += at_once) {
@@ -228,8 +241,17 @@ class Resizer {
                     const auto rounded = __builtin_convertvector(mixed[v] / sum + Number{0.5}, Whole);
                     detail::write(rounded, nearest + v * lanes);
                 }
-                for (std::size_t k = 0; k < at_once; ++k) {
-                    to[i + k] = static_cast<Channel>(std::min(std::max(nearest[k], 0), whole));
+                const auto put = [&](Channel* channels) COLDBRICK_KERNEL {
+                    for (std::size_t k = 0; k < at_once; ++k) {
+                        channels[k] = static_cast<Channel>(std::min(std::max(nearest[k], 0), whole));
+                    }
+                };
+                if (i + at_once <= count) {
+                    put(to + i);
+                } else {
+                    Channel last[at_once];
+                    put(last);
+                    std::memcpy(to + i, last, (count - i) * sizeof(Channel));
                 }
             }
         });
