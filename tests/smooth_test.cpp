@@ -434,4 +434,27 @@ TEST(Smooth, RingsOfManyEdgesCoverWhatTheyDoBesideAnother) {
     }
 }
 
+// Corners between curves and lines are mitered by the curves' own directions, whichever way the path goes.
+TEST(Smooth, CornersOfCurvesReachAsFarEitherWay) {
+    constexpr auto size = Size{120, 120};
+    for (const auto scale : {0.1, 0.2, 0.3, 0.5, 0.8, 1.0}) {
+        for (const auto mirrored : {false, true}) {
+            const auto sail_and = [&](bool has_another) {
+                const auto at = [&](double x, double y) {
+                    const auto across = (x - 500) * scale;
+                    return Position{mirrored ? 80 - across : 40 + across, 9 + (y - 340) * scale};
+                };
+                Path path;
+                path.move(at(516, 346))
+                    .quadratic({.control = at(484, 402), .to = at(480, 438)})
+                    .line(at(516, 438))
+                    .close();
+                if (has_another) path.move({300, 300}).line({309, 300}).line({300, 305}).close();
+                return path;
+            };
+            EXPECT_LE(most_apart(filled(sail_and(false), smooth), filled(sail_and(true), smooth), size), 1) << scale;
+        }
+    }
+}
+
 }  // namespace
