@@ -61,16 +61,11 @@ bool goes_round_its_middle(const std::vector<Track::Node>& nodes) noexcept {
     return is_left != is_right && rounds == 1;
 }
 
-// Whether a ring meets itself, as far as can be told soon: of many edges, only of straight ones.
+// Whether a ring meets itself, as far as can be told soon.
 bool may_meet_itself(const std::vector<Track::Node>& nodes) noexcept {
     const auto count = nodes.size();
     constexpr std::size_t few = 64;
-    if (count > few) {
-        const auto is_of_curve = [](const Track::Node& node) {
-            return node.smooth || node.in != Vec{} || node.out != Vec{};
-        };
-        return std::any_of(nodes.begin(), nodes.end(), is_of_curve) || !goes_round_its_middle(nodes);
-    }
+    if (count > few) return !goes_round_its_middle(nodes);
     const auto at = [&](std::size_t i) { return nodes[i % count].at; };
     for (std::size_t i = 0; i < count; ++i) {
         for (std::size_t k = i + 2; k < count; ++k) {
