@@ -192,12 +192,12 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     if (!by.is_identity()) {
         auto source = make_shared_value<SampledSource>(surface, how.at, how.without, by.inverse());
         const auto area = transformed(filled(box, {.edge = Edge::smooth}), by);
-        return paint(to, Ink{Ink{Ink::Source{std::move(source)}}, how.laying}, area_ref(area));
+        return paint(to, Ink{Ink{Ink::Source{source}}, how.laying}, area_ref(area));
     }
     const auto is_pasted = paste_rows(to, surface, how.at, how);
     if (is_pasted && to.witness == nullptr) return seen;
     auto source = make_shared_value<SurfaceSource>(surface, how.at);
-    const auto ink = Ink{Ink{Ink::Source{std::move(source)}}, how.laying};
+    const auto ink = Ink{Ink{Ink::Source{source}}, how.laying};
     if (is_pasted) {
         to.witness->begin(ink, Box{});
         tell_box(to, seen);

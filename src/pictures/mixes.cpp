@@ -105,7 +105,10 @@ double lanczos(double distance) noexcept {
 
 }  // namespace
 
-double box_sum(int from, int to) noexcept { return double{1} * (from / std::gcd(from, to)); }
+double box_sum(int from, int to) noexcept {
+    const auto in_lowest_terms = from / std::gcd(from, to);
+    return in_lowest_terms;
+}
 
 std::vector<Mix> mixes(int from, int to, Scaling how) {
     std::vector<Mix> all;
