@@ -328,6 +328,28 @@ TEST(SinglePixels, AreLaidAsPartsOfRows) {
     expect_marks_as_rows<OwnRgb565>(860);
 }
 
+// Whoever is told of what is touched is told of single pixels too, and of those that lie outside.
+TEST(SinglePixels, AreExplained) {
+    const LinearGradient gradient{.from = {0, 0}, .to = {9, 0}, .stops = {{0, colors::gold}, {1, colors::teal}}};
+    Drawing plan;
+    for (const auto x : {3, -1, 12}) {
+        fill(plan, Box{.at = {x, 2}, .size = {1, 1}}, gradient);
+        mark(plan, {x, 4}, Ink{colors::coral, {.blend = Blend::multiply}});
+    }
+    const Bitmap<Rgb8> ground{{10, 6}, colors::slategray};
+    const auto all = explain(plan, ground);
+    for (std::size_t i = 0; i < 6; ++i) {
+        EXPECT_EQ(all.calls[i].showing, i < 2 ? Showing::seen : Showing::outside) << i;
+        EXPECT_EQ(all.calls[i].touched, i < 2 ? 1 : 0) << i;
+    }
+    auto picture = ground;
+    Owners owners;
+    render(plan, picture, owners);
+    EXPECT_EQ(owners.at({3, 2}), std::optional<std::size_t>{0});
+    EXPECT_EQ(owners.at({3, 4}), std::optional<std::size_t>{1});
+    EXPECT_FALSE(owners.at({4, 4}).has_value());
+}
+
 // A format of one's own that leaves a byte of its pixels alone.
 struct Spaced {};
 

@@ -272,7 +272,7 @@ Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
             return paint_box(surface, blending_receiver(painter), *box);
         }
         case Brush::Way::general:
-            if (box == nullptr || box->size != one_pixel) break;
+            if (box == nullptr || box->size != one_pixel || surface.witness != nullptr) break;
             if (!coldbrick::contains(surface.window, box->at)) return {};
             if (brush.curves == nullptr && lay_on_pixel(surface, *brush.ink, box->at)) return *box;
     }
@@ -287,13 +287,10 @@ std::optional<ByteCurves> curves_for(const Target& target, const Brush& brush) {
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
     if (const auto* const color = ink.plain_color()) {
         if (const auto touched = paint_plainly(surface, *color, area)) return *touched;
-    } else if (const auto* const box = surface.clips ? nullptr : whole_box(area);
-               box != nullptr && box->size == one_pixel) {
-        if (!coldbrick::contains(surface.window, box->at)) {
-            check_ink(surface, ink);
-            return {};
-        }
-        if (lay_on_pixel(surface, ink, box->at)) return *box;
+    } else if (!surface.clips && surface.witness == nullptr) {
+        const auto* const box = whole_box(area);
+        const auto is_pixel = box != nullptr && box->size == one_pixel && coldbrick::contains(surface.window, box->at);
+        if (is_pixel && lay_on_pixel(surface, ink, box->at)) return *box;
     }
     return paint(surface, brush_for(surface, ink), area);
 }

@@ -99,11 +99,63 @@ int turn_of(std::span<const FinePoint> corners) noexcept {
     return changes <= 2 ? turn : 0;
 }
 
+// Steps of a row (cover_row.hpp) that need no memory, as they lie side by side in few columns.
+class NearbySteps {
+  public:
+    explicit NearbySteps(int width) noexcept : width_{width}, first_{width} {
+        std::fill_n(steps_.begin(), width + 3, 0.0);
+    }
+
+    void add_at(int column, double height, double distance) noexcept {
+        auto* const step = &steps_[static_cast<std::size_t>(column)];
+        step[0] += height * (1 - distance);
+        step[1] += height * distance;
+        note(column, column + 2);
+    }
+
+    void add_ramp(int first, int count, double per_column) noexcept {
+        auto* step = &steps_[static_cast<std::size_t>(first)];
+        for (auto i = 0; i < count; ++i, ++step) {
+            step[0] += per_column / 2;
+            step[1] += per_column / 2;
+        }
+        note(first, first + count + 1);
+    }
+
+    // Calls emit(first, count, set) if there are any: set(bytes) sets what covers so many columns.
+    template <class Emit>
+    void flush(const Emit& emit) {
+        const auto count = std::min(last_, width_) - first_;
+        auto* const steps = steps_.data() + first_;
+        const auto set = [&](std::uint8_t* bytes) {
+            auto sum = 0.0;
+            for (auto i = 0; i < count; ++i) {
+                sum += steps[i];
+                bytes[i] = byte_of_coverage(sum);
+            }
+        };
+        if (count > 0) emit(first_, count, set);
+        if (last_ > first_) std::fill_n(steps, last_ - first_, 0.0);
+        first_ = width_;
+        last_ = 0;
+    }
+
+  private:
+    void note(int first, int last) noexcept {
+        first_ = std::min(first_, first);
+        last_ = std::max(last_, last);
+    }
+
+    int width_;
+    int first_;  // of the columns with steps
+    int last_ = 0;
+    std::array<double, most_pixels + 4> steps_;
+};
+
 class ConvexCover {
   public:
     ConvexCover(std::span<const FinePoint> corners, int turn, const Box& box, const SpanReceiver& receiver) noexcept
-        : box_{box}, batch_{window_of(box), receiver} {
-        std::fill_n(steps_.begin(), box.size.width + 4, 0.0);
+        : box_{box}, batch_{window_of(box), receiver}, row_{box.size.width} {
         auto from = corners.back();
         for (const auto& to : corners) {
             add(from, to, turn);
@@ -165,67 +217,24 @@ class ConvexCover {
 
     // Any row, from the areas right of its sides.
     void sum_up(int row) {
-        first_ = box_.size.width;
-        last_ = 0;
         const auto add_sides = [&](std::span<const Side> sides, double sign) {
             for (const auto& side : sides) {
                 const auto top = std::max(side.top, double{1} * row);
                 const auto bottom = std::min(side.bottom, double{1} * row + 1);
-                if (top >= bottom) continue;
                 const auto place = [&](double y) { return std::clamp(side.at(y), 0.0, double{1} * box_.size.width); };
-                const auto [left, right] = std::minmax({place(top), place(bottom)});
-                add(left, right, sign * (bottom - top));
+                if (top < bottom) row_.add(place(top), place(bottom), sign * (bottom - top));
             }
         };
         add_sides(left_.in_row(row), 1);
         add_sides(right_.in_row(row), -1);
-        const auto end = std::min(last_, box_.size.width);
-        if (first_ >= end) return;
-        batch_.add_set(box_.at.y + row, box_.at.x + first_, end - first_, [&](std::uint8_t* bytes) {
-            auto sum = 0.0;
-            for (auto column = first_; column < end; ++column) {
-                sum += steps_[static_cast<std::size_t>(column)];
-                *bytes++ = byte_of_coverage(sum);
-            }
+        row_.flush([&](int first, int count, const auto& set) {
+            batch_.add_set(box_.at.y + row, box_.at.x + first, count, set);
         });
-        std::fill(&steps_[static_cast<std::size_t>(first_)], &steps_[static_cast<std::size_t>(last_)], 0.0);
-    }
-
-    // What lies right of a line from one place to another over a part of the row's height is covered so much more.
-    void add(double left, double right, double height) noexcept {
-        const auto first = static_cast<int>(left);
-        const auto last = static_cast<int>(right);
-        first_ = std::min(first_, first);
-        last_ = std::max(last_, last + 2);
-        auto* const step = &steps_[static_cast<std::size_t>(first)];
-        if (right <= first + 1) {
-            const auto distance = (left + right) / 2 - first;
-            step[0] += height * (1 - distance);
-            step[1] += height * distance;
-            return;
-        }
-        // Of the first column and the last one only parts are crossed.
-        const auto per_column = height / (right - left);
-        const auto in_first = first + 1 - left;
-        const auto of_first = in_first * per_column;
-        step[0] += of_first * (in_first / 2);
-        step[1] += of_first * (1 - in_first / 2);
-        for (auto i = 1; i < last - first; ++i) {
-            step[i] += per_column / 2;
-            step[i + 1] += per_column / 2;
-        }
-        const auto in_last = right - last;
-        const auto of_last = in_last * per_column;
-        step[last - first] += of_last * (1 - in_last / 2);
-        step[last - first + 1] += of_last * (in_last / 2);
     }
 
     Box box_;
     CoverBatch batch_;
-    // By how much each column is covered more than the one before it; of the row at hand only some from one on.
-    std::array<double, most_pixels + 4> steps_;
-    int first_ = 0;
-    int last_ = 0;
+    CoverRow<NearbySteps> row_;
     Sides left_;
     Sides right_;
 };
