@@ -54,6 +54,8 @@ struct Span;
 namespace detail {
 
 struct CoverSpan;
+struct Trace;
+struct TraceSteps;
 
 // How a format is written and read: colours of 8 bits a channel, or of 16 (the deep ones).
 struct FormatKernel {
@@ -71,6 +73,8 @@ struct FormatKernel {
     // (others are left out). Null: pixel by pixel.
     void (*blend)(const Target& target, std::span<const Span> spans, Color color) = nullptr;
     void (*cover)(const Target& target, std::span<const CoverSpan> spans, Color color) = nullptr;
+    // The same on the pixels of a trace. Null: as spans.
+    void (*trace)(const Target& target, const Trace& trace, TraceSteps steps, Color color) = nullptr;
 
     // One pixel of whole bytes: sets it to an opaque colour, and lays a translucent one on it, source-over. Null: by
     // the others.

@@ -85,12 +85,19 @@ class InkSource : public Counted {
     virtual void fetch(Point from, int count, const Box& shape, Color* colors) const = 0;
     virtual void fetch(Point from, int count, const Box& shape, Color16* colors) const = 0;
 
+    // The colour of one pixel.
+    [[nodiscard]] virtual Color color_at(Point pixel, const Box& shape) const {
+        Color color;
+        fetch(pixel, 1, shape, &color);
+        return color;
+    }
+
     // Whether all colours are opaque, and whether the box around the shape matters.
     [[nodiscard]] virtual bool is_opaque() const noexcept = 0;
     [[nodiscard]] virtual bool is_placed_in_shape() const noexcept = 0;
 
-    // Whether the pixels of a row have one colour.
-    [[nodiscard]] virtual bool is_even_in_rows() const noexcept { return false; }
+    // After how many pixels of a row its colours come again: 1 if they are all one. 0: never, or not known.
+    [[nodiscard]] virtual int row_period() const noexcept { return 0; }
 };
 
 // A function that says the colour of a pixel, or fills in those of some pixels of a row, from one on to the right.

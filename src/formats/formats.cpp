@@ -16,12 +16,17 @@ namespace {
 
 using detail::alpha_place;
 using detail::AlphaBlend;
+using detail::are_opaque;
 using detail::CoverSpan;
+using detail::EachAlpha;
 using detail::FormatKernel;
+using detail::FourPixels;
+using detail::FourWords;
 using detail::OpaqueBlend;
 using detail::over;
 using detail::pixel_address;
 using detail::product_255;
+using detail::SameAlpha;
 
 // Where each channel lies in a pixel.
 struct Order {
@@ -156,23 +161,30 @@ class AlphaLayer {
         }
     }
     [[nodiscard]] auto ready(std::uint8_t alpha) const noexcept { return AlphaBlend{with_alpha_of(alpha)}; }
-    // On a few pixels: four at a time where they are opaque.
-    void run(std::uint8_t* pixels, int count, unsigned alpha) const noexcept {
-        for (; count >= 4; count -= 4) {
-            if (detail::are_four_opaque(pixels)) {
-                detail::mix_four(bytes, static_cast<std::uint16_t>(alpha), pixels);
-                pixels += 16;
-            } else {
-                for (int i = 0; i < 4; ++i, pixels += 4) (*this)(pixels, alpha);
+    // On a few pixels: four at a time where they are opaque. What is left over of more than four is mixed with those
+    // before it, which are as they were: they are looked at first.
+    template <class Alphas>
+    void run(std::uint8_t* pixels, int count, const Alphas& alphas) const noexcept {
+        if (count < 4) return run_few(pixels, count, alphas);
+        const auto rest = count % 4;
+        const auto most = count - rest;
+        const auto last = read_four(pixels + 4 * std::ptrdiff_t{count - 4}, 8);
+        for (int i = 0; i < most; i += 4) {
+            auto* const at = pixels + 4 * std::ptrdiff_t{i};
+            const auto four = read_four(at, 8);
+            if (!are_opaque(four)) {
+                one_by_one(pixels, i, i + 4, alphas);
+                continue;
             }
+            auto words = as_words(four);
+            alphas.mix(bytes, i, words);
+            std::memcpy(at, &words, sizeof words);
         }
-        for (; count > 0; --count, pixels += 4) (*this)(pixels, alpha);
-    }
-
-    // The same, each by an alpha of its own.
-    void run_each(std::uint8_t* pixels, int count, const std::uint8_t* alphas) const noexcept {
-        for (; count >= 4; count -= 4, pixels += 16, alphas += 4) four(pixels, alphas);
-        for (; count > 0; --count, pixels += 4) (*this)(pixels, *alphas++);
+        if (rest == 0) return;
+        if (!are_opaque(last)) return one_by_one(pixels, most, count, alphas);
+        auto words = as_words(last);
+        alphas.mix(bytes, count - 4, words);
+        std::memcpy(pixels + 4 * std::ptrdiff_t{count - 4}, &words, sizeof words);
     }
 
     [[nodiscard]] Bytes4 with_alpha_of(unsigned alpha) const noexcept {
@@ -182,9 +194,37 @@ class AlphaLayer {
     }
 
   private:
-    void four(std::uint8_t* pixels, const std::uint8_t* alphas) const noexcept {
-        if (detail::are_four_opaque(pixels)) return detail::mix_four_each(bytes, alphas, pixels);
-        for (int i = 0; i < 4; ++i, pixels += 4) (*this)(pixels, alphas[i]);
+    // Two pixels, and the two that begin so many bytes behind the first.
+    static FourPixels read_four(const std::uint8_t* pixels, std::ptrdiff_t second) noexcept {
+        FourPixels four;
+        std::memcpy(&four[0], pixels, 8);
+        std::memcpy(&four[1], pixels + second, 8);
+        return four;
+    }
+    static FourWords as_words(const FourPixels& four) noexcept {
+        FourWords words;
+        std::memcpy(&words, &four, sizeof words);
+        return words;
+    }
+
+    template <class Alphas>
+    void one_by_one(std::uint8_t* pixels, int begin, int end, const Alphas& alphas) const noexcept {
+        for (auto i = begin; i < end; ++i) (*this)(pixels + 4 * std::ptrdiff_t{i}, alphas.at(i));
+    }
+
+    // Fewer than four: two or three are the first two and the last two.
+    template <class Alphas>
+    void run_few(std::uint8_t* pixels, int count, const Alphas& alphas) const noexcept {
+        if (count < 2) return one_by_one(pixels, 0, count, alphas);
+        const auto second = 4 * std::ptrdiff_t{count - 2};
+        const auto four = read_four(pixels, second);
+        if (!are_opaque(four)) return one_by_one(pixels, 0, count, alphas);
+        auto words = as_words(four);
+        alphas.mix_last(bytes, count, words);
+        FourPixels mixed;
+        std::memcpy(&mixed, &words, sizeof mixed);
+        std::memcpy(pixels, &mixed[0], 8);
+        std::memcpy(pixels + second, &mixed[1], 8);
     }
 
     Bytes4 full;
@@ -208,13 +248,13 @@ void put_gray(std::uint8_t* pixel, Color color) noexcept { *pixel = luma(color);
 // Whether a layer knows how to lay itself on a few pixels at a time.
 template <class Layer>
 constexpr bool knows_few = requires(const Layer& layer, std::uint8_t* pixels) {
-    layer.run(pixels, 1, 1U);
+    layer.run(pixels, 1, SameAlpha{1});
 };
 
 template <class Layer>
 void lay_few(const Layer& layer, std::uint8_t* pixels, int count, unsigned alpha) noexcept {
     if constexpr (knows_few<Layer>) {
-        layer.run(pixels, count, alpha);
+        layer.run(pixels, count, SameAlpha{static_cast<std::uint16_t>(alpha)});
     } else {
         for (int i = 0; i < count; ++i, pixels += Layer::pixel_bytes) layer(pixels, alpha);
     }
@@ -253,7 +293,7 @@ void cover(const detail::Target& target, std::span<const CoverSpan> spans, Color
         auto* pixel = pixel_address<pixel_bytes>(target, {.x = x, .y = y});
         if constexpr (knows_few<Layer>) {
             if (color.alpha == 255) {
-                layer.run_each(pixel, length, each);
+                layer.run(pixel, length, EachAlpha{each});
                 continue;
             }
         }
@@ -261,6 +301,14 @@ void cover(const detail::Target& target, std::span<const CoverSpan> spans, Color
             layer(pixel, color.alpha == 255 ? each[i] : product_255(color.alpha, each[i]));
         }
     }
+}
+
+// On the pixels of a hairline.
+template <class Layer>
+void blend_trace(const detail::Target& target, const detail::Trace& trace, detail::TraceSteps steps, Color color) {
+    const Layer layer{color};
+    const auto alpha = color.alpha;
+    detail::for_each_traced(target.top_left, trace, steps, [&](std::uint8_t* pixel) { layer(pixel, alpha); });
 }
 
 constexpr bool is_color(const Order& order) noexcept {
@@ -274,6 +322,7 @@ constexpr FormatKernel opaque_kernel() noexcept {
             .store = store<order, 3>,
             .blend = blend<OpaqueLayer<order>>,
             .cover = cover<OpaqueLayer<order>>,
+            .trace = blend_trace<OpaqueLayer<order>>,
             .put = put_one<order, 3>,
             .lay = lay_one<OpaqueLayer<order>>};
 }
@@ -287,6 +336,7 @@ constexpr FormatKernel alpha_kernel() noexcept {
             .store = store<order, 4>,
             .blend = blend<AlphaLayer<order>>,
             .cover = cover<AlphaLayer<order>>,
+            .trace = blend_trace<AlphaLayer<order>>,
             .put = put_one<order, 4>,
             .lay = lay_one<AlphaLayer<order>>};
 }
@@ -306,6 +356,7 @@ constexpr FormatKernel gray8_kernel{.pixel_bits = 8,
                                     .store = store_gray<1>,
                                     .blend = blend<GrayLayer>,
                                     .cover = cover<GrayLayer>,
+                                    .trace = blend_trace<GrayLayer>,
                                     .put = put_gray,
                                     .lay = lay_one<GrayLayer>};
 constexpr FormatKernel rgb8_kernel = opaque_kernel<rgb>();

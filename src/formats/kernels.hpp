@@ -11,6 +11,7 @@
 #include <bit>
 #include <cstddef>
 #include <cstdint>
+#include <cstdlib>
 #include <cstring>
 #include <span>
 #include <type_traits>
@@ -84,6 +85,28 @@ inline void prefetch_at(const std::uint8_t* from, std::ptrdiff_t offset) noexcep
     const auto place = reinterpret_cast<std::uintptr_t>(from) + static_cast<std::uintptr_t>(offset);
     // As a number, as it may lie beyond the buffer. NOLINTNEXTLINE(performance-no-int-to-ptr)
     __builtin_prefetch(reinterpret_cast<const void*>(place), 1);
+}
+
+// Calls use(pixel) with the first byte of each pixel of a trace. Where each lies in another row, it is rarely in the
+// nearest cache: memory is asked for some rows ahead.
+template <class Use>
+void for_each_traced(std::uint8_t* top_left, const Trace& trace, const TraceSteps& steps, const Use& use) noexcept {
+    const auto [along, across] = steps;
+    auto offset = trace.first * along;
+    auto place = trace.place;
+    const auto go = [&](const auto& before) {
+        for (auto i = 0; i < trace.count; ++i) {
+            before();
+            use(top_left + offset + (place >> 32U) * across);
+            offset += along;
+            place += trace.step;
+        }
+    };
+    if (std::abs(along) <= std::abs(across)) return go([] {});
+    constexpr auto ahead = 12;
+    const auto offset_ahead = ahead * along;
+    const auto place_ahead = ahead * trace.step;
+    go([&] { prefetch_at(top_left, offset + offset_ahead + ((place + place_ahead) >> 32U) * across); });
 }
 
 // (a * b) / 255, rounded to the nearest.

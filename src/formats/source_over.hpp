@@ -33,10 +33,9 @@ class OpaqueBlend {
     std::uint16_t rest;
 };
 
-// Four pixels of four bytes, alpha last: whether they are opaque.
-inline bool are_four_opaque(const std::uint8_t* pixels) noexcept {
-    std::array<std::uint64_t, 2> words;
-    std::memcpy(words.data(), pixels, sizeof words);
+// Four pixels of four bytes, alpha last.
+using FourPixels = std::array<std::uint64_t, 2>;
+inline bool are_opaque(const FourPixels& words) noexcept {
     const auto alphas = std::uint64_t{std::endian::native == std::endian::little ? 0xff000000U : 0xffU} * 0x100000001U;
     return (words[0] & words[1] & alphas) == alphas;
 }
@@ -48,37 +47,61 @@ using EightNumbers = std::uint16_t __attribute__((vector_size(16)));
 
 // Lays a colour, of which a word has the bytes, on four such pixels, each by the alpha that both of its numbers are:
 // (s*a + d*(255 - a)) / 255, rounded to the nearest.
-inline void mix_four(std::uint32_t source, EightNumbers alphas, std::uint8_t* pixels) noexcept {
+inline void mix_four(std::uint32_t source, EightNumbers alphas, FourWords& pixels) noexcept {
     constexpr auto every_other = std::uint32_t{0x00ff00ff};
-    FourWords words;
-    std::memcpy(&words, pixels, sizeof words);
     const auto mixed = [=](FourWords below, std::uint32_t ink) __attribute__((always_inline)) {
         const auto numbers = reinterpret_cast<EightNumbers>(below) * (255 - alphas) +
                              reinterpret_cast<EightNumbers>(FourWords{ink, ink, ink, ink} & every_other) * alphas +
                              std::uint16_t{128};
         return reinterpret_cast<FourWords>((numbers + (numbers >> 8)) >> 8);
     };
-    const auto even = mixed(words & every_other, source);
-    const auto odd = mixed((words >> 8) & every_other, source >> 8U);
-    words = even | (odd << 8);
-    std::memcpy(pixels, &words, sizeof words);
+    const auto even = mixed(pixels & every_other, source);
+    const auto odd = mixed((pixels >> 8) & every_other, source >> 8U);
+    pixels = even | (odd << 8);
 }
 
 // All by the same alpha.
-inline void mix_four(std::uint32_t source, std::uint16_t alpha, std::uint8_t* pixels) noexcept {
-    mix_four(source, EightNumbers{} + alpha, pixels);
-}
+struct SameAlpha {
+    std::uint16_t alpha;
+
+    [[nodiscard]] unsigned at(int) const noexcept { return alpha; }
+    void mix(std::uint32_t source, int, FourWords& pixels) const noexcept {
+        mix_four(source, EightNumbers{} + alpha, pixels);
+    }
+    void mix_last(std::uint32_t source, int, FourWords& pixels) const noexcept { mix(source, 0, pixels); }
+};
 
 // Each by an alpha of its own.
-inline void mix_four_each(std::uint32_t source, const std::uint8_t* alphas, std::uint8_t* pixels) noexcept {
-    using Bytes = std::uint8_t __attribute__((vector_size(16)));
-    Bytes bytes{};
-    std::memcpy(&bytes, alphas, 4);
-    // Each byte becomes a number, and each number two.
-    const auto numbers = reinterpret_cast<EightNumbers>(
-        __builtin_shufflevector(bytes, Bytes{}, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23));
-    mix_four(source, __builtin_shufflevector(numbers, numbers, 0, 0, 1, 1, 2, 2, 3, 3), pixels);
-}
+struct EachAlpha {
+    const std::uint8_t* alphas;
+
+    [[nodiscard]] unsigned at(int i) const noexcept { return alphas[i]; }
+    // Those of four pixels from one on.
+    void mix(std::uint32_t source, int first, FourWords& pixels) const noexcept {
+        std::uint32_t four = 0;
+        std::memcpy(&four, alphas + first, sizeof four);
+        mix_by(source, four, pixels);
+    }
+    // Of two or three pixels, the first two and then the last two.
+    void mix_last(std::uint32_t source, int count, FourWords& pixels) const noexcept {
+        std::array<std::uint16_t, 2> two;
+        std::memcpy(&two[0], alphas, 2);
+        std::memcpy(&two[1], alphas + count - 2, 2);
+        std::uint32_t four = 0;
+        std::memcpy(&four, two.data(), sizeof four);
+        mix_by(source, four, pixels);
+    }
+
+  private:
+    static void mix_by(std::uint32_t source, std::uint32_t four, FourWords& pixels) noexcept {
+        using Bytes = std::uint8_t __attribute__((vector_size(16)));
+        const auto bytes = reinterpret_cast<Bytes>(FourWords{four});
+        // Each byte becomes a number, and each number two.
+        const auto numbers = reinterpret_cast<EightNumbers>(
+            __builtin_shufflevector(bytes, Bytes{}, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23));
+        mix_four(source, __builtin_shufflevector(numbers, numbers, 0, 0, 1, 1, 2, 2, 3, 3), pixels);
+    }
+};
 
 // Pixels with alpha. Where they are opaque, `over` is the opaque blend of all four bytes, alpha like a channel that is
 // 255 in the source; so stretches of opaque pixels take the fast way.

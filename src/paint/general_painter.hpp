@@ -34,7 +34,9 @@ class GeneralPainter {
                     takes_all(how.channels, kernel_.has_alpha) && lays_over;
         is_over_ = source_ != nullptr && !is_plain_ && kernel_.is_color && how.opacity == 1 &&
                    how.blend == Blend::over && how.light == Light::encoded && takes_all(how.channels, true);
-        is_direct_ = is_plain_ && !kernel_.is_sparse && (kernel_.is_color || source_->is_even_in_rows());
+        // Bytes of a pixel that are not its own stay as they are.
+        if (is_plain_ && !kernel_.is_sparse) period_ = source_->row_period();
+        is_direct_ = is_plain_ && !kernel_.is_sparse && (kernel_.is_color || period_ == 1);
     }
 
     [[nodiscard]] SpanReceiver receiver() noexcept {
@@ -64,6 +66,11 @@ class GeneralPainter {
     void paint(const CoverSpan& span) {
         const auto replaces = is_plain_ && span.each == nullptr && span.all == 255;
         if (replaces && is_direct_) return put_directly(span);
+        if (replaces && period_ > 0 && span.length > period_) return put_rounds(span);
+        paint_parts(span, replaces);
+    }
+
+    void paint_parts(const CoverSpan& span, bool replaces) {
         for (int done = 0; done < span.length; done += at_once) {
             auto part = span;
             part.x += done;
@@ -82,12 +89,27 @@ class GeneralPainter {
         }
     }
 
+    // Colours that come again: those of the first round, and then their bytes, of twice as many rounds each time.
+    void put_rounds(const CoverSpan& span) {
+        auto first = span;
+        first.length = period_;
+        paint_parts(first, true);
+        const auto pixel_bytes = static_cast<std::size_t>(kernel_.pixel_bytes());
+        const auto all = static_cast<std::size_t>(span.length) * pixel_bytes;
+        auto* const bytes = pixel_address(surface_, span.x, span.y);
+        for (auto done = static_cast<std::size_t>(period_) * pixel_bytes; done < all;) {
+            const auto more = std::min(done, all - done);
+            std::memcpy(bytes + done, bytes, more);
+            done += more;
+        }
+    }
+
     // Without a stop on the way: as one pixel over and over, or as colours that need no change.
     void put_directly(const CoverSpan& span) {
         auto* const pixels = pixel_address(surface_, span.x, span.y);
         const auto pixel_bytes = kernel_.pixel_bytes();
         const auto from = Point{.x = span.x, .y = span.y};
-        if (!source_->is_even_in_rows()) {
+        if (period_ != 1) {
             // Pixels of four bytes in the order of a Color's members, as is_color says.
             static_assert(sizeof(Color) == 4 && std::is_trivially_copyable_v<Color>);
             source_->fetch(from, span.length, shape_, reinterpret_cast<Color*>(pixels));
@@ -210,6 +232,7 @@ class GeneralPainter {
     const InkSource* source_ = nullptr;
     bool is_plain_;   // whether the ink replaces what is below,
     bool is_direct_;  // and its pixels are written at once
+    int period_ = 0;  // after how many pixels the bytes of a row come again; 0: never, or it does not replace
     bool is_over_;    // whether colours of its own are laid source-over, on pixels that are as colours are
     Store store_;
     int laid_ = 0;  // how many pixels, before it is worth while to find

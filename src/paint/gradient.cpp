@@ -11,6 +11,7 @@
 #include <array>
 #include <cmath>
 #include <string>
+#include <type_traits>
 
 namespace coldbrick::inline v0 {
 
@@ -86,10 +87,19 @@ class GradientSource final : public detail::InkSource {
             detail::look_up(ramp, places.data(), length, colors + done);
         });
     }
+    [[nodiscard]] Color color_at(Point pixel, const Box& shape) const override {
+        if constexpr (std::is_same_v<Way, LinearWay>) {
+            if (dither_ == Dither::none) {
+                return ramp_.colors[static_cast<std::size_t>(way_.first_place(row_of(pixel, shape)))];
+            }
+        }
+        return InkSource::color_at(pixel, shape);
+    }
     [[nodiscard]] bool is_opaque() const noexcept override { return ramp_.is_opaque; }
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return placing_ == Placing::shape; }
-    [[nodiscard]] bool is_even_in_rows() const noexcept override {
-        return dither_ == Dither::none && way_.is_even_in_rows();
+    [[nodiscard]] int row_period() const noexcept override {
+        if (!way_.is_even_in_rows()) return 0;
+        return dither_ == Dither::none ? 1 : 8;
     }
 
   private:

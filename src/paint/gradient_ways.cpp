@@ -103,22 +103,38 @@ LinearWay::LinearWay(Position from, Position to, Spread spread) noexcept : from_
     per_unit_ = along * (1 / size) * (1 / size);
 }
 
+std::optional<LinearWay::Steps> LinearWay::steps_of(const RowPart& row, double origin,
+                                                    double per_pixel) const noexcept {
+    // They do for pixels so near, of gradients that are neither very short nor very far away.
+    constexpr auto most_parts = 1 << 22;
+    const auto is_allowed = is_near(row) && std::fabs(origin) + std::fabs(per_pixel) * far_pixels < most_parts;
+    if (!is_allowed) return std::nullopt;
+    constexpr auto unit = double{std::int64_t{ramp_size} << place_bits};
+    const auto move = static_cast<std::int64_t>(std::nearbyint(per_pixel * unit));
+    return Steps{.place = static_cast<std::int64_t>(std::nearbyint(origin * unit)) + row.first * move, .move = move};
+}
+
 void LinearWay::find(const RowPart& row, Places& places) const noexcept {
     const auto origin = dot(row.origin - from_, per_unit_);
     const auto per_pixel = row.step * per_unit_.x;
-    // Whole numbers do for pixels so near, of gradients that are neither very short nor very far away.
-    constexpr auto most_parts = 1 << 22;
-    if (!is_near(row) || !(std::fabs(origin) + std::fabs(per_pixel) * far_pixels < most_parts)) {
-        for (int i = 0; i < row.count; ++i) {
-            places[static_cast<std::size_t>(i)] =
-                place_of(origin + static_cast<double>(row.first + i) * per_pixel, spread_);
-        }
-        return;
+    if (const auto steps = steps_of(row, origin, per_pixel)) {
+        return spread_ == Spread::pad ? find_padded(steps->place, steps->move, row.count, places)
+                                      : find_folded(steps->place, steps->move, row.count, places);
     }
-    constexpr auto unit = double{std::int64_t{ramp_size} << place_bits};
-    const auto move = static_cast<std::int64_t>(std::nearbyint(per_pixel * unit));
-    const auto place = static_cast<std::int64_t>(std::nearbyint(origin * unit)) + row.first * move;
-    spread_ == Spread::pad ? find_padded(place, move, row.count, places) : find_folded(place, move, row.count, places);
+    for (int i = 0; i < row.count; ++i) {
+        places[static_cast<std::size_t>(i)] =
+            place_of(origin + static_cast<double>(row.first + i) * per_pixel, spread_);
+    }
+}
+
+int LinearWay::first_place(const RowPart& row) const noexcept {
+    const auto origin = dot(row.origin - from_, per_unit_);
+    const auto per_pixel = row.step * per_unit_.x;
+    const auto steps = steps_of(row, origin, per_pixel);
+    if (!steps) return place_of(origin + static_cast<double>(row.first) * per_pixel, spread_);
+    const auto place = steps->place >> place_bits;
+    if (spread_ == Spread::pad) return static_cast<int>(std::clamp<std::int64_t>(place, 0, ramp_size - 1));
+    return folded(static_cast<std::int32_t>(place), spread_ == Spread::reflect);
 }
 
 void LinearWay::find_padded(std::int64_t place, std::int64_t move, int count, Places& places) noexcept {

@@ -8,6 +8,7 @@
 #include <array>
 #include <cmath>
 #include <cstdint>
+#include <optional>
 
 namespace coldbrick::inline v0::detail {
 
@@ -42,7 +43,17 @@ class LinearWay {
 
     void find(const RowPart& row, Places& places) const noexcept;
 
+    // The place of the first of the pixels alone.
+    [[nodiscard]] int first_place(const RowPart& row) const noexcept;
+
   private:
+    // In whole numbers: a place, and how far it is to the next pixel's. Nothing if those would be too large.
+    struct Steps {
+        std::int64_t place;
+        std::int64_t move;
+    };
+    [[nodiscard]] std::optional<Steps> steps_of(const RowPart& row, double origin, double per_pixel) const noexcept;
+
     // A place on the ramp has so many bits for its fraction.
     static constexpr int place_bits = 28;
 

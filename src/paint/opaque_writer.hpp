@@ -35,41 +35,21 @@ struct OpaqueWriter {
         }
     }
 
-    // Writes one pixel at each step along and, as the trace says, across; both in bytes. `before` is called with each
-    // offset and place first.
-    template <class Before>
-    static void write_trace(const OpaquePainter& painter, const Trace& trace, std::ptrdiff_t along,
-                            std::ptrdiff_t across, const Before& before) noexcept {
+    static void write_trace(const OpaquePainter& painter, const Trace& trace, const TraceSteps& steps) noexcept {
         std::uint8_t pixel[pixel_bytes];
         std::memcpy(pixel, painter.pattern.pixel(), pixel_bytes);
-        auto* const top_left = painter.surface.top_left;
-        auto offset = trace.first * along;
-        auto place = trace.place;
-        for (auto i = 0; i < trace.count; ++i) {
-            before(offset, place);
-            std::memcpy(top_left + offset + (place >> 32U) * across, pixel, pixel_bytes);
-            offset += along;
-            place += trace.step;
-        }
+        for_each_traced(painter.surface.top_left, trace, steps,
+                        [&](std::uint8_t* at) { std::memcpy(at, pixel, pixel_bytes); });
     }
 
-    // Each pixel lies in another row, which is rarely in the nearest cache: memory is asked for some rows ahead.
     static void write_down(void* context, const Trace& by_row) noexcept {
-        constexpr auto ahead = 12;
         const auto& painter = painter_of(context);
-        const auto offset_ahead = ahead * painter.surface.stride;
-        const auto place_ahead = ahead * by_row.step;
-        const auto* const top_left = painter.surface.top_left;
-        const auto ask_ahead = [=](std::ptrdiff_t offset, std::int64_t place) {
-            const auto column = static_cast<std::ptrdiff_t>((place + place_ahead) >> 32U);
-            prefetch_at(top_left, offset + offset_ahead + column * pixel_bytes);
-        };
-        write_trace(painter, by_row, painter.surface.stride, pixel_bytes, ask_ahead);
+        write_trace(painter, by_row, {.along = painter.surface.stride, .across = pixel_bytes});
     }
 
     static void write_across(void* context, const Trace& by_column) noexcept {
         const auto& painter = painter_of(context);
-        write_trace(painter, by_column, pixel_bytes, painter.surface.stride, [](std::ptrdiff_t, std::int64_t) {});
+        write_trace(painter, by_column, {.along = pixel_bytes, .across = painter.surface.stride});
     }
 
     // What is covered whole is written first. The rest must be read, so its memory is asked for meanwhile.

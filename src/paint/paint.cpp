@@ -42,6 +42,18 @@ struct BlendingPainter {
         const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
         cover_with(surface, spans, color);
     }
+
+    static void take_down(void* context, const Trace& by_row) {
+        const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
+        const auto pixel_bytes = surface.kernel->pixel_bytes();
+        surface.kernel->trace(surface, by_row, {.along = surface.stride, .across = pixel_bytes}, color);
+    }
+
+    static void take_across(void* context, const Trace& by_column) {
+        const auto& [surface, color] = *static_cast<const BlendingPainter*>(context);
+        const auto pixel_bytes = surface.kernel->pixel_bytes();
+        surface.kernel->trace(surface, by_column, {.along = pixel_bytes, .across = surface.stride}, color);
+    }
 };
 
 // The pixel that an ink of one colour, laid as usual, sets everywhere; nothing if it is not as simple.
@@ -175,9 +187,12 @@ Box paint_general(const Surface& surface, const Brush& brush, const AreaRef& are
 }
 
 SpanReceiver blending_receiver(BlendingPainter& painter) noexcept {
+    const auto has_traces = painter.surface.kernel->trace != nullptr;
     return {.context = &painter,
             .take = BlendingPainter::take,
             .repeats = Repeats::never,
+            .take_down = has_traces ? BlendingPainter::take_down : nullptr,
+            .take_across = has_traces ? BlendingPainter::take_across : nullptr,
             .take_cover = BlendingPainter::take_cover};
 }
 

@@ -56,8 +56,22 @@ class TileSource final : public detail::InkSource {
                            [](Color c) { return widened(c); });
         }
     }
+    [[nodiscard]] Color color_at(Point pixel, const Box& shape) const override {
+        const auto [width, height] = size_;
+        const auto origin = origin_of(placing_, shape);
+        auto x = std::int64_t{pixel.x} - origin.x - offset_.x;
+        auto y = std::int64_t{pixel.y} - origin.y - offset_.y;
+        if (repeats_) {
+            x -= detail::floor_div(x, width) * width;
+            y -= detail::floor_div(y, height) * height;
+        } else if (x < 0 || y < 0 || x >= width || y >= height) {
+            return {.alpha = 0};
+        }
+        return colors_[static_cast<std::size_t>(y * width + x)];
+    }
     [[nodiscard]] bool is_opaque() const noexcept override { return is_opaque_; }
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return placing_ == Placing::shape; }
+    [[nodiscard]] int row_period() const noexcept override { return repeats_ ? size_.width : 0; }
 
   private:
     template <class Texel>

@@ -115,7 +115,8 @@ std::optional<Box> paint_smooth_round(const Surface& surface, Color color, const
     const auto& [width, height] = box.size;
     const auto is_circle = width == height && width <= largest_kept_circle && corner.x == width / 2.0;
     if (is_circle) return paint_smooth(surface, color, small_circle(box.size.width), box.at);
-    return paint_smooth(surface, color, SmallRound{box.size, {.center = corner, .half_axes = corner}}, box.at);
+    return paint_smooth(surface, color, small_round(box.size, {.center = corner, .half_axes = corner}, nullptr),
+                        box.at);
 }
 
 // Whether one colour can be laid in the ways below. Opaque rows are written by words.

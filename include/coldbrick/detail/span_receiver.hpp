@@ -5,6 +5,7 @@
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 
+#include <cstddef>
 #include <cstdint>
 #include <limits>
 #include <span>
@@ -34,6 +35,12 @@ struct Trace {
     std::int64_t step;
 };
 
+// How many bytes it is to the next pixel along a trace, and across it.
+struct TraceSteps {
+    std::ptrdiff_t along;
+    std::ptrdiff_t across;
+};
+
 // The pixels of row y in columns x to x + length - 1, and how much of each is covered, in 255ths: each as told in turn,
 // or all alike.
 struct CoverSpan {
@@ -49,8 +56,8 @@ struct SpanReceiver {
     void* context;
     void (*take)(void* context, std::span<const Span> spans);
     Repeats repeats;
-    // Take what of a hairline lies inside the clip without making spans of it. Null: as spans. Only where repeats are
-    // harmless.
+    // Take what of a hairline lies inside the clip without making spans of it, each pixel of one line once. Null: as
+    // spans.
     void (*take_down)(void* context, const Trace& by_row) = nullptr;
     void (*take_across)(void* context, const Trace& by_column) = nullptr;
     // Takes pixels that are covered in part, row by row from left to right, up to some hundreds of spans at a time.

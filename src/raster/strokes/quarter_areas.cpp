@@ -1,42 +1,312 @@
 #include "raster/strokes/quarter_areas.hpp"
 
+#include "raster/strokes/beside_ellipse.hpp"
+
 namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// On one axis: how far a curve is from its centre on the other axis.
-struct AcrossFrom {
-    double center;
-    double scale;  // to the unit circle
-    double half_axis;
+// The pieces of a curve, a pixel each: the places where they begin and end, one after the other, and what of its pixel
+// lies below each.
+struct CurvePieces {
+    Vec center;
+    Vec axes;
+    double distance;
+    int count;
+    double* x;  // of count + 1 places
+    double* y;
+    double* p;  // on the unit circle, how far to the left and up
+    double* q;
+    double* bottom;
+    double* rest;      // what lies to the right of its end
+    double* per_area;  // one through what there is of the pixel
+    std::uint16_t* areas;
+};
 
-    [[nodiscard]] double operator()(double place) const noexcept {
-        const auto along = std::clamp((center - place) * scale, 0.0, 1.0);
-        return half_axis * std::sqrt((1 - along) * (1 + along));
+// Between a chord and its arc. On the unit circle, a chord of length 2s cuts off asin(s) - s sqrt(1 - s^2), which is a
+// series in s for short ones.
+constexpr auto short_square = 0.15;
+COLDBRICK_INLINE double short_arc_area(double square) noexcept {
+    constexpr auto first = 2.0 / 3;
+    constexpr auto second = 1.0 / 5;
+    constexpr auto third = 3.0 / 28;
+    constexpr auto fourth = 5.0 / 72;
+    return square * std::sqrt(square) * (first + square * (second + square * (third + square * fourth)));
+}
+double long_arc_area(double square) noexcept {
+    const auto s = std::min(std::sqrt(square), 1.0);
+    return std::asin(s) - s * std::sqrt((1 - s) * (1 + s));
+}
+
+// Between a chord and a curve beside an ellipse: a parabola through its ends and its middle, which is two thirds of
+// the parallelogram. One through the length of the middle of two unit vectors is a series in how far they are apart.
+constexpr auto narrow_square = 0.06;
+COLDBRICK_INLINE double beside_area(const CurvePieces& of, Vec from, Vec to, Vec from_circle, Vec to_circle,
+                                    double square) noexcept {
+    const auto per_length = 0.5 * (1 + square * (1.0 / 2 + square * (3.0 / 8 + square * (5.0 / 16))));
+    const auto p = from_circle.x + to_circle.x;
+    const auto q = from_circle.y + to_circle.y;
+    const auto [a, b] = of.axes;
+    const auto per_normal = of.distance / std::sqrt(b * b * p * p + a * a * q * q);
+    const auto x = of.center.x - p * (a * per_length + b * per_normal) - from.x;
+    const auto y = of.center.y - q * (b * per_length + a * per_normal) - from.y;
+    return 2.0 / 3 * (x * (to.y - from.y) - y * (to.x - from.x));
+}
+
+COLDBRICK_INLINE double square_between(double p, double q) noexcept { return (p * p + q * q) / 4; }
+
+// What lies below a piece that bends far: by pieces of it.
+double area_below_far(const CurvePieces& of, int k, double square) noexcept {
+    const auto from = Vec{of.x[k], of.y[k]};
+    const auto to = Vec{of.x[k + 1], of.y[k + 1]};
+    const auto below = [&](Vec a, Vec b) { return (b.x - a.x) * (of.bottom[k] - (a.y + b.y) / 2); };
+    if (of.distance == 0) return below(from, to) + of.axes.x * of.axes.y * long_arc_area(square);
+    const auto first = Vec{of.p[k], of.q[k]};
+    const auto last = Vec{of.p[k + 1], of.q[k + 1]};
+    constexpr auto parts = 6;
+    auto sum = 0.0;
+    auto before = from;
+    auto on_circle = first;
+    for (auto i = 1; i <= parts; ++i) {
+        const auto part = double{1} * i / parts;
+        const auto next_circle = i == parts ? last : unit(first * (1 - part) + last * part);
+        const auto next = [&] {
+            if (i == parts) return to;
+            const auto [a, b] = of.axes;
+            const auto normal = Vec{b * next_circle.x, a * next_circle.y};
+            const auto per_normal = of.distance / length(normal);
+            return of.center -
+                   Vec{a * next_circle.x + normal.x * per_normal, b * next_circle.y + normal.y * per_normal};
+        }();
+        const auto apart = next_circle - on_circle;
+        sum += below(before, next) +
+               beside_area(of, before, next, on_circle, next_circle, square_between(apart.x, apart.y));
+        before = next;
+        on_circle = next_circle;
     }
+    return sum;
+}
+
+// Finds the areas of all.
+template <bool is_beside>
+void find_areas(const CurvePieces& of) noexcept {
+    double farthest[together] = {};
+    run_in_vectors([=, of = of, &farthest]() COLDBRICK_KERNEL {
+        for (int i = 0; i < of.count; i += together) {
+            double areas[together];
+            for (int j = 0; j < together; ++j) {
+                const auto k = i + j;
+                const auto from = Vec{of.x[k], of.y[k]};
+                const auto to = Vec{of.x[k + 1], of.y[k + 1]};
+                const auto square = square_between(of.p[k + 1] - of.p[k], of.q[k + 1] - of.q[k]);
+                const auto arc = is_beside
+                                     ? beside_area(of, from, to, {of.p[k], of.q[k]}, {of.p[k + 1], of.q[k + 1]}, square)
+                                     : of.axes.x * of.axes.y * short_arc_area(square);
+                const auto area = (to.x - from.x) * (of.bottom[k] - (from.y + to.y) / 2) + arc + of.rest[k];
+                areas[j] = std::min(std::max(area * of.per_area[k], 0.0), 1.0) * whole_area + 0.5;
+                farthest[j] = std::max(farthest[j], square);
+            }
+            for (int j = 0; j < together; ++j) {
+                of.areas[i + j] = static_cast<std::uint16_t>(static_cast<std::int32_t>(areas[j]));
+            }
+        }
+    });
+    const auto limit = is_beside ? narrow_square : short_square;
+    if (*std::max_element(farthest, farthest + together) <= limit) return;
+    for (int k = 0; k < of.count; ++k) {
+        const auto square = square_between(of.p[k + 1] - of.p[k], of.q[k + 1] - of.q[k]);
+        if (square <= limit) continue;
+        const auto area = (area_below_far(of, k, square) + of.rest[k]) * of.per_area[k];
+        of.areas[k] = static_cast<std::uint16_t>(std::clamp(area, 0.0, 1.0) * whole_area + 0.5);
+    }
+}
+
+// The whole way along a quarter, pixel by pixel.
+class QuarterWalk {
+  public:
+    QuarterWalk(const QuarterEdge& edge, const Size& box, int first, int end, const QuarterRoom& room) noexcept
+        : edge_{edge},
+          center_{edge.center},
+          middle_{box.width / 2.0, box.height / 2.0},
+          first_{first},
+          end_{end},
+          room_{room},
+          columns_{(box.width + 1) / 2},
+          left_{center_.x},
+          top_{center_.y} {
+        const auto [a, b] = edge.half_axes;
+        if (!(a > 0 && b > 0)) return;
+        curve_ = axes_of_curve(a, b, edge.distance);
+        left_ = center_.x - curve_.across.reach();
+        top_ = center_.y - curve_.up.reach();
+    }
+
+    QuarterRows find() noexcept {
+        const auto left = static_cast<int>(std::floor(left_));
+        const auto beside = right_of(left);
+        const auto straight = beside > left ? (beside - left_) / (beside - left) : 1.0;
+        const QuarterRows rows{.rows = room_.rows,
+                               .areas = room_.areas,
+                               .first = first_,
+                               .top = static_cast<int>(std::floor(top_)),
+                               .straight_from = static_cast<int>(std::ceil(center_.y)),
+                               .left = left,
+                               .straight = static_cast<std::uint16_t>(straight * whole_area + 0.5),
+                               .columns = columns_};
+        const auto first = std::max(first_, rows.top);
+        const auto end = std::min(end_, rows.straight_from);
+        if (first < end) walk(first, end);
+        return rows;
+    }
+
+  private:
+    // What there is of a column and a row in the quarter of the box.
+    [[nodiscard]] double right_of(int column) const noexcept { return std::min(column + 1.0, middle_.x); }
+    [[nodiscard]] double bottom_of(int row) const noexcept { return std::min(row + 1.0, middle_.y); }
+
+    [[nodiscard]] double* take(std::size_t count) noexcept {
+        auto* const taken = room_.numbers;
+        room_.numbers += count;
+        return taken;
+    }
+    [[nodiscard]] CurvePlaces take_places(int count) noexcept {
+        const auto room = static_cast<std::size_t>(filled_up(count));
+        return {.along = take(room), .across = take(room), .p = take(room), .q = take(room)};
+    }
+
+    void walk(int first, int end) noexcept {
+        // Where it crosses the sides of rows, from the lowest one up: it begins and ends there, if it goes on.
+        const auto begins_at_side = end < center_.y;
+        const auto ends_at_side = first > top_;
+        const auto lowest = begins_at_side ? end : static_cast<int>(std::ceil(center_.y)) - 1;
+        const auto uppermost = ends_at_side ? first : static_cast<int>(std::floor(top_)) + 1;
+        const auto sides = std::max(lowest - uppermost + 1, 0);
+        const auto by_row = take_places(sides);
+        for (int k = 0; k < sides; ++k) by_row.along[k] = center_.y - (lowest - k);
+        find_places(curve_.up, sides, by_row);
+        const auto at_side = [&](int k) {
+            return Place{
+                .x = center_.x - by_row.across[k], .y = double{1} * lowest - k, .p = by_row.q[k], .q = by_row.p[k]};
+        };
+        const auto begin = begins_at_side
+                               ? at_side(0)
+                               : Place{.x = left_, .y = center_.y, .p = curve_.across.most, .q = curve_.up.least};
+        const auto stop = ends_at_side
+                              ? at_side(sides - 1)
+                              : Place{.x = center_.x, .y = top_, .p = curve_.across.least, .q = curve_.up.most};
+        // The sides of columns, from left to right.
+        const auto leftmost = static_cast<int>(std::floor(begin.x)) + 1;
+        const auto columns = std::max(static_cast<int>(std::ceil(stop.x)) - leftmost, 0);
+        const auto by_column = take_places(columns);
+        for (int k = 0; k < columns; ++k) by_column.along[k] = center_.x - (leftmost + k);
+        find_places(curve_.across, columns, by_column);
+
+        const auto most = static_cast<std::size_t>(filled_up(sides + columns + 2));
+        pieces_ = {.center = center_,
+                   .axes = edge_.half_axes,
+                   .distance = edge_.distance,
+                   .count = 0,
+                   .x = take(most),
+                   .y = take(most),
+                   .p = take(most),
+                   .q = take(most),
+                   .bottom = take(most),
+                   .rest = take(most),
+                   .per_area = take(most),
+                   .areas = room_.areas};
+        add_place(0, begin);
+        begin_row(end - 1, leftmost - 1);
+        auto column = 0;
+        const auto last_side = ends_at_side ? sides - 1 : sides;
+        for (auto side = begins_at_side ? 1 : 0; side < last_side; ++side) {
+            const auto place = at_side(side);
+            for (; column < columns && leftmost + column < place.x; ++column) {
+                add_column(by_column, column, leftmost + column);
+            }
+            add_piece(place, place.y);
+            begin_row(row_ - 1, column_);
+        }
+        for (; column < columns; ++column) add_column(by_column, column, leftmost + column);
+        add_piece(stop, stop.y);
+        finish(ends_at_side);
+    }
+
+    struct Place {
+        double x;
+        double y;
+        double p;
+        double q;
+    };
+
+    void add_place(int k, const Place& at) noexcept {
+        pieces_.x[k] = at.x;
+        pieces_.y[k] = at.y;
+        pieces_.p[k] = at.p;
+        pieces_.q[k] = at.q;
+    }
+
+    void begin_row(int row, int column) noexcept {
+        row_ = row;
+        column_ = column;
+        room_.rows[row - first_] = {.column = column, .count = 0, .area = pieces_.count};
+        bottom_ = bottom_of(row);
+    }
+
+    // A piece to a place; on the right of it, the pixel is covered from a side on.
+    void add_piece(const Place& to, double side) noexcept {
+        const auto k = pieces_.count++;
+        add_place(k + 1, to);
+        const auto right = right_of(column_);
+        pieces_.bottom[k] = bottom_;
+        pieces_.rest[k] = (right - to.x) * (bottom_ - side);
+        pieces_.per_area[k] = 1 / ((right - column_) * (bottom_ - row_));
+        ++room_.rows[row_ - first_].count;
+    }
+
+    void add_column(const CurvePlaces& by_column, int k, int side) noexcept {
+        add_piece(
+            {.x = double{1} * side, .y = center_.y - by_column.across[k], .p = by_column.p[k], .q = by_column.q[k]},
+            bottom_);
+        column_ = side;
+    }
+
+    void finish(bool ends_at_side) noexcept {
+        auto& pieces = pieces_;
+        for (auto k = pieces.count; k < filled_up(pieces.count); ++k) {
+            add_place(k + 1, {.x = pieces.x[k], .y = pieces.y[k], .p = pieces.p[k], .q = pieces.q[k]});
+            pieces.bottom[k] = pieces.rest[k] = pieces.per_area[k] = 0;
+        }
+        edge_.distance == 0 ? find_areas<false>(pieces) : find_areas<true>(pieces);
+        // Where the shape begins within a row, no pixel is covered whole.
+        if (ends_at_side || top_ <= row_) return;
+        const auto part = (bottom_ - top_) / (bottom_ - row_);
+        auto& last = room_.rows[row_ - first_];
+        for (auto i = column_ + 1; i < columns_; ++i) {
+            room_.areas[last.area + last.count++] = static_cast<std::uint16_t>(part * whole_area + 0.5);
+        }
+    }
+
+    QuarterEdge edge_;
+    Vec center_;
+    Vec middle_;
+    int first_;
+    int end_;
+    QuarterRoom room_;
+    int columns_;
+    double left_;
+    double top_;
+    CurveAxes curve_{};
+    CurvePieces pieces_{};
+    int row_ = 0;
+    int column_ = 0;
+    double bottom_ = 0;
 };
 
 }  // namespace
 
-QuarterAreas::QuarterAreas(const QuarterEdge& edge, const Size& box, int first, int end, double* room) noexcept
-    : center_{edge.center},
-      axes_{edge.half_axes},
-      scale_{axes_.x > 0 ? 1 / axes_.x : 0, axes_.y > 0 ? 1 / axes_.y : 0},
-      middle_{box.width / 2.0, box.height / 2.0},
-      left_{center_.x - axes_.x},
-      top_{center_.y - axes_.y},
-      first_{first},
-      columns_{(box.width + 1) / 2},
-      heights_{room},
-      across_{room + columns_ + 1} {
-    const auto up = AcrossFrom{.center = center_.x, .scale = scale_.x, .half_axis = axes_.y};
-    for (int i = 0; i <= columns_; ++i) {
-        heights_[i] = center_.y - up(std::clamp(double{1} * i, left_, middle_.x));
-    }
-    const auto aside = AcrossFrom{.center = center_.y, .scale = scale_.y, .half_axis = axes_.x};
-    for (int i = 0; i <= end - first; ++i) {
-        across_[i] = center_.x - aside(std::min(double{1} * first + i, middle_.y));
-    }
+QuarterRows find_quarter(const QuarterEdge& edge, const Size& box, int first, int end,
+                         const QuarterRoom& room) noexcept {
+    return QuarterWalk{edge, box, first, end, room}.find();
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,6 +1,7 @@
 #include "raster/strokes/round_cover.hpp"
 
 #include "raster/coverage/cover_batch.hpp"
+#include "raster/strokes/beside_ellipse.hpp"
 #include "raster/strokes/round_rows.hpp"
 #include "raster/strokes/small_round.hpp"
 
@@ -13,7 +14,6 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 // The right half of a band is the left one mirrored, the lower half the upper one upside down: as far as it is seen.
-template <class Rows>
 class RoundCover {
   public:
     RoundCover(const RoundBand& band, const Window& window, const SpanReceiver& receiver)
@@ -167,7 +167,7 @@ class RoundCover {
     int half_columns_;
     int first_;
     int end_;
-    Rows rows_;
+    RoundRows rows_;
     CoverBatch batch_;
     std::vector<Kept> kept_;
     std::vector<Part> parts_;
@@ -209,12 +209,10 @@ std::optional<RoundBand> round_band(const EllipseForm& form, double out, std::op
     const auto shorter = std::min(form.a(), form.b());
     const auto longer = std::max(form.a(), form.b());
     if (!(shorter > 0)) return std::nullopt;
-    // Beside thin ellipses chords are not close enough.
-    constexpr auto most = 8;
     const auto is_of_quarters = out == 0 && !in;
-    if (!is_of_quarters && longer > most * shorter) return std::nullopt;
+    if (!is_of_quarters && longer > thinnest_beside * shorter) return std::nullopt;
+    if (out <= -shorter) return std::nullopt;
     if (in && *in <= -shorter) in = std::nullopt;
-    if (!form.is_plain_at(out) || (in && !form.is_plain_at(*in))) return std::nullopt;
     const auto box = box_around({form.origin(), form.center()}, {form.a() + out, form.b() + out});
     if (!box) return std::nullopt;
     // Beside a circle, the curve is another one.
@@ -263,15 +261,12 @@ Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver&
     if (seen.empty()) return {};
     const auto& size = band.box.size;
     const auto is_small = size.width <= SmallRound::largest && size.height <= SmallRound::largest;
-    const auto is_of_quarters = band.outer.distance == 0 && (!band.inner || band.inner->distance == 0);
-    if (is_of_quarters && is_small && seen == band.box) {
-        const SmallRound small{size, band.outer, band.inner ? &*band.inner : nullptr};
+    if (is_small && seen == band.box) {
+        const auto small = small_round(size, band.outer, band.inner ? &*band.inner : nullptr);
         take_cover(receiver, SmallRoundSpans{small, band.box.at}.all());
         return small.covered(band.box.at);
     }
-    const auto window = window_of(seen);
-    if (is_of_quarters) return RoundCover<RowsByAreas>{band, window, receiver}.run();
-    return RoundCover<RowsByChords>{band, window, receiver}.run();
+    return RoundCover{band, window_of(seen), receiver}.run();
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,5 +1,7 @@
 #include "raster/strokes/round_tables.hpp"
 
+#include "raster/strokes/beside_ellipse.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -88,78 +90,50 @@ class ContourRows {
 };
 
 // The curve parallel to an ellipse that is not turned, of moderate size. It is symmetric, so that a quarter of it says
-// all: from the end of the upright axis to that of the other, by chords between places at equal steps of the angle that
-// the ellipse takes from a circle.
+// all: where each row crosses it.
 class ParallelRows {
   public:
-    // Null if it is too large, or would need too many chords.
+    // Null if it is too large or too thin.
     static std::optional<ParallelRows> of(const WholeEllipse& ellipse, double distance,
                                           std::pmr::memory_resource* memory) {
         const auto [width, height] = ellipse.box.size;
+        const auto [shorter, longer] = std::minmax(width, height);
         constexpr auto most = 16384;
-        if (std::max({double{1} * width, double{1} * height, std::fabs(distance)}) > most) return std::nullopt;
-        const auto longer = std::max(width, height) / 2.0;
-        const auto ratio = longer / (std::min(width, height) / 2.0);
-        // How far a chord is away: with steps of angle s, at most (longer + |distance| * ratio^2) * s^2 / 8. The
-        // corners lie outside of the curve by half of that, so that the chords' middles are inside by no more.
-        const auto steps =
-            std::ceil(quarter * std::sqrt((longer + std::fabs(distance) * ratio * ratio) / (8 * 2 * crisp_flatness)));
-        if (steps > most) return std::nullopt;
-        return ParallelRows{ellipse.box, distance + crisp_flatness, static_cast<int>(steps), memory};
+        if (std::max(double{1} * longer, std::fabs(distance)) > most) return std::nullopt;
+        if (longer > thinnest_beside * shorter || distance <= -shorter / 2.0) return std::nullopt;
+        return ParallelRows{ellipse.box, distance, memory};
     }
 
     [[nodiscard]] int top() const noexcept { return box_.at.y - beyond_; }
     [[nodiscard]] int bottom() const noexcept { return box_.at.y + box_.size.height + beyond_; }
 
     [[nodiscard]] Run run(int y) const noexcept {
-        const auto from_middle = 2 * (y - box_.at.y) - (box_.size.height - 1);
-        const auto reach = reaches_[static_cast<std::size_t>(std::abs(from_middle) / 2)];
-        if (reach < 0) return {.left = 0, .right = 0};
+        const auto from_middle = std::abs(2 * (y - box_.at.y) - (box_.size.height - 1)) / 2;
+        if (from_middle >= rows_) return {.left = 0, .right = 0};
+        const auto reach = reaches_[static_cast<std::size_t>(from_middle)];
         const auto middle = (box_.size.width - 1) / 2.0;
         return {.left = box_.at.x + static_cast<int>(ceil_of(middle - reach)),
                 .right = box_.at.x + static_cast<int>(floor_of(middle + reach)) + 1};
     }
 
   private:
-    static constexpr auto quarter = std::numbers::pi / 2;
-
-    ParallelRows(const Box& box, double distance, int steps, std::pmr::memory_resource* memory)
-        : box_{box}, beyond_{static_cast<int>(std::ceil(distance))}, reaches_{memory} {
-        const auto rows = std::max(box.size.height + 2 * beyond_ + 1, 0) / 2;
-        beyond_ = std::max(beyond_, -box.size.height / 2);
-        reaches_.assign(static_cast<std::size_t>(std::max(rows, 1)), -1.0);
-        const auto a = box.size.width / 2.0;
-        const auto b = box.size.height / 2.0;
-        // Clockwise to the right-hand end would be downward; the rows are told by how far they are from the middle.
-        const auto step = direction_of(Angle::degrees(-90.0 / steps));
-        auto on_circle = Vec{0, 1};
-        const auto place = [&](Vec at) {
-            const auto norm = std::sqrt(b * b * at.x * at.x + a * a * at.y * at.y);
-            const auto part = distance / norm;
-            return Vec{at.x * (a + part * b), at.y * (b + part * a)};
-        };
+    ParallelRows(const Box& box, double distance, std::pmr::memory_resource* memory)
+        : box_{box}, beyond_{std::max(static_cast<int>(std::ceil(distance)), -box.size.height / 2)}, reaches_{memory} {
+        const auto axes = axes_of_curve(box.size.width / 2.0, box.size.height / 2.0, distance);
         const auto half_row = box.size.height % 2 == 0 ? 0.5 : 0.0;
-        auto row = rows - 1;
-        auto before = place(on_circle);
-        for (auto i = 1; i <= steps && row >= 0; ++i) {
-            on_circle = i == steps ? Vec{1, 0} : turned(on_circle, step);
-            const auto at = place(on_circle);
-            // Inside, the curve may begin on the far side of the axis.
-            if (at.x >= 0) {
-                const auto slope = (at.x - before.x) / (at.y - before.y);
-                for (; row >= 0 && row + half_row > before.y; --row) {
-                }
-                for (; row >= 0 && row + half_row >= at.y; --row) {
-                    reaches_[static_cast<std::size_t>(row)] = before.x + (row + half_row - before.y) * slope;
-                }
-            }
-            before = at;
-        }
+        rows_ = std::max(static_cast<int>(std::floor(axes.up.reach() - half_row)) + 1, 0);
+        const auto room = static_cast<std::size_t>(filled_up(rows_));
+        reaches_.resize(4 * room);
+        auto* const along = reaches_.data() + room;
+        for (auto i = 0; i < rows_; ++i) along[i] = i + half_row;
+        find_places(axes.up, rows_,
+                    {.along = along, .across = reaches_.data(), .p = along + room, .q = along + 2 * room});
     }
 
     Box box_;
     int beyond_;
-    std::pmr::vector<double> reaches_;  // of the rows from the middle on, how far to both sides; negative: nothing
+    int rows_ = 0;                      // from the middle on
+    std::pmr::vector<double> reaches_;  // of each, how far to both sides; behind them is what was needed to find them
 };
 
 constexpr auto most_extent = std::int64_t{std::numeric_limits<int>::max()};

@@ -1,7 +1,5 @@
 #include "raster/strokes/small_round.hpp"
 
-#include "raster/coverage/cover_row.hpp"
-
 #include <algorithm>
 #include <cstring>
 #include <mutex>
@@ -16,15 +14,11 @@ constexpr auto long_run = 5;
 
 }  // namespace
 
-SmallRound::SmallRound(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner) noexcept
+SmallRound::SmallRound(const Size& size, const QuarterRows& rows, const QuarterRows* inner) noexcept
     : size_{size}, left_{size.width}, top_{end()} {
-    std::array<double, largest + 2> room;
-    std::array<double, largest + 2> hole_room;
-    const QuarterAreas areas{edge, size_, 0, end(), room.data()};
-    std::optional<QuarterAreas> hole;
-    if (inner != nullptr) hole.emplace(*inner, size_, 0, end(), hole_room.data());
     for (auto row = end(); row-- > 0;) {
-        hole ? set_row_with_hole(areas, *hole, row) : set_row(areas, row);
+        inner != nullptr ? set_row_with_hole(rows.of_row(row), inner->of_row(row), row)
+                         : set_row(rows.of_row(row), row);
         const auto& kept = rows_[static_cast<std::size_t>(row)];
         const auto begin = int{kept.begin};
         if (2 * begin >= size_.width + 1 || (kept.has_hole && begin == kept.end)) continue;
@@ -45,49 +39,48 @@ void SmallRound::mirror(Row& row, std::uint8_t* end) const noexcept {
     while (from > first) *end++ = *--from;
 }
 
-void SmallRound::set_row(const QuarterAreas& areas, int row) noexcept {
+void SmallRound::set_row(const QuarterRows::Columns& columns, int row) noexcept {
     auto& kept = rows_[static_cast<std::size_t>(row)];
-    const auto columns = areas.of_row(row);
-    auto skipped = 0;
-    auto* const first = kept.bytes.data();
-    auto* end = first;
-    areas.for_each_area(row, columns, [&](int, double area) {
-        *end = byte_of_coverage(area);
-        if (end == first && *end == 0) {
-            ++skipped;
-        } else {
-            ++end;
-        }
-    });
-    kept.begin = static_cast<std::uint8_t>(columns.begin + skipped);
-    kept.end = static_cast<std::uint8_t>(columns.end);
+    auto [begin, end, areas] = columns;
+    for (; begin < end && byte_of_area(*areas) == 0; ++begin) ++areas;
+    auto* to = kept.bytes.data();
+    for (auto i = 0; i < end - begin; ++i) *to++ = byte_of_area(areas[i]);
+    kept.begin = static_cast<std::uint8_t>(begin);
+    kept.end = static_cast<std::uint8_t>(end);
     kept.is_split = size_.width - 2 * kept.end >= long_run;
     kept.has_hole = false;
-    mirror(kept, end);
+    mirror(kept, to);
 }
 
-void SmallRound::set_row_with_hole(const QuarterAreas& areas, const QuarterAreas& hole, int row) noexcept {
-    const auto in_hole = hole.of_row(row);
-    if (2 * in_hole.begin >= size_.width) return set_row(areas, row);
+void SmallRound::set_row_with_hole(const QuarterRows::Columns& columns, const QuarterRows::Columns& hole,
+                                   int row) noexcept {
+    if (2 * hole.begin >= size_.width) return set_row(columns, row);
     auto& kept = rows_[static_cast<std::size_t>(row)];
-    const auto columns = areas.of_row(row);
-    std::array<double, largest / 2> covered;
-    const auto last = std::max(columns.end, in_hole.end);
-    std::fill(covered.begin() + columns.begin, covered.begin() + last, 1.0);
-    const auto at = [&](int column) -> double& { return covered[static_cast<std::size_t>(column)]; };
-    areas.for_each_area(row, columns, [&](int column, double area) { at(column) = area; });
-    hole.for_each_area(row, in_hole, [&](int column, double area) {
-        if (column >= columns.begin) at(column) -= area;
-    });
-    for (auto column = in_hole.end; column < last; ++column) at(column) -= 1;
     auto begin = columns.begin;
-    auto end = last;
-    while (begin < end && byte_of_coverage(at(begin)) == 0) ++begin;
+    const auto last = std::max(columns.end, hole.end);
+    auto* const first = kept.bytes.data();
+    auto* to = first;
+    const auto in_hole = [&](int i) -> int {
+        if (i < hole.begin) return 0;
+        return i < hole.end ? hole.areas[i - hole.begin] : whole_area;
+    };
+    for (auto i = columns.begin; i < columns.end; ++i) {
+        *to = byte_of_area(std::max(columns.areas[i - columns.begin] - in_hole(i), 0));
+        if (to == first && *to == 0) {
+            ++begin;
+        } else {
+            ++to;
+        }
+    }
+    for (auto i = columns.end; i < std::min(last, hole.begin); ++i) *to++ = 255;
+    for (auto i = std::max(columns.end, hole.begin); i < last; ++i) *to++ = byte_of_area(whole_area - in_hole(i));
     // What reaches the middle is one stretch with its mirror image.
     const auto half = (size_.width + 1) / 2;
-    while (end > begin && end < half && byte_of_coverage(at(end - 1)) == 0) --end;
-    auto* to = kept.bytes.data();
-    for (auto column = begin; column < end; ++column) *to++ = byte_of_coverage(at(column));
+    auto end = last;
+    while (end > begin && end < half && to[-1] == 0) {
+        --end;
+        --to;
+    }
     kept.begin = static_cast<std::uint8_t>(begin);
     kept.end = static_cast<std::uint8_t>(end);
     kept.is_split = end < half;
@@ -95,19 +88,103 @@ void SmallRound::set_row_with_hole(const QuarterAreas& areas, const QuarterAreas
     if (begin < end) mirror(kept, to);
 }
 
-const SmallRound& small_circle(int diameter) noexcept {
-    struct Kept {
-        std::once_flag once;
-        std::optional<SmallRound> circle;
-    };
-    static std::array<Kept, largest_kept_circle + 1> all;
-    auto& kept = all[static_cast<std::size_t>(diameter)];
-    std::call_once(kept.once, [&] {
+namespace {
+
+// The upper left quarter of a circle, in a box of its own.
+class KeptQuarter {
+  public:
+    explicit KeptQuarter(int diameter) noexcept {
+        SmallQuarterNumbers<SmallRound::largest> numbers;
         const auto half = Vec{diameter / 2.0, diameter / 2.0};
-        kept.circle.emplace(Size{.width = diameter, .height = diameter},
-                            QuarterEdge{.center = half, .half_axes = half});
-    });
-    return *kept.circle;
+        rows = find_quarter(
+            {.center = half, .half_axes = half}, {.width = diameter, .height = diameter}, 0, (diameter + 1) / 2,
+            {.numbers = numbers.numbers.data(), .rows = room_.rows.data(), .areas = room_.areas.data()});
+    }
+    KeptQuarter(const KeptQuarter&) = delete;
+    KeptQuarter& operator=(const KeptQuarter&) = delete;
+    KeptQuarter(KeptQuarter&&) = delete;
+    KeptQuarter& operator=(KeptQuarter&&) = delete;
+    ~KeptQuarter() = default;
+
+    QuarterRows rows;
+
+  private:
+    SmallQuarterRoom<SmallRound::largest> room_;
+};
+
+// One for each diameter, found out once for all.
+template <class Kept, int largest>
+const Kept& kept_of(int diameter) noexcept {
+    struct Entry {
+        std::once_flag once;
+        std::optional<Kept> kept;
+    };
+    static std::array<Entry, std::size_t{largest} + 1> all;
+    auto& entry = all[static_cast<std::size_t>(diameter)];
+    std::call_once(entry.once, [&] { entry.kept.emplace(diameter); });
+    return *entry.kept;
+}
+
+// The rows within an edge of a box: out of those of a circle, where it is a quarter of one that begins at a pixel's
+// corner, else found in the room.
+class SmallQuarter {
+  public:
+    SmallQuarter(const QuarterEdge& edge, const Size& box) noexcept {
+        const auto [a, b] = edge.half_axes;
+        const auto corner = edge.center - edge.half_axes;
+        const auto diameter = static_cast<int>(2 * a);
+        const auto is_kept = edge.distance == 0 && a == b && a > 0 && 2 * a == diameter &&
+                             diameter <= SmallRound::largest && corner.x == corner.y &&
+                             corner.x == static_cast<int>(corner.x) && fits(edge, diameter, box);
+        if (is_kept) {
+            rows_ = kept_of<KeptQuarter, SmallRound::largest>(diameter).rows;
+            rows_.shift = static_cast<int>(corner.x);
+            rows_.columns = (box.width + 1) / 2;
+            return;
+        }
+        SmallQuarterNumbers<SmallRound::largest> numbers;
+        rows_ =
+            find_quarter(edge, box, 0, (box.height + 1) / 2,
+                         {.numbers = numbers.numbers.data(), .rows = room_.rows.data(), .areas = room_.areas.data()});
+    }
+    SmallQuarter(const SmallQuarter&) = delete;
+    SmallQuarter& operator=(const SmallQuarter&) = delete;
+    SmallQuarter(SmallQuarter&&) = delete;
+    SmallQuarter& operator=(SmallQuarter&&) = delete;
+    ~SmallQuarter() = default;
+
+    [[nodiscard]] const QuarterRows& rows() const noexcept { return rows_; }
+
+  private:
+    // A circle's middle column and row are halves, which must be the box's as well.
+    static bool fits(const QuarterEdge& edge, int diameter, const Size& box) noexcept {
+        const auto is_middle = 2 * edge.center.x == box.width && 2 * edge.center.y == box.height;
+        return diameter % 2 == 0 || is_middle;
+    }
+
+    QuarterRows rows_;
+    SmallQuarterRoom<SmallRound::largest> room_;
+};
+
+struct KeptCircle {
+    explicit KeptCircle(int diameter) noexcept
+        : circle{{.width = diameter, .height = diameter},
+                 kept_of<KeptQuarter, SmallRound::largest>(diameter).rows,
+                 nullptr} {}
+    SmallRound circle;
+};
+
+}  // namespace
+
+SmallRound small_round(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner) noexcept {
+    const SmallQuarter outer{edge, size};
+    if (inner == nullptr) return SmallRound{size, outer.rows(), nullptr};
+    const SmallQuarter hole{*inner, size};
+    return SmallRound{size, outer.rows(), &hole.rows()};
+}
+
+const SmallRound& small_circle(int diameter) noexcept {
+    return kept_of<KeptCircle, largest_kept_circle>(diameter).circle;
 }
 
 SmallRoundSpans::SmallRoundSpans(const SmallRound& shape, Point at) noexcept {

@@ -18,8 +18,8 @@ class SmallRound {
   public:
     static constexpr int largest = 128;
 
-    // In a box of up to that size, but for what lies within an inner edge, if it is not null.
-    SmallRound(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner = nullptr) noexcept;
+    // In a box of up to that size, but for what lies within the inner rows, if they are not null.
+    SmallRound(const Size& size, const QuarterRows& rows, const QuarterRows* inner) noexcept;
 
     // A row: columns begin to end - 1 are covered by bytes, and so are their mirror images; the columns between are
     // whole, by bytes as well if they are few, or the hole.
@@ -45,8 +45,8 @@ class SmallRound {
     }
 
   private:
-    void set_row(const QuarterAreas& areas, int row) noexcept;
-    void set_row_with_hole(const QuarterAreas& areas, const QuarterAreas& hole, int row) noexcept;
+    void set_row(const QuarterRows::Columns& columns, int row) noexcept;
+    void set_row_with_hole(const QuarterRows::Columns& columns, const QuarterRows::Columns& hole, int row) noexcept;
     void mirror(Row& row, std::uint8_t* end) const noexcept;
 
     Size size_;
@@ -54,6 +54,9 @@ class SmallRound {
     int top_;
     std::array<Row, largest / 2> rows_;
 };
+
+// What lies between such edges, or within the outer one, if the inner one is null.
+SmallRound small_round(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner) noexcept;
 
 // The circle of a diameter up to this, which is found out once for all.
 inline constexpr int largest_kept_circle = 64;

@@ -1,0 +1,107 @@
+#include "raster/strokes/beside_ellipse.hpp"
+
+#include <algorithm>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+void fill_up(double* numbers, int count) noexcept {
+    for (auto i = count; i < filled_up(count); ++i) numbers[i] = numbers[count - 1];
+}
+
+// Where a curve inside ends beside the longer half-axis, as p along that: it crosses the axis where
+// n = -distance * longer / shorter.
+double end_beside(double longer, double shorter, double distance) noexcept {
+    if (longer <= shorter || distance >= -shorter * shorter / longer) return 1;
+    const auto n = -distance * longer / shorter;
+    const auto square = (longer * longer - n * n) / (longer * longer - shorter * shorter);
+    return std::sqrt(std::clamp(square, 0.0, 1.0));
+}
+
+// From `along`, which is filled up, finds the others.
+void find_on_ellipse(const CurveAxis& axis, int count, const CurvePlaces& places) noexcept {
+    run_in_vectors([=, per_a = 1 / axis.a, b = axis.b]() COLDBRICK_KERNEL {
+        for (int i = 0; i < count; i += together) {
+            for (int k = i; k < i + together; ++k) {
+                const auto p = std::min(places.along[k] * per_a, 1.0);
+                const auto q = std::sqrt((1 - p) * (1 + p));
+                places.p[k] = p;
+                places.q[k] = q;
+                places.across[k] = b * q;
+            }
+        }
+    });
+}
+
+// One round of Newton's method: the derivative of the place is a * (1 + distance * bend) with the ellipse's bend
+// a*b / n^3. Returns how far the places were from where they are to be.
+double improve(const CurveAxis& axis, int count, const CurvePlaces& places) noexcept {
+    double farthest[together] = {};
+    run_in_vectors([=, axis = axis, &farthest]() COLDBRICK_KERNEL {
+        constexpr auto least_slope = 1e-9;
+        for (int i = 0; i < count; i += together) {
+            for (int k = 0; k < together; ++k) {
+                const auto p = places.p[i + k];
+                const auto per_n = axis.per_normal(p);
+                const auto off = p * (axis.a + axis.distance * axis.b * per_n) - places.along[i + k];
+                const auto bend = axis.a * axis.b * per_n * per_n * per_n;
+                const auto slope = std::max(axis.a * (1 + axis.distance * bend), least_slope);
+                places.p[i + k] = std::min(std::max(p - off / slope, axis.least), axis.most);
+                farthest[k] = std::max(farthest[k], std::fabs(off));
+            }
+        }
+    });
+    return *std::max_element(farthest, farthest + together);
+}
+
+// From where a curve would be whose steepness changes evenly with the square of the place.
+void find_beside(const CurveAxis& axis, int count, const CurvePlaces& places) noexcept {
+    const auto base = axis.place(axis.least);
+    const auto reach = axis.place(axis.most);
+    const auto per_reach = reach > base ? 1 / (reach - base) : 0;
+    const auto first_slope = axis.steepness(axis.least);
+    const auto more_slope = axis.steepness(axis.most) - first_slope;
+    for (int k = 0; k < count; ++k) {
+        const auto part = (places.along[k] - base) * per_reach;
+        const auto guess = axis.least > 0 ? axis.least + (axis.most - axis.least) * part
+                                          : places.along[k] / (first_slope + more_slope * part * part);
+        places.p[k] = std::clamp(guess, axis.least, axis.most);
+    }
+    fill_up(places.p, count);
+    // Each round squares what is left, but where the curve bends most; there, halving is as much as it takes.
+    constexpr auto near_enough = 2e-4;
+    constexpr auto most_rounds = 24;
+    for (auto round = 0; round < most_rounds && improve(axis, count, places) > near_enough; ++round) {
+    }
+    run_in_vectors([=, axis = axis]() COLDBRICK_KERNEL {
+        for (int i = 0; i < count; i += together) {
+            for (int k = i; k < i + together; ++k) {
+                const auto p = places.p[k];
+                const auto q = std::sqrt((1 - p) * (1 + p));
+                places.q[k] = q;
+                places.across[k] = q * (axis.b + axis.distance * axis.a * axis.per_normal(p));
+            }
+        }
+    });
+}
+
+}  // namespace
+
+CurveAxes axes_of_curve(double half_width, double half_height, double distance) noexcept {
+    const auto most_across = end_beside(half_width, half_height, distance);
+    const auto most_up = end_beside(half_height, half_width, distance);
+    const auto beside = [](double most) { return std::sqrt((1 - most) * (1 + most)); };
+    return {
+        .across =
+            {.a = half_width, .b = half_height, .distance = distance, .least = beside(most_up), .most = most_across},
+        .up = {.a = half_height, .b = half_width, .distance = distance, .least = beside(most_across), .most = most_up}};
+}
+
+void find_places(const CurveAxis& axis, int count, const CurvePlaces& places) noexcept {
+    if (count == 0) return;
+    fill_up(places.along, count);
+    axis.distance == 0 ? find_on_ellipse(axis, count, places) : find_beside(axis, count, places);
+}
+
+}  // namespace coldbrick::inline v0::detail
