@@ -107,6 +107,10 @@ void count_shapes(Bitmap<Rgba8>& sheet) {
     count("circle of radius 4, outline", [&](Point at) { stroke(sheet, circle(at), gold); });
     count("circle of radius 4, smooth stroke of width 2",
           [&](Point at) { stroke(sheet, circle(at), {.width = 2, .edge = Edge::smooth}, gold); });
+    const auto ellipse = [](Point at) { return Ellipse::around({.center = at, .radii = {6, 4}}); };
+    count("ellipse of radii 6 and 4, smooth", [&](Point at) { fill(sheet, ellipse(at), Edge::smooth, gold); });
+    count("ellipse of radii 6 and 4, smooth stroke of width 2",
+          [&](Point at) { stroke(sheet, ellipse(at), {.width = 2, .edge = Edge::smooth}, gold); });
     count("box 9x9", [&](Point at) { fill(sheet, Box{.at = at, .size = {.width = 9, .height = 9}}, gold); });
     count("hairline within 13x13", [&](Point at) { stroke(sheet, line(at), gold); });
     count("hairline within 13x13, translucent", [&](Point at) { stroke(sheet, line(at), translucent); });

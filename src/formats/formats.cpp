@@ -8,7 +8,6 @@
 #include <algorithm>
 #include <array>
 #include <bit>
-#include <optional>
 
 namespace coldbrick::inline v0 {
 
@@ -173,19 +172,21 @@ class AlphaLayer {
             auto* const at = pixels + 4 * std::ptrdiff_t{i};
             const auto four = read_four(at, 8);
             if (!are_opaque(four)) {
-                one_by_one(pixels, i, i + 4, alphas);
+                lay_each(pixels, i, i + 4, alphas);
                 continue;
             }
             auto words = as_words(four);
-            alphas.mix(bytes, i, words);
+            alphas.mix(i, words);
             std::memcpy(at, &words, sizeof words);
         }
         if (rest == 0) return;
-        if (!are_opaque(last)) return one_by_one(pixels, most, count, alphas);
+        if (!are_opaque(last)) return lay_each(pixels, most, count, alphas);
         auto words = as_words(last);
-        alphas.mix(bytes, count - 4, words);
+        alphas.mix(count - 4, words);
         std::memcpy(pixels + 4 * std::ptrdiff_t{count - 4}, &words, sizeof words);
     }
+
+    [[nodiscard]] std::uint32_t word() const noexcept { return bytes; }
 
     [[nodiscard]] Bytes4 with_alpha_of(unsigned alpha) const noexcept {
         auto source = full;
@@ -207,20 +208,21 @@ class AlphaLayer {
         return words;
     }
 
+    // Where some are translucent, which is rare: it stays out of the loops above.
     template <class Alphas>
-    void one_by_one(std::uint8_t* pixels, int begin, int end, const Alphas& alphas) const noexcept {
+    [[gnu::noinline]] void lay_each(std::uint8_t* pixels, int begin, int end, const Alphas& alphas) const noexcept {
         for (auto i = begin; i < end; ++i) (*this)(pixels + 4 * std::ptrdiff_t{i}, alphas.at(i));
     }
 
     // Fewer than four: two or three are the first two and the last two.
     template <class Alphas>
     void run_few(std::uint8_t* pixels, int count, const Alphas& alphas) const noexcept {
-        if (count < 2) return one_by_one(pixels, 0, count, alphas);
+        if (count < 2) return count == 1 ? (*this)(pixels, alphas.at(0)) : void();
         const auto second = 4 * std::ptrdiff_t{count - 2};
         const auto four = read_four(pixels, second);
-        if (!are_opaque(four)) return one_by_one(pixels, 0, count, alphas);
+        if (!are_opaque(four)) return lay_each(pixels, 0, count, alphas);
         auto words = as_words(four);
-        alphas.mix_last(bytes, count, words);
+        alphas.mix_few(count, words);
         FourPixels mixed;
         std::memcpy(&mixed, &words, sizeof mixed);
         std::memcpy(pixels, &mixed[0], 8);
@@ -245,41 +247,59 @@ void put_one(std::uint8_t* pixel, Color color) noexcept {
 
 void put_gray(std::uint8_t* pixel, Color color) noexcept { *pixel = luma(color); }
 
-// Whether a layer knows how to lay itself on a few pixels at a time.
+// A layer that knows how to lay itself on a few pixels at a time.
 template <class Layer>
-constexpr bool knows_few = requires(const Layer& layer, std::uint8_t* pixels) {
-    layer.run(pixels, 1, SameAlpha{1});
+constexpr bool knows_few = requires(const Layer& layer) {
+    layer.word();
 };
 
+// What lays a layer by one alpha on a few pixels.
 template <class Layer>
-void lay_few(const Layer& layer, std::uint8_t* pixels, int count, unsigned alpha) noexcept {
+auto few_by(const Layer& layer, unsigned alpha) noexcept {
     if constexpr (knows_few<Layer>) {
-        layer.run(pixels, count, SameAlpha{static_cast<std::uint16_t>(alpha)});
+        return [&layer, by = SameAlpha{layer.word(), alpha}](std::uint8_t* pixels, int count) {
+            layer.run(pixels, count, by);
+        };
     } else {
-        for (int i = 0; i < count; ++i, pixels += Layer::pixel_bytes) layer(pixels, alpha);
+        return [&layer, alpha](std::uint8_t* pixels, int count) {
+            for (int i = 0; i < count; ++i, pixels += Layer::pixel_bytes) layer(pixels, alpha);
+        };
+    }
+}
+
+// To make ready for long runs takes longer than short ones do, and longer still where a few go together.
+template <class Layer>
+constexpr int long_run = knows_few<Layer> ? 64 : 8;
+
+// On spans of which the first is long.
+template <class Layer>
+[[gnu::noinline]] void blend_long(const detail::Target& target, std::span<const Span> spans, unsigned alpha,
+                                  const Layer& layer) {
+    constexpr auto pixel_bytes = Layer::pixel_bytes;
+    const auto few = few_by(layer, alpha);
+    const auto ready = layer.ready(static_cast<std::uint8_t>(alpha));
+    for (const auto& run : spans) {
+        auto* const pixel = pixel_address<pixel_bytes>(target, {.x = run.x, .y = run.y});
+        if (run.length < long_run<Layer>) {
+            few(pixel, run.length);
+            continue;
+        }
+        // What is left over of a long run's steps is a short one.
+        const auto left_over = knows_few<Layer> ? run.length % static_cast<int>(OpaqueBlend::period / pixel_bytes) : 0;
+        const auto most = run.length - left_over;
+        ready(pixel, static_cast<std::size_t>(most));
+        few(pixel + std::ptrdiff_t{most} * pixel_bytes, left_over);
     }
 }
 
 template <class Layer>
 void blend(const detail::Target& target, std::span<const Span> spans, Color color) {
-    constexpr auto pixel_bytes = Layer::pixel_bytes;
-    // To make ready for long runs takes longer than short ones do, and longer still where a few go together.
-    constexpr auto knows_some = knows_few<Layer>;
-    constexpr auto long_run = knows_some ? 64 : 8;
     const Layer layer{color};
-    std::optional<decltype(layer.ready(color.alpha))> ready;
-    for (const auto& run : spans) {
-        auto* pixel = pixel_address<pixel_bytes>(target, {.x = run.x, .y = run.y});
-        if (run.length < long_run) {
-            lay_few(layer, pixel, run.length, color.alpha);
-            continue;
-        }
-        if (!ready) ready.emplace(layer.ready(color.alpha));
-        // What is left over of a long run's steps is a short one.
-        const auto left_over = knows_some ? run.length % static_cast<int>(OpaqueBlend::period / pixel_bytes) : 0;
-        const auto most = run.length - left_over;
-        (*ready)(pixel, static_cast<std::size_t>(most));
-        lay_few(layer, pixel + std::ptrdiff_t{most} * pixel_bytes, left_over, color.alpha);
+    const auto few = few_by(layer, color.alpha);
+    for (std::size_t i = 0; i < spans.size(); ++i) {
+        const auto& run = spans[i];
+        if (run.length >= long_run<Layer>) return blend_long(target, spans.subspan(i), color.alpha, layer);
+        few(pixel_address<Layer::pixel_bytes>(target, {.x = run.x, .y = run.y}), run.length);
     }
 }
 
@@ -293,7 +313,7 @@ void cover(const detail::Target& target, std::span<const CoverSpan> spans, Color
         auto* pixel = pixel_address<pixel_bytes>(target, {.x = x, .y = y});
         if constexpr (knows_few<Layer>) {
             if (color.alpha == 255) {
-                layer.run(pixel, length, EachAlpha{each});
+                layer.run(pixel, length, EachAlpha{layer.word(), each});
                 continue;
             }
         }

@@ -91,7 +91,8 @@ inline void prefetch_at(const std::uint8_t* from, std::ptrdiff_t offset) noexcep
 // nearest cache: memory is asked for some rows ahead.
 template <class Use>
 void for_each_traced(std::uint8_t* top_left, const Trace& trace, const TraceSteps& steps, const Use& use) noexcept {
-    const auto [along, across] = steps;
+    const auto along = steps.along;
+    const auto across = steps.across;
     auto offset = trace.first * along;
     auto place = trace.place;
     const auto go = [&](const auto& before) {

@@ -45,62 +45,83 @@ inline bool are_opaque(const FourPixels& words) noexcept {
 using FourWords = std::uint32_t __attribute__((vector_size(16)));
 using EightNumbers = std::uint16_t __attribute__((vector_size(16)));
 
-// Lays a colour, of which a word has the bytes, on four such pixels, each by the alpha that both of its numbers are:
-// (s*a + d*(255 - a)) / 255, rounded to the nearest.
-inline void mix_four(std::uint32_t source, EightNumbers alphas, FourWords& pixels) noexcept {
+// What becomes of four such pixels: (s*a + d*(255 - a)) / 255, rounded to the nearest, with the numbers s*a + 128 for
+// the first and third byte of each pixel, and for the others.
+inline void mix_four(EightNumbers even_source, EightNumbers odd_source, EightNumbers rest, FourWords& pixels) noexcept {
     constexpr auto every_other = std::uint32_t{0x00ff00ff};
-    const auto mixed = [=](FourWords below, std::uint32_t ink) __attribute__((always_inline)) {
-        const auto numbers = reinterpret_cast<EightNumbers>(below) * (255 - alphas) +
-                             reinterpret_cast<EightNumbers>(FourWords{ink, ink, ink, ink} & every_other) * alphas +
-                             std::uint16_t{128};
+    const auto mixed = [=](FourWords below, EightNumbers source) __attribute__((always_inline)) {
+        const auto numbers = reinterpret_cast<EightNumbers>(below) * rest + source;
         return reinterpret_cast<FourWords>((numbers + (numbers >> 8)) >> 8);
     };
-    const auto even = mixed(pixels & every_other, source);
-    const auto odd = mixed((pixels >> 8) & every_other, source >> 8U);
+    const auto even = mixed(pixels & every_other, even_source);
+    const auto odd = mixed((pixels >> 8) & every_other, odd_source);
     pixels = even | (odd << 8);
 }
 
-// All by the same alpha.
-struct SameAlpha {
-    std::uint16_t alpha;
+// The bytes of a word as numbers in each of four words: the first and the third one.
+inline EightNumbers numbers_of(std::uint32_t word) noexcept {
+    constexpr auto every_other = std::uint32_t{0x00ff00ff};
+    return reinterpret_cast<EightNumbers>(FourWords{} + (word & every_other));
+}
 
-    [[nodiscard]] unsigned at(int) const noexcept { return alpha; }
-    void mix(std::uint32_t source, int, FourWords& pixels) const noexcept {
-        mix_four(source, EightNumbers{} + alpha, pixels);
-    }
-    void mix_last(std::uint32_t source, int, FourWords& pixels) const noexcept { mix(source, 0, pixels); }
+// Lays a colour, of which a word has the bytes, on four pixels, all by the same alpha.
+class SameAlpha {
+  public:
+    SameAlpha(std::uint32_t source, unsigned alpha) noexcept
+        : alpha_{static_cast<std::uint16_t>(alpha)},
+          rest_{EightNumbers{} + static_cast<std::uint16_t>(255 - alpha)},
+          even_{numbers_of(source) * alpha_ + std::uint16_t{128}},
+          odd_{numbers_of(source >> 8U) * alpha_ + std::uint16_t{128}} {}
+
+    [[nodiscard]] unsigned at(int) const noexcept { return alpha_; }
+    void mix(int, FourWords& pixels) const noexcept { mix_four(even_, odd_, rest_, pixels); }
+    void mix_few(int, FourWords& pixels) const noexcept { mix(0, pixels); }
+
+  private:
+    std::uint16_t alpha_;
+    EightNumbers rest_;
+    EightNumbers even_;
+    EightNumbers odd_;
 };
 
-// Each by an alpha of its own.
-struct EachAlpha {
-    const std::uint8_t* alphas;
+// The same, each by an alpha of its own.
+class EachAlpha {
+  public:
+    EachAlpha(std::uint32_t source, const std::uint8_t* alphas) noexcept
+        : alphas_{alphas}, even_{numbers_of(source)}, odd_{numbers_of(source >> 8U)} {}
 
-    [[nodiscard]] unsigned at(int i) const noexcept { return alphas[i]; }
-    // Those of four pixels from one on.
-    void mix(std::uint32_t source, int first, FourWords& pixels) const noexcept {
+    [[nodiscard]] unsigned at(int i) const noexcept { return alphas_[i]; }
+    // By those of four pixels from one on.
+    void mix(int first, FourWords& pixels) const noexcept {
         std::uint32_t four = 0;
-        std::memcpy(&four, alphas + first, sizeof four);
-        mix_by(source, four, pixels);
+        std::memcpy(&four, alphas_ + first, sizeof four);
+        mix_by(four, pixels);
     }
-    // Of two or three pixels, the first two and then the last two.
-    void mix_last(std::uint32_t source, int count, FourWords& pixels) const noexcept {
+    // Of two or three pixels, by those of the first two and then of the last two.
+    void mix_few(int count, FourWords& pixels) const noexcept {
         std::array<std::uint16_t, 2> two;
-        std::memcpy(&two[0], alphas, 2);
-        std::memcpy(&two[1], alphas + count - 2, 2);
+        std::memcpy(&two[0], alphas_, 2);
+        std::memcpy(&two[1], alphas_ + count - 2, 2);
         std::uint32_t four = 0;
         std::memcpy(&four, two.data(), sizeof four);
-        mix_by(source, four, pixels);
+        mix_by(four, pixels);
     }
 
   private:
-    static void mix_by(std::uint32_t source, std::uint32_t four, FourWords& pixels) noexcept {
+    void mix_by(std::uint32_t four, FourWords& pixels) const noexcept {
         using Bytes = std::uint8_t __attribute__((vector_size(16)));
         const auto bytes = reinterpret_cast<Bytes>(FourWords{four});
         // Each byte becomes a number, and each number two.
         const auto numbers = reinterpret_cast<EightNumbers>(
             __builtin_shufflevector(bytes, Bytes{}, 0, 16, 1, 17, 2, 18, 3, 19, 4, 20, 5, 21, 6, 22, 7, 23));
-        mix_four(source, __builtin_shufflevector(numbers, numbers, 0, 0, 1, 1, 2, 2, 3, 3), pixels);
+        const auto alphas = __builtin_shufflevector(numbers, numbers, 0, 0, 1, 1, 2, 2, 3, 3);
+        constexpr auto half = std::uint16_t{128};
+        mix_four(even_ * alphas + half, odd_ * alphas + half, 255 - alphas, pixels);
     }
+
+    const std::uint8_t* alphas_;
+    EightNumbers even_;
+    EightNumbers odd_;
 };
 
 // Pixels with alpha. Where they are opaque, `over` is the opaque blend of all four bytes, alpha like a channel that is

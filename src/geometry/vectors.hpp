@@ -24,6 +24,15 @@ namespace coldbrick::inline v0::detail {
 #define COLDBRICK_KERNEL
 #endif
 
+// Before a loop over several rows of numbers: none that it writes is read by it elsewhere.
+#if defined(__clang__)
+#define COLDBRICK_APART _Pragma("clang loop vectorize(assume_safety)")
+#elif defined(__GNUC__)
+#define COLDBRICK_APART _Pragma("GCC ivdep")
+#else
+#define COLDBRICK_APART
+#endif
+
 // Whether the processor has the wider vectors, the library was built for them, and the environment variable
 // COLDBRICK_VECTORS, which is looked at once, does not say "portable".
 bool has_wide_vectors() noexcept;

@@ -4,6 +4,8 @@
 #include "geometry/vectors.hpp"
 #include "raster/rows/edge_rows.hpp"
 #include "raster/rows/ellipse_rows.hpp"
+#include "raster/strokes/beside_ellipse.hpp"
+#include "raster/strokes/round_cover.hpp"
 #include "raster/strokes/small_round.hpp"
 
 #include <algorithm>
@@ -119,6 +121,49 @@ std::optional<Box> paint_smooth_round(const Surface& surface, Color color, const
                         box.at);
 }
 
+// What reaches so far out of such a shape, and into it.
+std::optional<RoundBand> small_band(const RoundPart& part, int out, int in) noexcept {
+    const auto& [box, corner] = part;
+    const auto [shorter, longer] = std::minmax(box.size.width, box.size.height);
+    if (longer + 2 * out > SmallRound::largest || corner.x == 0) return std::nullopt;
+    const auto is_circular = corner.x == corner.y;
+    if (!is_circular && longer > thinnest_beside * shorter) return std::nullopt;
+    const auto grown = Size{.width = box.size.width + 2 * out, .height = box.size.height + 2 * out};
+    const auto edge_at = [&, corner = corner](int distance) {
+        if (!is_circular) {
+            return QuarterEdge{.center = {grown.width / 2.0, grown.height / 2.0},
+                               .half_axes = corner,
+                               .distance = double{1} * distance};
+        }
+        const auto radius = std::max(corner.x + distance, 0.0);
+        const auto center = out - distance + radius;
+        return QuarterEdge{.center = {center, center}, .half_axes = {radius, radius}};
+    };
+    return RoundBand{.box = {.at = {.x = box.at.x - out, .y = box.at.y - out}, .size = grown},
+                     .outer = edge_at(out),
+                     .inner = 2 * in < shorter ? std::optional{edge_at(-in)} : std::nullopt};
+}
+
+COLDBRICK_INLINE bool is_usual_smooth_stroke(const Stroke& how) noexcept {
+    const auto is_known = how.align == Align::center || how.align == Align::inside || how.align == Align::outside;
+    return how.edge == Edge::smooth && how.dash.empty() && is_known && how.cap == Cap::flush &&
+           how.join == Join::miter && how.miter_limit == Stroke{}.miter_limit && how.dash_offset == 0 &&
+           how.width.is_whole() && how.width.pixels() >= 1 && how.width.pixels() <= SmallRound::largest;
+}
+
+// The stroke of one of them.
+std::optional<Box> paint_smooth_ring(const Surface& surface, Color color, const AreaRef& area) {
+    const auto& how = *area.stroke;
+    const auto round = small_round_of(area);
+    if (!round) return std::nullopt;
+    const auto width = static_cast<int>(how.width.pixels());
+    const auto out = how.align == Align::outside ? width : (how.align == Align::center ? width / 2 : 0);
+    const auto band = small_band(*round, out, width - out);
+    if (!band || !is_inside(band->box, surface.window)) return std::nullopt;
+    return paint_smooth(surface, color, small_round(band->box.size, band->outer, band->inner ? &*band->inner : nullptr),
+                        band->box.at);
+}
+
 // Whether one colour can be laid in the ways below. Opaque rows are written by words.
 COLDBRICK_INLINE bool can_be_plain(const Surface& surface, Color color) noexcept {
     const auto& kernel = *surface.kernel;
@@ -226,11 +271,15 @@ COLDBRICK_INLINE bool is_usual_hairline(const Stroke& how) noexcept {
            how.dash_offset == 0;
 }
 
-// A hairline, if that is what the area is.
+// A hairline, or a round stroke with smooth edges, if that is what the area is.
 COLDBRICK_INLINE std::optional<Box> paint_stroke(const Surface& surface, Color color, const AreaRef& area) {
-    const auto is_plain = area.shape.own_calls == nullptr && (area.by == nullptr || area.by->is_identity()) &&
-                          is_usual_hairline(*area.stroke);
-    const auto* const line = is_plain ? as<Line>(area) : nullptr;
+    const auto is_plain = area.shape.own_calls == nullptr && (area.by == nullptr || area.by->is_identity());
+    if (!is_plain) return std::nullopt;
+    if (area.stroke->edge == Edge::smooth) {
+        const auto can_be = color.alpha == 255 && surface.kernel->cover != nullptr;
+        return can_be && is_usual_smooth_stroke(*area.stroke) ? paint_smooth_ring(surface, color, area) : std::nullopt;
+    }
+    const auto* const line = is_usual_hairline(*area.stroke) ? as<Line>(area) : nullptr;
     if (line == nullptr) return std::nullopt;
     if (color.alpha == 255) {
         return paint_hairline(surface, *line, 4, [word = word_of(surface, color)](std::uint8_t* pixel) {
@@ -259,7 +308,9 @@ std::optional<Box> paint_plainly(const Surface& surface, Color color, const Area
 
 bool can_paint_plainly(const Surface& surface, Color color, const AreaRef& area) noexcept {
     if (!can_be_plain(surface, color)) return false;
-    return area.stroke != nullptr ? is_usual_hairline(*area.stroke) : serves_shape(surface, color, area);
+    if (area.stroke == nullptr) return serves_shape(surface, color, area);
+    const auto can_be_smooth = color.alpha == 255 && surface.kernel->cover != nullptr;
+    return is_usual_hairline(*area.stroke) || (can_be_smooth && is_usual_smooth_stroke(*area.stroke));
 }
 
 PlainList::PlainList(const Surface& surface, Color color) noexcept

@@ -21,38 +21,43 @@ double end_beside(double longer, double shorter, double distance) noexcept {
 
 // From `along`, which is filled up, finds the others.
 void find_on_ellipse(const CurveAxis& axis, int count, const CurvePlaces& places) noexcept {
-    run_in_vectors([=, per_a = 1 / axis.a, b = axis.b]() COLDBRICK_KERNEL {
-        for (int i = 0; i < count; i += together) {
-            for (int k = i; k < i + together; ++k) {
-                const auto p = std::min(places.along[k] * per_a, 1.0);
-                const auto q = std::sqrt((1 - p) * (1 + p));
-                places.p[k] = p;
-                places.q[k] = q;
-                places.across[k] = b * q;
-            }
+    run_in_vectors([=, per_a = 1 / axis.a, b = axis.b, end = filled_up(count)]() COLDBRICK_KERNEL {
+        const auto [along, across, ps, qs] = places;
+        COLDBRICK_APART
+        for (int k = 0; k < end; ++k) {
+            const auto p = std::min(along[k] * per_a, 1.0);
+            const auto q = std::sqrt((1 - p) * (1 + p));
+            ps[k] = p;
+            qs[k] = q;
+            across[k] = b * q;
         }
     });
 }
 
 // One round of Newton's method: the derivative of the place is a * (1 + distance * bend) with the ellipse's bend
-// a*b / n^3. Returns how far the places were from where they are to be.
-double improve(const CurveAxis& axis, int count, const CurvePlaces& places) noexcept {
-    double farthest[together] = {};
-    run_in_vectors([=, axis = axis, &farthest]() COLDBRICK_KERNEL {
+// a*b / n^3. Tells in `across` how far each was from where it is to be.
+void improve(const CurveAxis& axis, int count, const CurvePlaces& places) noexcept {
+    run_in_vectors([=, axis = axis, end = filled_up(count)]() COLDBRICK_KERNEL {
+        const auto [along, across, ps, qs] = places;
         constexpr auto least_slope = 1e-9;
-        for (int i = 0; i < count; i += together) {
-            for (int k = 0; k < together; ++k) {
-                const auto p = places.p[i + k];
-                const auto per_n = axis.per_normal(p);
-                const auto off = p * (axis.a + axis.distance * axis.b * per_n) - places.along[i + k];
-                const auto bend = axis.a * axis.b * per_n * per_n * per_n;
-                const auto slope = std::max(axis.a * (1 + axis.distance * bend), least_slope);
-                places.p[i + k] = std::min(std::max(p - off / slope, axis.least), axis.most);
-                farthest[k] = std::max(farthest[k], std::fabs(off));
-            }
+        const auto a_square = axis.a * axis.a;
+        const auto more = axis.b * axis.b - a_square;
+        const auto beside = axis.distance * axis.b;
+        const auto bending = axis.distance * a_square * axis.b;
+        COLDBRICK_APART
+        for (int k = 0; k < end; ++k) {
+            const auto p = ps[k];
+            const auto per_n = 1 / std::sqrt(a_square + more * p * p);
+            const auto off = p * (axis.a + beside * per_n) - along[k];
+            const auto slope = std::max(axis.a + bending * per_n * per_n * per_n, least_slope);
+            ps[k] = std::min(std::max(p - off / slope, axis.least), axis.most);
+            across[k] = std::fabs(off);
         }
     });
-    return *std::max_element(farthest, farthest + together);
+}
+
+double farthest_off(int count, const CurvePlaces& places) noexcept {
+    return *std::max_element(places.across, places.across + count);
 }
 
 // From where a curve would be whose steepness changes evenly with the square of the place.
@@ -69,19 +74,23 @@ void find_beside(const CurveAxis& axis, int count, const CurvePlaces& places) no
         places.p[k] = std::clamp(guess, axis.least, axis.most);
     }
     fill_up(places.p, count);
-    // Each round squares what is left, but where the curve bends most; there, halving is as much as it takes.
-    constexpr auto near_enough = 2e-4;
+    // Each round squares what is left, but where the curve bends most; there, halving is as much as it takes, and a
+    // place along that is nearly right tells little of the one across.
+    constexpr auto much = 0.25;
+    const auto least_turn = std::min(axis.turn(axis.least), axis.turn(axis.most));
+    const auto near_enough = least_turn > much ? 2e-4 : 1e-10;
     constexpr auto most_rounds = 24;
-    for (auto round = 0; round < most_rounds && improve(axis, count, places) > near_enough; ++round) {
+    for (auto round = 0; round < most_rounds && (round == 0 || farthest_off(count, places) > near_enough); ++round) {
+        improve(axis, count, places);
     }
-    run_in_vectors([=, axis = axis]() COLDBRICK_KERNEL {
-        for (int i = 0; i < count; i += together) {
-            for (int k = i; k < i + together; ++k) {
-                const auto p = places.p[k];
-                const auto q = std::sqrt((1 - p) * (1 + p));
-                places.q[k] = q;
-                places.across[k] = q * (axis.b + axis.distance * axis.a * axis.per_normal(p));
-            }
+    run_in_vectors([=, axis = axis, end = filled_up(count)]() COLDBRICK_KERNEL {
+        const auto [along, across, ps, qs] = places;
+        COLDBRICK_APART
+        for (int k = 0; k < end; ++k) {
+            const auto p = ps[k];
+            const auto q = std::sqrt((1 - p) * (1 + p));
+            qs[k] = q;
+            across[k] = q * (axis.b + axis.distance * axis.a * axis.per_normal(p));
         }
     });
 }

@@ -32,6 +32,11 @@ struct CurveAxis {
         return a + distance * b * per_normal(p);
     }
     [[nodiscard]] COLDBRICK_INLINE double place(double p) const noexcept { return p * steepness(p); }
+    // How fast the curve goes there for how fast the ellipse does.
+    [[nodiscard]] double turn(double p) const noexcept {
+        const auto per_n = per_normal(p);
+        return 1 + distance * a * b * per_n * per_n * per_n;
+    }
     [[nodiscard]] double reach() const noexcept { return place(most); }
 };
 

@@ -2,6 +2,8 @@
 
 #include "raster/strokes/beside_ellipse.hpp"
 
+#include <limits>
+
 namespace coldbrick::inline v0::detail {
 
 namespace {
@@ -20,6 +22,8 @@ struct CurvePieces {
     double* bottom;
     double* rest;      // what lies to the right of its end
     double* per_area;  // one through what there is of the pixel
+    double* square;    // of half of how far its ends are apart on the unit circle
+    double* found;     // how much of the pixel is covered, in steps and half of one
     std::uint16_t* areas;
 };
 
@@ -87,37 +91,69 @@ double area_below_far(const CurvePieces& of, int k, double square) noexcept {
     return sum;
 }
 
-// Finds the areas of all.
+// Finds how much of all pixels is covered.
 template <bool is_beside>
-void find_areas(const CurvePieces& of) noexcept {
-    double farthest[together] = {};
-    run_in_vectors([=, of = of, &farthest]() COLDBRICK_KERNEL {
-        for (int i = 0; i < of.count; i += together) {
-            double areas[together];
-            for (int j = 0; j < together; ++j) {
-                const auto k = i + j;
-                const auto from = Vec{of.x[k], of.y[k]};
-                const auto to = Vec{of.x[k + 1], of.y[k + 1]};
-                const auto square = square_between(of.p[k + 1] - of.p[k], of.q[k + 1] - of.q[k]);
-                const auto arc = is_beside
-                                     ? beside_area(of, from, to, {of.p[k], of.q[k]}, {of.p[k + 1], of.q[k + 1]}, square)
-                                     : of.axes.x * of.axes.y * short_arc_area(square);
-                const auto area = (to.x - from.x) * (of.bottom[k] - (from.y + to.y) / 2) + arc + of.rest[k];
-                areas[j] = std::min(std::max(area * of.per_area[k], 0.0), 1.0) * whole_area + 0.5;
-                farthest[j] = std::max(farthest[j], square);
-            }
-            for (int j = 0; j < together; ++j) {
-                of.areas[i + j] = static_cast<std::uint16_t>(static_cast<std::int32_t>(areas[j]));
-            }
+void find_numbers(const CurvePieces& of) noexcept {
+    run_in_vectors([=, of = of, end = filled_up(of.count)]() COLDBRICK_KERNEL {
+        const auto* const x = of.x;
+        const auto* const y = of.y;
+        const auto* const p = of.p;
+        const auto* const q = of.q;
+        const auto* const bottom = of.bottom;
+        const auto* const per_area = of.per_area;
+        const auto* const rest = of.rest;
+        auto* const found = of.found;
+        auto* const squares = of.square;
+        const auto whole = of.axes.x * of.axes.y;
+        COLDBRICK_APART
+        for (int k = 0; k < end; ++k) {
+            const auto square = square_between(p[k + 1] - p[k], q[k + 1] - q[k]);
+            const auto arc = is_beside ? beside_area(of, {x[k], y[k]}, {x[k + 1], y[k + 1]}, {p[k], q[k]},
+                                                     {p[k + 1], q[k + 1]}, square)
+                                       : whole * short_arc_area(square);
+            const auto area = (x[k + 1] - x[k]) * (bottom[k] - (y[k] + y[k + 1]) / 2) + arc + rest[k];
+            found[k] = std::min(std::max(area * per_area[k], 0.0), 1.0) * whole_area + 0.5;
+            squares[k] = square;
         }
     });
-    const auto limit = is_beside ? narrow_square : short_square;
-    if (*std::max_element(farthest, farthest + together) <= limit) return;
+}
+
+void find_areas(const CurvePieces& of) noexcept {
+    const auto is_beside = of.distance != 0;
+    constexpr auto at_once = 64;
+    is_beside ? find_numbers<true>(of) : find_numbers<false>(of);
+    for (int i = 0; i < of.count; i += at_once) {
+        std::int32_t numbers[at_once];
+        const auto some = std::min(at_once, of.count - i);
+        run_in_vectors([numbers = &numbers[0], from = of.found + i, to = of.areas + i, some]() COLDBRICK_KERNEL {
+            for (int k = 0; k < some; ++k) numbers[k] = static_cast<std::int32_t>(from[k]);
+            for (int k = 0; k < some; ++k) to[k] = static_cast<std::uint16_t>(numbers[k]);
+        });
+    }
+}
+
+void find_far_area(const CurvePieces& of, int k) noexcept {
+    const auto area = (area_below_far(of, k, of.square[k]) + of.rest[k]) * of.per_area[k];
+    of.areas[k] = static_cast<std::uint16_t>(std::clamp(area, 0.0, 1.0) * whole_area + 0.5);
+}
+
+// Those again that bend too far for that: on an ellipse there are none but on very small ones.
+void find_far_areas(const CurvePieces& of) noexcept {
+    const auto per_axis = Vec{1 / of.axes.x, 1 / of.axes.y};
+    if (square_between(per_axis.x, per_axis.y) <= short_square) return;
     for (int k = 0; k < of.count; ++k) {
-        const auto square = square_between(of.p[k + 1] - of.p[k], of.q[k + 1] - of.q[k]);
-        if (square <= limit) continue;
-        const auto area = (area_below_far(of, k, square) + of.rest[k]) * of.per_area[k];
-        of.areas[k] = static_cast<std::uint16_t>(std::clamp(area, 0.0, 1.0) * whole_area + 0.5);
+        if (of.square[k] > short_square) find_far_area(of, k);
+    }
+}
+
+// The same beside an ellipse, and where the curve nearly turns back, so that it is no parabola.
+void find_far_areas_beside(const CurvePieces& of, const CurveAxis& axis) noexcept {
+    constexpr auto much = 0.5;
+    const auto turns_back = std::min(axis.turn(axis.least), axis.turn(axis.most)) < much;
+    for (int k = 0; k < of.count; ++k) {
+        const auto is_far = of.square[k] > narrow_square ||
+                            (turns_back && std::min(axis.turn(of.p[k]), axis.turn(of.p[k + 1])) < much);
+        if (is_far) find_far_area(of, k);
     }
 }
 
@@ -201,34 +237,50 @@ class QuarterWalk {
         for (int k = 0; k < columns; ++k) by_column.along[k] = center_.x - (leftmost + k);
         find_places(curve_.across, columns, by_column);
 
-        const auto most = static_cast<std::size_t>(filled_up(sides + columns + 2));
+        take_pieces(sides + columns + 1);
+        add_place(begin);
+        begin_row(end - 1, leftmost - 1);
+        auto column = 0;
+        auto side = begins_at_side ? 1 : 0;
+        const auto last_side = ends_at_side ? sides - 1 : sides;
+        constexpr auto farther = std::numeric_limits<double>::infinity();
+        const auto side_x = [&] { return side < last_side ? center_.x - by_row.across[side] : farther; };
+        for (auto next_side = side_x(); column < columns || side < last_side;) {
+            if (column < columns && leftmost + column < next_side) {
+                pieces_.rest[pieces_.count] = 0;
+                add_piece({.x = double{1} * leftmost + column,
+                           .y = center_.y - by_column.across[column],
+                           .p = by_column.p[column],
+                           .q = by_column.q[column]});
+                column_ = leftmost + column++;
+            } else {
+                pieces_.rest[pieces_.count] = (right_of(column_) - next_side) * (bottom_ - row_);
+                add_piece(at_side(side++));
+                begin_row(row_ - 1, column_);
+                next_side = side_x();
+            }
+        }
+        pieces_.rest[pieces_.count] = (right_of(column_) - stop.x) * (bottom_ - stop.y);
+        add_piece(stop);
+        finish(ends_at_side);
+    }
+
+    void take_pieces(int count) noexcept {
+        const auto room = static_cast<std::size_t>(filled_up(count) + together);
         pieces_ = {.center = center_,
                    .axes = edge_.half_axes,
                    .distance = edge_.distance,
                    .count = 0,
-                   .x = take(most),
-                   .y = take(most),
-                   .p = take(most),
-                   .q = take(most),
-                   .bottom = take(most),
-                   .rest = take(most),
-                   .per_area = take(most),
+                   .x = take(room),
+                   .y = take(room),
+                   .p = take(room),
+                   .q = take(room),
+                   .bottom = take(room),
+                   .rest = take(room),
+                   .per_area = take(room),
+                   .square = take(room),
+                   .found = take(room),
                    .areas = room_.areas};
-        add_place(0, begin);
-        begin_row(end - 1, leftmost - 1);
-        auto column = 0;
-        const auto last_side = ends_at_side ? sides - 1 : sides;
-        for (auto side = begins_at_side ? 1 : 0; side < last_side; ++side) {
-            const auto place = at_side(side);
-            for (; column < columns && leftmost + column < place.x; ++column) {
-                add_column(by_column, column, leftmost + column);
-            }
-            add_piece(place, place.y);
-            begin_row(row_ - 1, column_);
-        }
-        for (; column < columns; ++column) add_column(by_column, column, leftmost + column);
-        add_piece(stop, stop.y);
-        finish(ends_at_side);
     }
 
     struct Place {
@@ -238,7 +290,9 @@ class QuarterWalk {
         double q;
     };
 
-    void add_place(int k, const Place& at) noexcept {
+    // Where the piece before ends, and the next one begins.
+    void add_place(const Place& at) noexcept {
+        const auto k = pieces_.count;
         pieces_.x[k] = at.x;
         pieces_.y[k] = at.y;
         pieces_.p[k] = at.p;
@@ -250,33 +304,30 @@ class QuarterWalk {
         column_ = column;
         room_.rows[row - first_] = {.column = column, .count = 0, .area = pieces_.count};
         bottom_ = bottom_of(row);
+        per_height_ = 1 / (bottom_ - row);
     }
 
-    // A piece to a place; on the right of it, the pixel is covered from a side on.
-    void add_piece(const Place& to, double side) noexcept {
+    // A piece to a place; what lies to the right of that is told before.
+    void add_piece(const Place& to) noexcept {
         const auto k = pieces_.count++;
-        add_place(k + 1, to);
-        const auto right = right_of(column_);
         pieces_.bottom[k] = bottom_;
-        pieces_.rest[k] = (right - to.x) * (bottom_ - side);
-        pieces_.per_area[k] = 1 / ((right - column_) * (bottom_ - row_));
+        // A middle column has half of its width.
+        pieces_.per_area[k] = column_ + 1 > middle_.x ? 2 * per_height_ : per_height_;
+        add_place(to);
         ++room_.rows[row_ - first_].count;
-    }
-
-    void add_column(const CurvePlaces& by_column, int k, int side) noexcept {
-        add_piece(
-            {.x = double{1} * side, .y = center_.y - by_column.across[k], .p = by_column.p[k], .q = by_column.q[k]},
-            bottom_);
-        column_ = side;
     }
 
     void finish(bool ends_at_side) noexcept {
         auto& pieces = pieces_;
         for (auto k = pieces.count; k < filled_up(pieces.count); ++k) {
-            add_place(k + 1, {.x = pieces.x[k], .y = pieces.y[k], .p = pieces.p[k], .q = pieces.q[k]});
+            pieces.x[k + 1] = pieces.x[k];
+            pieces.y[k + 1] = pieces.y[k];
+            pieces.p[k + 1] = pieces.p[k];
+            pieces.q[k + 1] = pieces.q[k];
             pieces.bottom[k] = pieces.rest[k] = pieces.per_area[k] = 0;
         }
-        edge_.distance == 0 ? find_areas<false>(pieces) : find_areas<true>(pieces);
+        find_areas(pieces);
+        edge_.distance == 0 ? find_far_areas(pieces) : find_far_areas_beside(pieces, curve_.across);
         // Where the shape begins within a row, no pixel is covered whole.
         if (ends_at_side || top_ <= row_) return;
         const auto part = (bottom_ - top_) / (bottom_ - row_);
@@ -300,6 +351,7 @@ class QuarterWalk {
     int row_ = 0;
     int column_ = 0;
     double bottom_ = 0;
+    double per_height_ = 1;
 };
 
 }  // namespace

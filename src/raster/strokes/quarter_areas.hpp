@@ -77,7 +77,7 @@ struct QuarterRoom {
         return 2 * columns + rows + 8;
     }
     static constexpr std::size_t most_numbers(std::size_t columns, std::size_t rows) noexcept {
-        return 12 * (columns + rows + 8);
+        return 13 * (columns + rows) + 192;
     }
 };
 
