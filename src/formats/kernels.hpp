@@ -194,6 +194,15 @@ class PixelPattern {
 
     // 16 bytes at a time; the last 16 overlap what is before.
     void write_some(std::uint8_t* bytes, std::size_t count) const noexcept {
+        if (count <= block) {
+            std::memcpy(bytes, row_, 16);
+            if (count > 32) {
+                std::memcpy(bytes + 16, row_ + 16, 16);
+                std::memcpy(bytes + count - 32, row_ + count - 32, 16);
+            }
+            std::memcpy(bytes + count - 16, row_ + count - 16, 16);
+            return;
+        }
         auto* const end = bytes + count;
         while (end - bytes >= 48) {
             std::memcpy(bytes, row_, 16);

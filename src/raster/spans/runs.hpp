@@ -111,6 +111,8 @@ class RunTable {
 
     [[nodiscard]] int top() const noexcept { return top_; }
     [[nodiscard]] int bottom() const noexcept { return top_ + static_cast<int>(runs_.size()); }
+    // The rows from the top on.
+    [[nodiscard]] const Run* data() const noexcept { return runs_.data(); }
     [[nodiscard]] Run run(int y) const noexcept {
         if (y < top_ || y >= bottom()) return {.left = 0, .right = 0};
         return runs_[static_cast<std::size_t>(y - top_)];

@@ -61,6 +61,36 @@ class SpanBatch {
         return y;
     }
 
+    // The same of two runs in each row, of which parts(y) gives the columns.
+    template <class Parts>
+    void add_pairs(int y, int end, const Parts& parts) {
+        const auto window = window_;
+        while (y < end) {
+            auto* next = room();
+            const auto rows = static_cast<int>((static_cast<std::size_t>(spans_ + capacity - next)) / 2);
+            const auto stop = end - y > rows ? y + rows : end;
+            auto least = left_;
+            auto most = right_;
+            const auto take = [&](int left, int right) {
+                left = std::max(left, window.left);
+                right = std::min(right, window.right);
+                *next = {.y = y, .x = left, .length = right - left};
+                if (left >= right) return;
+                ++next;
+                least = std::min(least, left);
+                most = std::max(most, right);
+            };
+            for (; y < stop; ++y) {
+                const auto [first, second] = parts(y);
+                take(first.left, first.right);
+                take(second.left, second.right);
+            }
+            count_ = static_cast<std::size_t>(next - spans_);
+            left_ = least;
+            right_ = most;
+        }
+    }
+
     // Hands over what is left, and returns the box around all spans.
     Box finish() {
         deliver();

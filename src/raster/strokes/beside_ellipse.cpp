@@ -67,13 +67,17 @@ void find_beside(const CurveAxis& axis, int count, const CurvePlaces& places) no
     const auto per_reach = reach > base ? 1 / (reach - base) : 0;
     const auto first_slope = axis.steepness(axis.least);
     const auto more_slope = axis.steepness(axis.most) - first_slope;
-    for (int k = 0; k < count; ++k) {
-        const auto part = (places.along[k] - base) * per_reach;
-        const auto guess = axis.least > 0 ? axis.least + (axis.most - axis.least) * part
-                                          : places.along[k] / (first_slope + more_slope * part * part);
-        places.p[k] = std::clamp(guess, axis.least, axis.most);
-    }
-    fill_up(places.p, count);
+    run_in_vectors([=, axis = axis, end = filled_up(count)]() COLDBRICK_KERNEL {
+        const auto [along, across, ps, qs] = places;
+        const auto span = axis.most - axis.least;
+        const auto is_cut = axis.least > 0;
+        COLDBRICK_APART
+        for (int k = 0; k < end; ++k) {
+            const auto part = (along[k] - base) * per_reach;
+            const auto guess = along[k] / (first_slope + more_slope * part * part);
+            ps[k] = std::min(std::max(is_cut ? axis.least + span * part : guess, axis.least), axis.most);
+        }
+    });
     // Each round squares what is left, but where the curve bends most; there, halving is as much as it takes, and a
     // place along that is nearly right tells little of the one across.
     constexpr auto much = 0.25;

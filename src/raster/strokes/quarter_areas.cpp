@@ -151,8 +151,8 @@ void find_far_areas_beside(const CurvePieces& of, const CurveAxis& axis) noexcep
     constexpr auto much = 0.5;
     const auto turns_back = std::min(axis.turn(axis.least), axis.turn(axis.most)) < much;
     for (int k = 0; k < of.count; ++k) {
-        const auto is_far = of.square[k] > narrow_square ||
-                            (turns_back && std::min(axis.turn(of.p[k]), axis.turn(of.p[k + 1])) < much);
+        const auto is_far =
+            of.square[k] > narrow_square || (turns_back && std::min(axis.turn(of.p[k]), axis.turn(of.p[k + 1])) < much);
         if (is_far) find_far_area(of, k);
     }
 }

@@ -9,6 +9,8 @@
 #include "coldbrick/stroke.hpp"
 
 #include <algorithm>
+#include <type_traits>
+#include <utility>
 
 namespace coldbrick::inline v0::detail {
 
@@ -47,17 +49,32 @@ Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, c
     SpanBatch batch{window_of(clip), receiver};
     const auto begin = std::max(outer.top(), batch.window().top);
     const auto end = std::min(outer.bottom(), batch.window().bottom);
-    batch.add_rows(begin, end, [&](int y, const auto& emit) {
-        const auto allowed = cut.row(y);
-        const auto whole = outer.run(y);
-        const auto hole = inner.run(y);
+    struct Rows {
+        const Run* runs;
+        int top;
+        int bottom;
+    };
+    const auto wholes = Rows{outer.data(), outer.top(), outer.bottom()};
+    const auto holes = Rows{inner.data(), inner.top(), inner.bottom()};
+    const auto parts = [=](int y) {
+        const auto whole = wholes.runs[y - wholes.top];
+        const auto is_beside = y < holes.top || y >= holes.bottom;
+        const auto hole = is_beside ? Run{.left = 0, .right = 0} : holes.runs[y - holes.top];
         const auto has_hole = hole.left < hole.right;
-        const auto before = Run{.left = whole.left, .right = has_hole ? std::min(hole.left, whole.right) : whole.right};
-        const auto after = Run{.left = std::max(hole.right, whole.left), .right = has_hole ? whole.right : 0};
-        allowed.cut(before, emit);
-        if (has_hole) allowed.cut(after, emit);
-        return true;
-    });
+        return std::pair{Run{.left = whole.left, .right = has_hole ? std::min(hole.left, whole.right) : whole.right},
+                         Run{.left = std::max(hole.right, whole.left), .right = has_hole ? whole.right : 0}};
+    };
+    if constexpr (std::is_same_v<Cut, NoCut>) {
+        batch.add_pairs(begin, end, parts);
+    } else {
+        batch.add_rows(begin, end, [&](int y, const auto& emit) {
+            const auto allowed = cut.row(y);
+            const auto [before, after] = parts(y);
+            allowed.cut(before, emit);
+            if (after.left < after.right) allowed.cut(after, emit);
+            return true;
+        });
+    }
     return batch.finish();
 }
 
