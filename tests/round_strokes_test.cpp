@@ -1,9 +1,11 @@
 // Smooth strokes of ellipses and arcs, which have short ways of their own, by other ways and by brute force.
 #include "coverage_oracle.hpp"
+#include "sanitized.hpp"
 
 #include <coldbrick/draw.hpp>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <random>
 
@@ -32,6 +34,76 @@ TEST(RoundStrokes, RoundOnesAreTheSameByAnotherWay) {
             }
         }
         EXPECT_LE(worst, 1) << size.width << " x " << size.height << ", width " << width.pixels();
+    }
+}
+
+// How far what is at most a distance away from an upright ellipse reaches to the right, in a row so far from its
+// centre; negative: not at all. By halving the angle on the circle that the ellipse is made from.
+double reach_beside(double a, double b, double distance, double row) {
+    const auto at = [&](double angle) {
+        const auto c = std::cos(angle);
+        const auto s = std::sin(angle);
+        const auto part = distance / std::sqrt(b * b * c * c + a * a * s * s);
+        return oracle::Place{c * (a + part * b), s * (b + part * a)};
+    };
+    if (distance <= -std::min(a, b)) return -1;
+    // It ends where it meets its mirror image, if it does.
+    const auto cut = [&](double longer, double shorter) {
+        const auto n = -distance * longer / shorter;
+        const auto square = (longer * longer - n * n) / (longer * longer - shorter * shorter);
+        return longer > shorter && distance < -shorter * shorter / longer ? std::sqrt(std::max(square, 0.0)) : 1.0;
+    };
+    auto low = std::acos(cut(a, b));
+    auto high = std::asin(cut(b, a));
+    if (std::abs(row) > at(high).y) return -1;
+    for (int i = 0; i < 50; ++i) (at((low + high) / 2).y > std::abs(row) ? high : low) = (low + high) / 2;
+    return static_cast<double>(at(low).x);
+}
+
+// Inside, curves come to a point, or nearly, where the pen is as wide as the ellipse bends.
+TEST(RoundStrokes, EllipseStrokesCoverTheirBand) {
+    std::mt19937 random{7};
+    const auto number = [&](int least, int most) { return std::uniform_int_distribution{least, most}(random); };
+    constexpr Box around{{-45, -45}, {91, 91}};
+    constexpr auto parts = is_sanitized ? 100 : 300;
+    for (int i = 0; i < (is_sanitized ? 20 : 150); ++i) {
+        const Size size{number(4, 50), number(4, 50)};
+        const auto a = size.width / 2.0;
+        const auto b = size.height / 2.0;
+        // In every other one nearly that.
+        const auto bend = std::min(a, b) * std::min(a, b) / std::max(a, b);
+        const auto width = i % 2 == 0 ? Width{number(1, 16)} : Width{std::max(1.0, bend + number(-60, 60) / 100.0)};
+        const auto align = i % 2 == 0 ? static_cast<Align>(i / 2 % 3) : Align::inside;
+        const auto pixels = width.pixels();
+        const auto centered = width.is_whole() ? std::floor(pixels / 2) : (pixels - 1) / 2;
+        const auto out = align == Align::outside ? pixels : (align == Align::inside ? 0 : centered);
+        if (std::max(a, b) + out > 44 || pixels > 40) continue;
+        const auto corner = Point{-size.width / 2, -size.height / 2};
+        const auto found = coverage_of(
+            stroked(Ellipse::within({corner, size}), {.width = width, .align = align, .edge = Edge::smooth}), around);
+        const auto center_x = corner.x + (size.width - 1) / 2.0;
+        const auto center_y = corner.y + (size.height - 1) / 2.0;
+        auto worst = 0.0;
+        for (int y = -45; y <= 45; ++y) {
+            std::array<double, 91> covered{};
+            for (int part = 0; part < parts; ++part) {
+                const auto row = y - 0.5 + (part + 0.5) / parts - center_y;
+                for (const auto is_hole : {false, true}) {
+                    const auto reach = reach_beside(a, b, is_hole ? out - pixels : out, row);
+                    if (reach < 0) continue;
+                    for (int x = -45; x <= 45; ++x) {
+                        const auto share = std::min(x + 0.5, center_x + reach) - std::max(x - 0.5, center_x - reach);
+                        covered[static_cast<std::size_t>(x + 45)] += (is_hole ? -1 : 1) * std::max(share, 0.0);
+                    }
+                }
+            }
+            for (int x = -45; x <= 45; ++x) {
+                const auto share = 255 * covered[static_cast<std::size_t>(x + 45)] / parts;
+                worst = std::max(worst, std::abs(share - found[index_in(around, {x, y})]));
+            }
+        }
+        // Half for rounding, and what the parts of rows leave out at a flat top.
+        EXPECT_LE(worst, is_sanitized ? 2 : 1) << size.width << " x " << size.height << ", width " << pixels;
     }
 }
 

@@ -86,7 +86,7 @@ class InkSource : public Counted {
     virtual void fetch(Point from, int count, const Box& shape, Color16* colors) const = 0;
 
     // The colour of one pixel.
-    [[nodiscard]] virtual Color color_at(Point pixel, const Box& shape) const {
+    [[nodiscard]] virtual Color color_of_pixel(Point pixel, const Box& shape) const {
         Color color;
         fetch(pixel, 1, shape, &color);
         return color;

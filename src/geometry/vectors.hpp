@@ -25,9 +25,7 @@ namespace coldbrick::inline v0::detail {
 #endif
 
 // Before a loop over several rows of numbers: none that it writes is read by it elsewhere.
-#if defined(__clang__)
-#define COLDBRICK_APART _Pragma("clang loop vectorize(assume_safety)")
-#elif defined(__GNUC__)
+#if defined(__GNUC__) && !defined(__clang__)
 #define COLDBRICK_APART _Pragma("GCC ivdep")
 #else
 #define COLDBRICK_APART

@@ -76,24 +76,18 @@ class GradientSource final : public detail::InkSource {
 
     void fetch(Point from, int count, const Box& shape, Color* colors) const override {
         if (dither_ == Dither::ordered) return dither(from, count, shape, colors);
-        const auto* const ramp = ramp_.colors.data();
-        each_part(from, count, shape, [&](int done, int length, const Places& places) {
-            detail::look_up(ramp, places.data(), length, colors + done);
-        });
+        fetch_from(ramp_.colors.data(), from, count, shape, colors);
     }
     void fetch(Point from, int count, const Box& shape, Color16* colors) const override {
-        const auto* const ramp = ramp_.deep.data();
-        each_part(from, count, shape, [&](int done, int length, const Places& places) {
-            detail::look_up(ramp, places.data(), length, colors + done);
-        });
+        fetch_from(ramp_.deep.data(), from, count, shape, colors);
     }
-    [[nodiscard]] Color color_at(Point pixel, const Box& shape) const override {
+    [[nodiscard]] Color color_of_pixel(Point pixel, const Box& shape) const override {
         if constexpr (std::is_same_v<Way, LinearWay>) {
             if (dither_ == Dither::none) {
                 return ramp_.colors[static_cast<std::size_t>(way_.first_place(row_of(pixel, shape)))];
             }
         }
-        return InkSource::color_at(pixel, shape);
+        return InkSource::color_of_pixel(pixel, shape);
     }
     [[nodiscard]] bool is_opaque() const noexcept override { return ramp_.is_opaque; }
     [[nodiscard]] bool is_placed_in_shape() const noexcept override { return placing_ == Placing::shape; }
@@ -116,20 +110,31 @@ class GradientSource final : public detail::InkSource {
                 .count = 0};
     }
 
-    // Calls use(done, length, places) for one part of a row after the other.
+    // Calls use(done, row) for one part of a row after the other.
     template <class Use>
     void each_part(Point from, int count, const Box& shape, const Use& use) const {
         auto row = row_of(from, shape);
-        Places places;
         for (int done = 0; done < count; done += row.count, row.first += row.count) {
             auto length = std::int64_t{std::min(part_length, count - done)};
             for (const auto border : {-far_pixels, far_pixels}) {
                 if (row.first < border) length = std::min(length, border - row.first);
             }
             row.count = static_cast<int>(length);
-            way_.find(row, places);
-            use(done, row.count, places);
+            use(done, row);
         }
+    }
+
+    template <class Texel>
+    void fetch_from(const Texel* ramp, Point from, int count, const Box& shape, Texel* colors) const {
+        each_part(from, count, shape, [&](int done, const RowPart& row) {
+            if constexpr (std::is_same_v<Way, LinearWay>) {
+                way_.fetch(row, ramp, colors + done);
+            } else {
+                Places places;
+                way_.find(row, places);
+                detail::look_up(ramp, places.data(), row.count, colors + done);
+            }
+        });
     }
 
     void dither(Point from, int count, const Box& shape, Color* colors) const {
@@ -140,12 +145,14 @@ class GradientSource final : public detail::InkSource {
         }
         const auto even = way_.is_even_in_rows();
         const auto some = even ? std::min(count, 8) : count;
-        each_part(from, some, shape, [&](int done, int length, const Places& places) {
+        each_part(from, some, shape, [&](int done, const RowPart& row) {
             std::array<Dithered, part_length> ramp;
-            detail::look_up(ramp_.dithered_colors.data(), places.data(), length, ramp.data());
+            Places places;
+            way_.find(row, places);
+            detail::look_up(ramp_.dithered_colors.data(), places.data(), row.count, ramp.data());
             std::array<std::uint8_t, 8> from_here;
             std::rotate_copy(thresholds.begin(), thresholds.begin() + done % 8, thresholds.end(), from_here.begin());
-            detail::round_up(ramp.data(), from_here, length, colors + done);
+            detail::round_up(ramp.data(), from_here, row.count, colors + done);
         });
         // What is even in rows comes again after eight pixels.
         for (int i = some; i < count; ++i) colors[i] = colors[i - 8];

@@ -103,8 +103,9 @@ LinearWay::LinearWay(Position from, Position to, Spread spread) noexcept : from_
     per_unit_ = along * (1 / size) * (1 / size);
 }
 
-std::optional<LinearWay::Steps> LinearWay::steps_of(const RowPart& row, double origin,
-                                                    double per_pixel) const noexcept {
+std::optional<LinearWay::Steps> LinearWay::steps_in(const RowPart& row) const noexcept {
+    const auto origin = dot(row.origin - from_, per_unit_);
+    const auto per_pixel = row.step * per_unit_.x;
     // They do for pixels so near, of gradients that are neither very short nor very far away.
     constexpr auto most_parts = 1 << 22;
     const auto is_allowed = is_near(row) && std::fabs(origin) + std::fabs(per_pixel) * far_pixels < most_parts;
@@ -115,12 +116,11 @@ std::optional<LinearWay::Steps> LinearWay::steps_of(const RowPart& row, double o
 }
 
 void LinearWay::find(const RowPart& row, Places& places) const noexcept {
+    if (const auto steps = steps_in(row)) {
+        return spread_ == Spread::pad ? find_padded(*steps, row.count, places) : find_folded(*steps, row.count, places);
+    }
     const auto origin = dot(row.origin - from_, per_unit_);
     const auto per_pixel = row.step * per_unit_.x;
-    if (const auto steps = steps_of(row, origin, per_pixel)) {
-        return spread_ == Spread::pad ? find_padded(steps->place, steps->move, row.count, places)
-                                      : find_folded(steps->place, steps->move, row.count, places);
-    }
     for (int i = 0; i < row.count; ++i) {
         places[static_cast<std::size_t>(i)] =
             place_of(origin + static_cast<double>(row.first + i) * per_pixel, spread_);
@@ -128,41 +128,50 @@ void LinearWay::find(const RowPart& row, Places& places) const noexcept {
 }
 
 int LinearWay::first_place(const RowPart& row) const noexcept {
-    const auto origin = dot(row.origin - from_, per_unit_);
-    const auto per_pixel = row.step * per_unit_.x;
-    const auto steps = steps_of(row, origin, per_pixel);
-    if (!steps) return place_of(origin + static_cast<double>(row.first) * per_pixel, spread_);
+    const auto steps = steps_in(row);
+    if (!steps) {
+        const auto origin = dot(row.origin - from_, per_unit_);
+        return place_of(origin + static_cast<double>(row.first) * (row.step * per_unit_.x), spread_);
+    }
     const auto place = steps->place >> place_bits;
     if (spread_ == Spread::pad) return static_cast<int>(std::clamp<std::int64_t>(place, 0, ramp_size - 1));
     return folded(static_cast<std::int32_t>(place), spread_ == Spread::reflect);
 }
 
-void LinearWay::find_padded(std::int64_t place, std::int64_t move, int count, Places& places) noexcept {
+LinearWay::Between LinearWay::between_ends(const Steps& steps, int count) noexcept {
+    const auto [place, move] = steps;
     constexpr auto end = std::int64_t{ramp_size} << place_bits;
     // How many pixels lie on one side of a border, until it is crossed.
-    const auto until = [&](std::int64_t border, std::int64_t per_pixel) {
-        const auto steps = per_pixel > 0 ? (border + per_pixel - 1) / per_pixel : std::int64_t{count};
-        return static_cast<int>(std::clamp<std::int64_t>(steps, 0, count));
+    const auto until = [count](std::int64_t border, std::int64_t per_pixel) {
+        const auto moves = per_pixel > 0 ? (border + per_pixel - 1) / per_pixel : std::int64_t{count};
+        return static_cast<int>(std::clamp<std::int64_t>(moves, 0, count));
     };
-    auto i = 0;
-    if (place < 0) i = until(-place, move);
-    if (place >= end) i = until(place - end + 1, -move);
-    std::fill_n(places.begin(), i, place < 0 ? 0 : ramp_size - 1);
-    const auto from = place + i * move;
-    const auto stop = i + std::min(count - i, move >= 0 ? until(end - from, move) : until(from + 1, -move));
-    auto* const to = places.data();
-    run_in_vectors([=]() COLDBRICK_KERNEL {
-        for (int k = i; k < stop; ++k) {
-            to[k] = static_cast<std::int32_t>(static_cast<std::uint64_t>(place + k * move) >> place_bits);
-        }
-    });
-    std::fill(places.begin() + stop, places.begin() + count, move < 0 ? 0 : ramp_size - 1);
+    auto begin = 0;
+    if (place < 0) begin = until(-place, move);
+    if (place >= end) begin = until(place - end + 1, -move);
+    const auto from = place + begin * move;
+    const auto inside = std::min(count - begin, move >= 0 ? until(end - from, move) : until(from + 1, -move));
+    return {.begin = begin,
+            .end = begin + inside,
+            .before = place < 0 ? 0 : ramp_size - 1,
+            .behind = move < 0 ? 0 : ramp_size - 1};
 }
 
-void LinearWay::find_folded(std::int64_t place, std::int64_t move, int count, Places& places) const noexcept {
+void LinearWay::find_padded(const Steps& steps, int count, Places& places) noexcept {
+    const auto [begin, end, before, behind] = between_ends(steps, count);
+    std::fill_n(places.begin(), begin, before);
+    run_in_vectors(
+        [place = steps.place, move = steps.move, first = begin, stop = end, to = places.data()]() COLDBRICK_KERNEL {
+            for (int k = first; k < stop; ++k) {
+                to[k] = static_cast<std::int32_t>(static_cast<std::uint64_t>(place + k * move) >> place_bits);
+            }
+        });
+    std::fill(places.begin() + end, places.begin() + count, behind);
+}
+
+void LinearWay::find_folded(const Steps& steps, int count, Places& places) const noexcept {
     const auto reflects = spread_ == Spread::reflect;
-    auto* const to = places.data();
-    run_in_vectors([=]() COLDBRICK_KERNEL {
+    run_in_vectors([=, place = steps.place, move = steps.move, to = places.data()]() COLDBRICK_KERNEL {
         for (int i = 0; i < count; ++i) {
             const auto at = static_cast<std::int32_t>(static_cast<std::uint64_t>(place + i * move) >> place_bits);
             to[i] = folded(at, reflects);

@@ -2,11 +2,15 @@
 #pragma once
 
 #include "geometry/trigonometry.hpp"
+#include "paint/look_up.hpp"
+#include "paint/ramp.hpp"
 
 #include "coldbrick/gradient.hpp"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
+#include <cstddef>
 #include <cstdint>
 #include <optional>
 
@@ -43,6 +47,36 @@ class LinearWay {
 
     void find(const RowPart& row, Places& places) const noexcept;
 
+    // The colours there at once.
+    template <class Texel>
+    void fetch(const RowPart& row, const Texel* ramp, Texel* colors) const noexcept {
+        const auto steps = steps_in(row);
+        if (!steps) {
+            Places places;
+            find(row, places);
+            return look_up(ramp, places.data(), row.count, colors);
+        }
+        constexpr auto unsigned_place = [](std::int64_t place) { return static_cast<std::uint64_t>(place); };
+        if (spread_ == Spread::pad) {
+            const auto [begin, end, before, behind] = between_ends(*steps, row.count);
+            std::fill_n(colors, begin, ramp[before]);
+            look_up_along(
+                ramp, steps->place + begin * steps->move, steps->move, end - begin, colors + begin,
+                [=](std::int64_t place) { return static_cast<std::size_t>(unsigned_place(place) >> place_bits); });
+            std::fill_n(colors + end, row.count - end, ramp[behind]);
+        } else if (spread_ == Spread::repeat) {
+            look_up_along(ramp, steps->place, steps->move, row.count, colors, [=](std::int64_t place) {
+                return static_cast<std::size_t>(unsigned_place(place) >> place_bits & (ramp_size - 1));
+            });
+        } else {
+            look_up_along(ramp, steps->place, steps->move, row.count, colors, [=](std::int64_t place) {
+                constexpr auto there_and_back = std::uint64_t{2 * ramp_size - 1};
+                const auto at = unsigned_place(place) >> place_bits & there_and_back;
+                return static_cast<std::size_t>(std::min(at, there_and_back - at));
+            });
+        }
+    }
+
     // The place of the first of the pixels alone.
     [[nodiscard]] int first_place(const RowPart& row) const noexcept;
 
@@ -52,15 +86,22 @@ class LinearWay {
         std::int64_t place;
         std::int64_t move;
     };
-    [[nodiscard]] std::optional<Steps> steps_of(const RowPart& row, double origin, double per_pixel) const noexcept;
+    [[nodiscard]] std::optional<Steps> steps_in(const RowPart& row) const noexcept;
 
     // A place on the ramp has so many bits for its fraction.
     static constexpr int place_bits = 28;
 
-    // What lies before the first place and behind the last one is told apart from what lies between.
-    static void find_padded(std::int64_t place, std::int64_t move, int count, Places& places) noexcept;
+    // Of so many pixels, those from begin to end - 1 lie between the ends of the way; which end is beside them.
+    struct Between {
+        int begin;
+        int end;
+        int before;  // a place on the ramp
+        int behind;
+    };
+    [[nodiscard]] static Between between_ends(const Steps& steps, int count) noexcept;
 
-    void find_folded(std::int64_t place, std::int64_t move, int count, Places& places) const noexcept;
+    static void find_padded(const Steps& steps, int count, Places& places) noexcept;
+    void find_folded(const Steps& steps, int count, Places& places) const noexcept;
 
     Vec from_;
     Vec per_unit_;

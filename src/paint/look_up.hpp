@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <cstddef>
 #include <cstdint>
 
 namespace coldbrick::inline v0::detail {
@@ -19,6 +20,19 @@ void look_up(const Texel* ramp, const std::int32_t* places, int count, Texel* co
         colors[i + 3] = ramp[d];
     }
     for (; i < count; ++i) colors[i] = ramp[places[i]];
+}
+
+// The same of places that lie a step apart, in parts of places: index(place) tells where on the ramp.
+template <class Texel, class Index>
+void look_up_along(const Texel* ramp, std::int64_t place, std::int64_t step, int count, Texel* colors,
+                   const Index& index) noexcept {
+    int i = 0;
+    for (; i + 4 <= count; i += 4, place += 4 * step) {
+        const Texel some[4] = {ramp[index(place)], ramp[index(place + step)], ramp[index(place + 2 * step)],
+                               ramp[index(place + 3 * step)]};
+        for (int k = 0; k < 4; ++k) colors[i + k] = some[k];
+    }
+    for (; i < count; ++i, place += step) colors[i] = ramp[index(place)];
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -10,7 +10,7 @@ bool lay_on_pixel(const Surface& surface, const Ink& ink, Point at) {
     if (surface.clips || surface.witness != nullptr || kernel.load == nullptr || kernel.store == nullptr) return false;
     Color color;
     if (const auto* const source = std::get_if<Ink::Source>(&ink.of())) {
-        color = (*source)->color_at(at, Box{.at = at, .size = {.width = 1, .height = 1}});
+        color = (*source)->color_of_pixel(at, Box{.at = at, .size = {.width = 1, .height = 1}});
     } else if (const auto* const single = ink.color()) {
         color = *single;
     } else {

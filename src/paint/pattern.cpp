@@ -56,7 +56,7 @@ class TileSource final : public detail::InkSource {
                            [](Color c) { return widened(c); });
         }
     }
-    [[nodiscard]] Color color_at(Point pixel, const Box& shape) const override {
+    [[nodiscard]] Color color_of_pixel(Point pixel, const Box& shape) const override {
         const auto [width, height] = size_;
         const auto origin = origin_of(placing_, shape);
         auto x = std::int64_t{pixel.x} - origin.x - offset_.x;
@@ -228,25 +228,52 @@ class HatchSource final : public detail::InkSource {
         return fraction >= 0 ? static_cast<std::uint64_t>(fraction * unit) << 11U : 0;
     }
 
-    // How far each of so many pixels is from the middle of the nearest line, as a place on the ramp. In single
-    // precision the 32 upper bits of a place do; wide spacings need all of them.
+    // How far pixels are from the middle of the nearest line, as places on the ramp.
     template <class Number>
-    void find(std::uint64_t place, int count, std::int32_t* steps) const noexcept {
+    struct Steps {
+        explicit Steps(const HatchSource& of, Number unit) noexcept
+            : per_unit{static_cast<Number>(std::min(of.hatch_.spacing, most) * HatchColors::steps_per_pixel / unit)},
+              first{static_cast<Number>(std::min(of.ramp_.nearest(), most) * HatchColors::steps_per_pixel - 0.5)},
+              last{static_cast<Number>(of.ramp_.colors().size() - 1)} {}
+
         // Lines farther apart than this are nowhere told apart.
-        constexpr auto most = 1e30;
-        constexpr auto unit = std::is_same_v<Number, float> ? 4294967296.0 : 18446744073709551616.0;
-        constexpr auto shift = std::is_same_v<Number, float> ? 32U : 0U;
-        using Whole = std::conditional_t<std::is_same_v<Number, float>, std::int32_t, std::int64_t>;
-        const auto per_unit = static_cast<Number>(std::min(hatch_.spacing, most) * HatchColors::steps_per_pixel / unit);
-        const auto first = static_cast<Number>(std::min(ramp_.nearest(), most) * HatchColors::steps_per_pixel - 0.5);
-        const auto last = static_cast<Number>(ramp_.colors().size() - 1);
+        static constexpr auto most = 1e30;
+        Number per_unit;
+        Number first;
+        Number last;
+    };
+
+    // In single precision the 32 upper bits of a place do.
+    void find_near(std::uint64_t place, int count, std::int32_t* to) const noexcept {
+        const Steps<float> steps{*this, 4294967296.0F};
         run_in_vectors([=, move = per_pixel_]() COLDBRICK_KERNEL {
-            for (int i = 0; i < count; ++i) {
-                const auto at = static_cast<Whole>((place + static_cast<std::uint64_t>(i) * move) >> shift);
-                const auto away = std::fabs(static_cast<Number>(at)) * per_unit;
-                steps[i] = static_cast<std::int32_t>(std::min(std::max(away - first, Number{0}), last));
+            using Places4 = std::uint64_t __attribute__((vector_size(32)));
+            using Floats8 = float __attribute__((vector_size(32)));
+            constexpr auto upper = std::uint64_t{0xffffffff00000000};
+            constexpr auto positive = 0x7fffffff;
+            // Every other one, and those between.
+            Places4 even = {place, place + 2 * move, place + 4 * move, place + 6 * move};
+            Places4 odd = even + move;
+            for (int i = 0; i < count; i += 8, even += 8 * move, odd += 8 * move) {
+                const auto words =
+                    detail::is_little_endian ? (even >> 32U) | (odd & upper) : (even & upper) | (odd >> 32U);
+                const auto at = __builtin_convertvector(reinterpret_cast<detail::Ints8>(words), Floats8);
+                const auto away = reinterpret_cast<Floats8>(reinterpret_cast<detail::Ints8>(at) & positive);
+                const Floats8 step = away * steps.per_unit - steps.first;
+                const Floats8 least = step > 0 ? step : Floats8{};
+                const Floats8 last = Floats8{} + steps.last;
+                detail::write(__builtin_convertvector(least < last ? least : last, detail::Ints8), to + i);
             }
         });
+    }
+
+    // Wide spacings need all bits.
+    void find_wide(std::uint64_t place, int count, std::int32_t* to) const noexcept {
+        const Steps<double> steps{*this, 18446744073709551616.0};
+        for (int i = 0; i < count; ++i, place += per_pixel_) {
+            const auto away = std::fabs(static_cast<double>(static_cast<std::int64_t>(place))) * steps.per_unit;
+            to[i] = static_cast<std::int32_t>(std::clamp(away - steps.first, 0.0, steps.last));
+        }
     }
 
     // Each pixel's place follows from its column, wherever the others begin.
@@ -262,8 +289,7 @@ class HatchSource final : public detail::InkSource {
         std::array<std::int32_t, at_once> steps;
         for (int done = 0; done < count; done += at_once) {
             const auto length = std::min(at_once, count - done);
-            hatch_.spacing < wide ? find<float>(place, length, steps.data())
-                                  : find<double>(place, length, steps.data());
+            hatch_.spacing < wide ? find_near(place, length, steps.data()) : find_wide(place, length, steps.data());
             place += static_cast<std::uint64_t>(length) * per_pixel_;
             detail::look_up(ramp, steps.data(), length, colors + done);
         }

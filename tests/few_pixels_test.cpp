@@ -1,0 +1,101 @@
+// Runs of a few pixels and hairlines by translucent colours and in part, which are mixed several at a time: pixel by
+// pixel.
+#include "oracle.hpp"
+#include "own_format.hpp"
+
+#include <coldbrick/coldbrick.hpp>
+
+#include <algorithm>
+#include <vector>
+
+namespace {
+
+using namespace coldbrick;
+using namespace oracle;
+
+template <class Format>
+class FewPixels : public testing::Test {};
+using Formats = testing::Types<Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16, Rgb565, OwnRgb565>;
+TYPED_TEST_SUITE(FewPixels, Formats);
+
+// Of any colours; in some rows all of them are opaque.
+template <class Format>
+Bitmap<Format> speckled_sheet(Size size, Dice& dice) {
+    Bitmap<Format> sheet{size};
+    for (int y = 0; y < size.height; ++y) {
+        const auto row_is_opaque = dice.number(0, 1) == 0;
+        for (int x = 0; x < size.width; ++x) {
+            auto color = dice.color();
+            if (row_is_opaque || dice.number(0, 7) > 0) color.alpha = 255;
+            mark(sheet, {x, y}, Ink{color, {.blend = Blend::replace}});
+        }
+    }
+    return sheet;
+}
+
+TYPED_TEST(FewPixels, RunsAreMarksOfTheirPixels) {
+    Dice dice{31};
+    constexpr auto size = Size{80, 75};
+    auto sheet = speckled_sheet<TypeParam>(size, dice);
+    auto marked = sheet;
+    for (int y = 0; y < size.height; ++y) {
+        const auto ink = Ink{with_alpha(dice.color(), static_cast<std::uint8_t>(dice.number(0, 254)))};
+        const auto run = Box{.at = {dice.number(0, 4), y}, .size = {y + 1, 1}};
+        fill(sheet, run, ink);
+        for (int x = run.at.x; x < run.at.x + run.size.width; ++x) mark(marked, {x, y}, ink);
+    }
+    EXPECT_TRUE(std::ranges::equal(sheet.bytes(), marked.bytes()));
+}
+
+// What is covered in part takes a colour of that alpha, whatever its neighbours are.
+TYPED_TEST(FewPixels, SmoothEdgesAreMarksOfTheirPixels) {
+    Dice dice{32};
+    constexpr auto size = Size{48, 40};
+    for (int i = 0; i < 40; ++i) {
+        const auto disc = Circle{.center = dice.point({{}, size}), .radius = dice.number(0, 20)};
+        Bitmap<Gray8> cover{size, colors::black};
+        fill(cover, disc, Edge::smooth, colors::white);
+        auto sheet = speckled_sheet<TypeParam>(size, dice);
+        auto marked = sheet;
+        const auto color = with_alpha(dice.color(), 255);
+        fill(sheet, disc, Edge::smooth, color);
+        for (int y = 0; y < size.height; ++y) {
+            for (int x = 0; x < size.width; ++x) {
+                const auto alpha = cover.color_at({x, y}).red;
+                if (alpha > 0) mark(marked, {x, y}, with_alpha(color, alpha));
+            }
+        }
+        EXPECT_TRUE(std::ranges::equal(sheet.bytes(), marked.bytes())) << disc.radius;
+    }
+}
+
+// The same memory from its first row down, or from its last one up.
+template <class Format>
+Pixels<Format> view_of(std::vector<std::uint8_t>& bytes, Size size, bool is_upward) {
+    const auto row = static_cast<std::ptrdiff_t>(bytes.size()) / size.height;
+    auto* const top = bytes.data() + (is_upward ? row * (size.height - 1) : 0);
+    return Pixels<Format>{{.top_left = top, .size = size, .stride = is_upward ? -row : row}};
+}
+
+TYPED_TEST(FewPixels, HairlinesAreMarksOfTheirPixels) {
+    Dice dice{33};
+    constexpr auto size = Size{160, 140};
+    constexpr auto around = Box{.at = {-40, -40}, .size = {240, 220}};
+    const auto sheet = speckled_sheet<TypeParam>(size, dice);
+    const std::vector<std::uint8_t> bytes(sheet.bytes().begin(), sheet.bytes().end());
+    for (int i = 0; i < 60; ++i) {
+        auto memory = bytes;
+        auto other = bytes;
+        const auto drawn = view_of<TypeParam>(memory, size, i % 2 == 1);
+        const auto marked = view_of<TypeParam>(other, size, i % 2 == 1);
+        const auto line = Line{.from = dice.point(around), .to = dice.point(around)};
+        const auto ink = Ink{with_alpha(dice.color(), static_cast<std::uint8_t>(dice.number(1, 254)))};
+        stroke(drawn, line, ink);
+        for_each_span(stroked(line), {{}, size}, [&](const Span& run) {
+            for (int x = run.x; x < run.x + run.length; ++x) mark(marked, {x, run.y}, ink);
+        });
+        EXPECT_EQ(memory, other) << i;
+    }
+}
+
+}  // namespace
