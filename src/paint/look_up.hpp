@@ -28,9 +28,14 @@ void look_up_along(const Texel* ramp, std::int64_t place, std::int64_t step, int
                    const Index& index) noexcept {
     int i = 0;
     for (; i + 4 <= count; i += 4, place += 4 * step) {
-        const Texel some[4] = {ramp[index(place)], ramp[index(place + step)], ramp[index(place + 2 * step)],
-                               ramp[index(place + 3 * step)]};
-        for (int k = 0; k < 4; ++k) colors[i + k] = some[k];
+        const auto a = ramp[index(place)];
+        const auto b = ramp[index(place + step)];
+        const auto c = ramp[index(place + 2 * step)];
+        const auto d = ramp[index(place + 3 * step)];
+        colors[i] = a;
+        colors[i + 1] = b;
+        colors[i + 2] = c;
+        colors[i + 3] = d;
     }
     for (; i < count; ++i, place += step) colors[i] = ramp[index(place)];
 }
