@@ -169,13 +169,16 @@ class Ink {
     // The same if it is laid as usual, source-over and all of it.
     [[nodiscard]] const Color* plain_color() const noexcept { return is_usual_ ? color() : nullptr; }
 
+    // Whether it is laid by Laying{}.
+    [[nodiscard]] bool is_usual() const noexcept { return is_usual_; }
+
     // Whether both are of the same colour or source, laid alike.
     friend bool operator==(const Ink&, const Ink&) = default;
 
   private:
     std::variant<Color, Color16, PaletteEntry, Source> of_;
     Laying how_;
-    bool is_usual_ = true;  // whether it is laid by Laying{}
+    bool is_usual_ = true;
 };
 
 }  // namespace v0

@@ -10,6 +10,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <type_traits>
 
 namespace coldbrick::inline v0::detail {
 
@@ -60,6 +61,9 @@ class PixelBlender {
         if (how_.light == Light::linear) return lay_light(ink, static_cast<double>(alpha), below);
         const auto layers =
             Layers<Number>{.below_alpha = has_alpha_ ? Number{below.alpha} : m, .ink_alpha = alpha, .m = m};
+        if constexpr (std::is_same_v<Texel, Color>) {
+            if (layers.below_alpha == m && is_of_square(how_.blend)) return lay_on_opaque(layers, ink, below);
+        }
         for (const auto channel : color_channels<Texel>) {
             below.*channel =
                 static_cast<Channel>(rounded(layers.channel(how_.blend, Number{below.*channel}, Number{ink.*channel})));
@@ -68,6 +72,15 @@ class PixelBlender {
     }
 
   private:
+    // On opaque pixels such fractions are of m * m, so that nothing is divided by what is not known before.
+    void lay_on_opaque(const Layers<Number>& layers, const Texel& ink, Texel& below) const noexcept {
+        constexpr auto square = m * m;
+        for (const auto channel : color_channels<Texel>) {
+            const auto sum = layers.on_opaque(how_.blend, Number{below.*channel}, Number{ink.*channel}).numerator;
+            below.*channel = static_cast<Channel>((2 * sum + square) / (2 * square));
+        }
+    }
+
     // What is covered in part is between both, weighted by their alphas.
     void replace(const Texel& ink, std::uint8_t coverage, Texel& below) const noexcept {
         const auto alpha = has_alpha_ ? Number{weakened(ink.alpha, 255, opacity_)} : m;
@@ -109,23 +122,32 @@ class PixelBlender {
     std::uint64_t opacity_;
 };
 
+// On one pixel that is covered so much, at least a little.
+template <class Texel>
+void lay_one(const Blender& blender, const PixelBlender<Texel>& lay, Texel source, std::uint8_t coverage,
+             Texel& below) {
+    if (blender.is_gray) source.red = source.green = source.blue = luma(source);
+    auto result = below;
+    lay(source, coverage, result);
+    const auto channels = blender.how.channels;
+    if (channels == Channels::all && blender.has_alpha) {
+        below = result;
+        return;
+    }
+    // Of a gray, any channel is the gray.
+    const auto takes = [&](Channels channel) { return has(channels, blender.is_gray ? Channels::color : channel); };
+    if (takes(Channels::red)) below.red = result.red;
+    if (takes(Channels::green)) below.green = result.green;
+    if (takes(Channels::blue)) below.blue = result.blue;
+    if (blender.has_alpha && has(channels, Channels::alpha)) below.alpha = result.alpha;
+}
+
 template <class Texel>
 void lay_all(const Blender& blender, const Texel* ink, const Cover& cover, int count, Texel* below) {
     const PixelBlender<Texel> lay{blender};
-    const auto channels = blender.how.channels;
     for (int i = 0; i < count; ++i) {
         const auto coverage = cover.of(i);
-        if (coverage == 0) continue;
-        auto source = ink[i];
-        if (blender.is_gray) source.red = source.green = source.blue = luma(source);
-        auto result = below[i];
-        lay(source, coverage, result);
-        // Of a gray, any channel is the gray.
-        const auto takes = [&](Channels channel) { return has(channels, blender.is_gray ? Channels::color : channel); };
-        if (takes(Channels::red)) below[i].red = result.red;
-        if (takes(Channels::green)) below[i].green = result.green;
-        if (takes(Channels::blue)) below[i].blue = result.blue;
-        if (blender.has_alpha && has(channels, Channels::alpha)) below[i].alpha = result.alpha;
+        if (coverage > 0) lay_one(blender, lay, ink[i], coverage, below[i]);
     }
 }
 
@@ -153,6 +175,8 @@ void Blender::lay(const Color* ink, const Cover& cover, int count, Color* below)
     }
     lay_row(*this, ink, cover, count, below);
 }
+
+void Blender::lay(Color ink, Color& below) const { lay_one(*this, PixelBlender<Color>{*this}, ink, 255, below); }
 
 void Blender::lay(const Color16* ink, const Cover& cover, int count, Color16* below) const {
     const auto is_opaque = [&] {

@@ -30,6 +30,9 @@ struct Blender {
     // Lays the ink on the colours below. In 8 bits a channel and in 16.
     void lay(const Color* ink, const Cover& cover, int count, Color* below) const;
     void lay(const Color16* ink, const Cover& cover, int count, Color16* below) const;
+
+    // On one pixel, all of it.
+    void lay(Color ink, Color& below) const;
 };
 
 }  // namespace coldbrick::inline v0::detail

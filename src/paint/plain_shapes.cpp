@@ -151,9 +151,10 @@ COLDBRICK_INLINE bool is_usual_smooth_stroke(const Stroke& how) noexcept {
            how.width.is_whole() && how.width.pixels() >= 1 && how.width.pixels() <= SmallRound::largest;
 }
 
-// The stroke of one of them.
-std::optional<Box> paint_smooth_ring(const Surface& surface, Color color, const AreaRef& area) {
+// The stroke of one of them. Out of line, so that hairlines need not make room for it.
+[[gnu::noinline]] std::optional<Box> paint_smooth_ring(const Surface& surface, Color color, const AreaRef& area) {
     const auto& how = *area.stroke;
+    if (color.alpha != 255 || surface.kernel->cover == nullptr || !is_usual_smooth_stroke(how)) return std::nullopt;
     const auto round = small_round_of(area);
     if (!round) return std::nullopt;
     const auto width = static_cast<int>(how.width.pixels());
@@ -275,10 +276,7 @@ COLDBRICK_INLINE bool is_usual_hairline(const Stroke& how) noexcept {
 COLDBRICK_INLINE std::optional<Box> paint_stroke(const Surface& surface, Color color, const AreaRef& area) {
     const auto is_plain = area.shape.own_calls == nullptr && (area.by == nullptr || area.by->is_identity());
     if (!is_plain) return std::nullopt;
-    if (area.stroke->edge == Edge::smooth) {
-        const auto can_be = color.alpha == 255 && surface.kernel->cover != nullptr;
-        return can_be && is_usual_smooth_stroke(*area.stroke) ? paint_smooth_ring(surface, color, area) : std::nullopt;
-    }
+    if (area.stroke->edge == Edge::smooth) return paint_smooth_ring(surface, color, area);
     const auto* const line = is_usual_hairline(*area.stroke) ? as<Line>(area) : nullptr;
     if (line == nullptr) return std::nullopt;
     if (color.alpha == 255) {

@@ -74,9 +74,8 @@ class SpanBatch {
             const auto take = [&](int left, int right) {
                 left = std::max(left, window.left);
                 right = std::min(right, window.right);
-                *next = {.y = y, .x = left, .length = right - left};
                 if (left >= right) return;
-                ++next;
+                *next++ = {.y = y, .x = left, .length = right - left};
                 least = std::min(least, left);
                 most = std::max(most, right);
             };

@@ -24,7 +24,7 @@ struct CurvePieces {
     double* per_area;  // one through what there is of the pixel
     double* square;    // of half of how far its ends are apart on the unit circle
     double* found;     // how much of the pixel is covered, in steps and half of one
-    std::uint16_t* areas;
+    std::int32_t* areas;
 };
 
 // Between a chord and its arc. On the unit circle, a chord of length 2s cuts off asin(s) - s sqrt(1 - s^2), which is a
@@ -120,21 +120,15 @@ void find_numbers(const CurvePieces& of) noexcept {
 
 void find_areas(const CurvePieces& of) noexcept {
     const auto is_beside = of.distance != 0;
-    constexpr auto at_once = 64;
     is_beside ? find_numbers<true>(of) : find_numbers<false>(of);
-    for (int i = 0; i < of.count; i += at_once) {
-        std::int32_t numbers[at_once];
-        const auto some = std::min(at_once, of.count - i);
-        run_in_vectors([numbers = &numbers[0], from = of.found + i, to = of.areas + i, some]() COLDBRICK_KERNEL {
-            for (int k = 0; k < some; ++k) numbers[k] = static_cast<std::int32_t>(from[k]);
-            for (int k = 0; k < some; ++k) to[k] = static_cast<std::uint16_t>(numbers[k]);
-        });
-    }
+    run_in_vectors([count = of.count, from = of.found, to = of.areas]() COLDBRICK_KERNEL {
+        for (int k = 0; k < count; ++k) to[k] = static_cast<std::int32_t>(from[k]);
+    });
 }
 
 void find_far_area(const CurvePieces& of, int k) noexcept {
     const auto area = (area_below_far(of, k, of.square[k]) + of.rest[k]) * of.per_area[k];
-    of.areas[k] = static_cast<std::uint16_t>(std::clamp(area, 0.0, 1.0) * whole_area + 0.5);
+    of.areas[k] = static_cast<std::int32_t>(std::clamp(area, 0.0, 1.0) * whole_area + 0.5);
 }
 
 // Those again that bend too far for that: on an ellipse there are none but on very small ones.
@@ -187,7 +181,7 @@ class QuarterWalk {
                                .top = static_cast<int>(std::floor(top_)),
                                .straight_from = static_cast<int>(std::ceil(center_.y)),
                                .left = left,
-                               .straight = static_cast<std::uint16_t>(straight * whole_area + 0.5),
+                               .straight = static_cast<std::int32_t>(straight * whole_area + 0.5),
                                .columns = columns_};
         const auto first = std::max(first_, rows.top);
         const auto end = std::min(end_, rows.straight_from);
@@ -333,7 +327,7 @@ class QuarterWalk {
         const auto part = (bottom_ - top_) / (bottom_ - row_);
         auto& last = room_.rows[row_ - first_];
         for (auto i = column_ + 1; i < columns_; ++i) {
-            room_.areas[last.area + last.count++] = static_cast<std::uint16_t>(part * whole_area + 0.5);
+            room_.areas[last.area + last.count++] = static_cast<std::int32_t>(part * whole_area + 0.5);
         }
     }
 

@@ -23,9 +23,12 @@ struct QuarterEdge {
     double distance = 0;  // how far outside of the quarter the edge runs beside it, or inside if it is negative
 };
 
-// A pixel's area in the steps that areas are told in: 255 of 256, so that a byte of coverage is the nearest 256th.
-inline constexpr auto whole_area = std::uint16_t{255 * 256};
-constexpr std::uint8_t byte_of_area(int area) noexcept { return static_cast<std::uint8_t>((area + 128) >> 8); }
+// A pixel's area in the steps that areas are told in: so many that a byte is the nearest one, but for a millionth.
+inline constexpr auto area_bits = 20;
+inline constexpr auto whole_area = std::int32_t{255} << area_bits;
+constexpr std::uint8_t byte_of_area(std::int32_t area) noexcept {
+    return static_cast<std::uint8_t>((area + (1 << (area_bits - 1))) >> area_bits);
+}
 
 // How much such a shape covers of the pixels in the left half of a box, row by row in the upper half. The box's right
 // half and lower half are mirror images: a middle column or row, which an odd number of them has, is covered as much as
@@ -36,7 +39,7 @@ class QuarterRows {
     struct Columns {
         int begin;
         int end;
-        const std::uint16_t* areas;
+        const std::int32_t* areas;
     };
     [[nodiscard]] Columns of_row(int row) const noexcept {
         row -= shift;
@@ -56,21 +59,21 @@ class QuarterRows {
         int area;
     };
     const Row* rows;  // from the first that was asked for to where the edge goes straight up
-    const std::uint16_t* areas;
+    const std::int32_t* areas;
     int first;
     int top;  // of the shape
     int straight_from;
-    int left;                // the first column where it is straight,
-    std::uint16_t straight;  // and how much of it is covered there
-    int columns;             // of the left half of the box
-    int shift = 0;           // how far into the box it begins, on both axes
+    int left;               // the first column where it is straight,
+    std::int32_t straight;  // and how much of it is covered there
+    int columns;            // of the left half of the box
+    int shift = 0;          // how far into the box it begins, on both axes
 };
 
 // Memory for such rows: for the numbers on the way, and for what is kept.
 struct QuarterRoom {
     double* numbers;
     QuarterRows::Row* rows;
-    std::uint16_t* areas;
+    std::int32_t* areas;
 
     // How many of each are needed.
     static constexpr std::size_t most_areas(std::size_t columns, std::size_t rows) noexcept {
@@ -86,7 +89,7 @@ template <int largest>
 struct SmallQuarterRoom {
     static constexpr std::size_t half = (largest + 1) / 2;
     std::array<QuarterRows::Row, half> rows;
-    std::array<std::uint16_t, QuarterRoom::most_areas(half, half)> areas;
+    std::array<std::int32_t, QuarterRoom::most_areas(half, half)> areas;
 };
 template <int largest>
 struct SmallQuarterNumbers {
@@ -111,7 +114,7 @@ class LargeQuarterRoom {
 
     std::vector<double> numbers_;
     std::vector<QuarterRows::Row> rows_;
-    std::vector<std::uint16_t> areas_;
+    std::vector<std::int32_t> areas_;
 };
 
 // Finds them for rows first to end - 1 of a box. Places on the curve are found where it crosses the sides of pixels;

@@ -30,7 +30,7 @@ class RoundRows {
         const auto edge = outer_.of_row(row);
         const auto hole =
             inner_ ? inner_->of_row(row) : QuarterRows::Columns{.begin = half_, .end = half_, .areas = nullptr};
-        const auto in_hole = [&](int i) -> int {
+        const auto in_hole = [&](int i) -> std::int32_t {
             if (i < hole.begin) return 0;
             return i < hole.end ? hole.areas[i - hole.begin] : whole_area;
         };
@@ -46,7 +46,9 @@ class RoundRows {
     }
 
   private:
-    void set(int i, int area) noexcept { bytes_[static_cast<std::size_t>(i)] = byte_of_area(std::max(area, 0)); }
+    void set(int i, std::int32_t area) noexcept {
+        bytes_[static_cast<std::size_t>(i)] = byte_of_area(std::max(area, 0));
+    }
 
     template <class Emit>
     void tell(int begin, int end, const Emit& emit) {

@@ -60,7 +60,7 @@ void SmallRound::set_row_with_hole(const QuarterRows::Columns& columns, const Qu
     const auto last = std::max(columns.end, hole.end);
     auto* const first = kept.bytes.data();
     auto* to = first;
-    const auto in_hole = [&](int i) -> int {
+    const auto in_hole = [&](int i) -> std::int32_t {
         if (i < hole.begin) return 0;
         return i < hole.end ? hole.areas[i - hole.begin] : whole_area;
     };
