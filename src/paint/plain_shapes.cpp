@@ -273,7 +273,7 @@ COLDBRICK_INLINE bool is_usual_hairline(const Stroke& how) noexcept {
 }
 
 // A hairline, or a round stroke with smooth edges, if that is what the area is.
-COLDBRICK_INLINE std::optional<Box> paint_stroke(const Surface& surface, Color color, const AreaRef& area) {
+[[gnu::noinline]] std::optional<Box> paint_stroke(const Surface& surface, Color color, const AreaRef& area) {
     const auto is_plain = area.shape.own_calls == nullptr && (area.by == nullptr || area.by->is_identity());
     if (!is_plain) return std::nullopt;
     if (area.stroke->edge == Edge::smooth) return paint_smooth_ring(surface, color, area);
