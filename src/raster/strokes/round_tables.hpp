@@ -60,9 +60,9 @@ Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, c
         const auto whole = wholes.runs[y - wholes.top];
         const auto is_beside = y < holes.top || y >= holes.bottom;
         const auto hole = is_beside ? Run{.left = 0, .right = 0} : holes.runs[y - holes.top];
-        const auto has_hole = hole.left < hole.right;
-        return std::pair{Run{.left = whole.left, .right = has_hole ? std::min(hole.left, whole.right) : whole.right},
-                         Run{.left = std::max(hole.right, whole.left), .right = has_hole ? whole.right : 0}};
+        if (hole.left >= hole.right) return std::pair{whole, Run{.left = 0, .right = 0}};
+        return std::pair{Run{.left = whole.left, .right = std::min(hole.left, whole.right)},
+                         Run{.left = std::max(hole.right, whole.left), .right = whole.right}};
     };
     if constexpr (std::is_same_v<Cut, NoCut>) {
         batch.add_pairs(begin, end, parts);
