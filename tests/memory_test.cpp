@@ -80,12 +80,14 @@ TEST(Memory, FillsDrawAllOrNothing) {
 }
 
 TEST(Memory, StrokesDrawAllOrNothing) {
-    with_shapes([](const std::string& name, const auto& shape) {
+    auto number = 0;
+    with_shapes([&](const std::string& name, const auto& shape) {
         for (const auto edge : {Edge::crisp, Edge::smooth}) {
             for (const auto& how :
                  {Stroke{.width = 1, .edge = edge}, Stroke{.width = 6, .join = Join::round, .edge = edge},
                   Stroke{.width = 5, .align = Align::inside, .edge = edge},
                   Stroke{.width = 5, .cap = Cap::round, .dash = {9, 7}, .edge = edge}}) {
+                if (is_sanitized && ++number % 3 != 0) continue;
                 expect_all_or_nothing(name.c_str(),
                                       [&](auto& sheet) { fill(sheet, stroked(shape, how), colors::gold); });
             }
