@@ -416,21 +416,41 @@ TEST(Smooth, ConvexPolygonsCoverWhatTheirPathsDo) {
     }
 }
 
-// Rings of many edges that go round their middle have one side of their outline summed up, others both.
-TEST(Smooth, RingsOfManyEdgesCoverWhatTheyDoBesideAnother) {
+// Of rings that go round their middle areas are added up, whatever begins and ends in a row; others are cut into bands.
+TEST(Smooth, RingsRoundTheirMiddleCoverWhatTheyDoBesideAnother) {
     Dice dice{62};
     constexpr auto size = Size{120, 120};
-    for (const auto count : {65, 100, 300}) {
-        std::vector<Position> ring;
-        for (int i = 0; i < count; ++i) {
-            const auto direction = at_angle(360.0L * i / count);
-            const auto radius = dice.number(35, 55);
-            ring.push_back(
-                {60 + radius * static_cast<double>(direction.x), 60 + radius * static_cast<double>(direction.y)});
+    for (const auto count : {3, 5, 11, 20, 40, 65, 100, 300}) {
+        for (int way = 0; way < 4; ++way) {
+            std::vector<Position> ring;
+            for (int i = 0; i < count; ++i) {
+                const auto direction = at_angle(360.0L * i / count);
+                const auto radius = dice.number(way < 2 ? 35 : 8, 55);
+                ring.push_back(
+                    {60 + radius * static_cast<double>(direction.x), 60 + radius * static_cast<double>(direction.y)});
+            }
+            if (way % 2 == 1) std::reverse(ring.begin(), ring.end());
+            const std::vector<Position> away{{300, 300}, {309, 300}, {300, 305}};
+            const subpixel::Polygon alone{ring};
+            const subpixel::Polygon beside{std::vector<std::vector<Position>>{ring, away}};
+            for (const auto edges : {Edges::inclusive, Edges::shared}) {
+                const auto how = Fill{.edges = edges, .edge = Edge::smooth};
+                EXPECT_LE(most_apart(filled(alone, how), filled(beside, how), size), 1) << count;
+                const auto turned = Transform{}.scale({-1, 1}).move({119, 0});
+                EXPECT_LE(
+                    most_apart(transformed(filled(alone, how), turned), transformed(filled(beside, how), turned), size),
+                    1)
+                    << count;
+                Bitmap<Gray8> whole{size};
+                fill(whole, alone, how, colors::white);
+                Bitmap<Gray8> parts{size};
+                for (int x = 0; x < size.width; x += 40) {
+                    fill(parts.within({.at = {x, 0}, .size = {40, 50}}), alone, how, colors::white);
+                    fill(parts.within({.at = {x, 50}, .size = {40, 70}}), alone, how, colors::white);
+                }
+                EXPECT_EQ(parts.bytes(), whole.bytes()) << count;
+            }
         }
-        const std::vector<Position> away{{300, 300}, {309, 300}, {300, 305}};
-        const subpixel::Polygon beside{std::vector<std::vector<Position>>{ring, away}};
-        EXPECT_LE(most_apart(filled(subpixel::Polygon{ring}, smooth), filled(beside, smooth), size), 1) << count;
     }
 }
 

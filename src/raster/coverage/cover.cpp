@@ -74,6 +74,7 @@ class CoverSweep {
         : window_{edges.window()},
           edges_{edges.edges()},
           clockwise_{rule.clockwise},
+          is_alone_{rule.is_alone},
           covers_{rule},
           row_{width()},
           bands_{width(), covers_, row_},
@@ -87,12 +88,16 @@ class CoverSweep {
                 if (started_ == edges_.size()) break;
                 y = std::max(y, static_cast<int>(edges_[started_].top));
             }
-            if (clockwise_ != 0) {
+            if (clockwise_ != 0 && !is_alone_) {
                 take_sum(y++);
                 continue;
             }
             const auto alike = rows_alike(y);
-            alike > 0 ? take_rows_alike(y, alike) : take_row(y);
+            if (alike > 0) {
+                take_rows_alike(y, alike);
+            } else {
+                clockwise_ != 0 ? sum_row(y) : take_row(y);
+            }
             y += std::max(alike, 1);
             go_on(y);
         }
@@ -194,6 +199,18 @@ class CoverSweep {
         hand_over(y);
     }
 
+    // The same of a row between others that are told by lines.
+    void sum_row(int y) {
+        for (; started_ < edges_.size() && edges_[started_].top < y + 1; ++started_) {
+            active_.push_back(edges_[started_]);
+        }
+        for (const auto& edge : active_) {
+            const auto height = std::min(edge.bottom, double{1} * y + 1) - edge.top;
+            row_.add(edge.x, edge.x + edge.slope * height, -clockwise_ * edge.direction * height);
+        }
+        hand_over(y);
+    }
+
     void take_row(int y) {
         auto is_whole = !has_ends_;
         for (; started_ < edges_.size() && edges_[started_].top < y + 1; ++started_) {
@@ -239,6 +256,7 @@ class CoverSweep {
     const Window window_;
     std::vector<CoverEdge>& edges_;
     int clockwise_;
+    bool is_alone_;
     CoverTruth covers_;
     CoverRow<Steps> row_;
     CoverBands<Steps> bands_;

@@ -80,6 +80,7 @@ struct CoverRule {
     // contours of each do not cross, and go round it clockwise (1) or the other way (-1), and around its holes the
     // opposite way. Then nothing but areas is added up, whatever edges are beside each other.
     int clockwise = 0;
+    bool is_alone = false;  // whether the first group is one contour, and there is no other
 };
 
 // Hands spans to a receiver: one that takes only pixels is told of those that have any coverage.

@@ -24,15 +24,14 @@ Box scan_smooth(const Outline& outline, const Placement& placement, const Box& c
     placement.apply(contours, outline.origin);
     auto rule = CoverRule{.truth = outline.truth};
     const auto clockwise = placement.is_mirrored() ? -1 : 1;
-    rule.clockwise = outline.is_nested || outline.is_convex ? clockwise : 0;
+    rule.clockwise = outline.is_nested ? clockwise : outline.simple_way * clockwise;
+    rule.is_alone = !outline.is_nested;
     for (std::size_t i = 0; i < outline.groups.size(); ++i) {
         contours.begin_group(static_cast<int>(i));
         outline.groups[i].draw(contours);
         rule.masks[i] = outline.groups[i].rule == FillRule::even_odd ? 1 : -1;
     }
     if (const auto touched = sum_small_coverage(edges, rule, receiver)) return *touched;
-    // What is large goes sooner by lines.
-    if (!outline.is_nested) rule.clockwise = 0;
     // A sweep takes memory between the rows that it tells.
     Record record{receiver};
     const auto touched = sweep_coverage(edges, rule, record.receiver());

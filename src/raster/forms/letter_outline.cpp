@@ -41,6 +41,7 @@ Outline either(Outline a, Outline b) {
     });
     for (auto& group : b.groups) a.groups.push_back(std::move(group));
     a.is_nested = false;
+    a.simple_way = 0;
     return a;
 }
 

@@ -30,14 +30,22 @@ Group inside_of(const SharedLines& lines, FillRule rule) {
     return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
 }
 
-// What an inclusive polygon covers, if it is simple.
-std::optional<Group> grown_of(const FlatPath& lines, Edge edge) {
+// What an inclusive polygon covers, if it is simple; and whether that is known not to meet itself any more where it
+// has grown.
+struct Grown {
+    Group group;
+    bool is_simple;
+};
+std::optional<Grown> grown_of(const FlatPath& lines, Edge edge) {
     auto track = simple_edge(lines);
     if (!track) return std::nullopt;
     const auto pen = pen_along(Stroke{.edge = edge});
-    return Group{.rule = FillRule::nonzero, .draw = [pen, edge_track = *std::move(track)](Contours& contours) {
-                     draw_grown(edge_track, pen, contours);
-                 }};
+    const auto is_triangle = track->nodes.size() == 3;
+    const auto is_simple = is_triangle || way_round_middle(grown_corners(*track, pen)) != 0;
+    return Grown{.group = {.rule = FillRule::nonzero,
+                           .draw = [pen, edge_track = *std::move(track)](
+                                       Contours& contours) { draw_grown(edge_track, pen, contours); }},
+                 .is_simple = is_simple};
 }
 
 // A pen along tracks, or around the edge of something.
@@ -134,7 +142,7 @@ Outline stroke_around(const Of& form, const Detail& detail, Group inside, const 
 }
 
 std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge) {
-    if (auto grown = grown_of(*rings, edge)) return {*std::move(grown)};
+    if (auto grown = grown_of(*rings, edge)) return {std::move(grown->group)};
     return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
 }
 
@@ -208,10 +216,13 @@ Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
     const auto lines = std::make_shared<const FlatPath>(form.flat);
     if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
     auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
-    if (how.edges == Edges::shared) return outline;
+    if (how.edges == Edges::shared) {
+        outline.simple_way = way_round_middle(*lines);
+        return outline;
+    }
     if (auto grown = grown_of(*lines, how.edge)) {
-        outline.groups = {*std::move(grown)};
-        outline.is_convex = lines->tracks.front().nodes.size() == 3;
+        outline.groups = {std::move(grown->group)};
+        outline.simple_way = grown->is_simple ? 1 : 0;
         return outline;
     }
     outline.groups.push_back(rim_of(lines, how.edge));

@@ -2,6 +2,7 @@
 
 #include "raster/strokes/stroker.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <vector>
 
@@ -18,34 +19,17 @@ bool do_meet(Vec a, Vec b, Vec c, Vec d) noexcept {
     return c_side * d_side <= 0 && a_side * b_side <= 0;
 }
 
-// Whether a ring goes round its middle once, and always on the same way as seen from there: then it does not meet
-// itself.
-bool goes_round_its_middle(const std::vector<Track::Node>& nodes) noexcept {
-    auto middle = Vec{};
-    for (const auto& node : nodes) middle = middle + node.at * (1 / static_cast<double>(nodes.size()));
-    auto is_left = false;
-    auto is_right = false;
-    auto rounds = 0;
-    auto from = nodes.back().at - middle;
-    for (const auto& node : nodes) {
-        const auto to = node.at - middle;
-        // Far more than what is lost in the products.
-        constexpr auto hardly = 1e-9;
-        const auto turn = cross(from, to);
-        if (std::fabs(turn) <= hardly * (dot(from, from) + dot(to, to))) return false;
-        is_left = is_left || turn < 0;
-        is_right = is_right || turn > 0;
-        rounds += from.y <= 0 && to.y > 0 ? 1 : 0;
-        from = to;
-    }
-    return is_left != is_right && rounds == 1;
+std::vector<Vec> places_of(const std::vector<Track::Node>& nodes) {
+    std::vector<Vec> places(nodes.size());
+    std::transform(nodes.begin(), nodes.end(), places.begin(), [](const Track::Node& node) { return node.at; });
+    return places;
 }
 
 // Whether a ring meets itself, as far as can be told soon.
-bool may_meet_itself(const std::vector<Track::Node>& nodes) noexcept {
+bool may_meet_itself(const std::vector<Track::Node>& nodes) {
     const auto count = nodes.size();
     constexpr std::size_t few = 64;
-    if (count > few) return !goes_round_its_middle(nodes);
+    if (count > few) return way_round_middle(places_of(nodes)) == 0;
     const auto at = [&](std::size_t i) { return nodes[i % count].at; };
     for (std::size_t i = 0; i < count; ++i) {
         for (std::size_t k = i + 2; k < count; ++k) {
@@ -57,6 +41,29 @@ bool may_meet_itself(const std::vector<Track::Node>& nodes) noexcept {
 }
 
 }  // namespace
+
+int way_round_middle(std::span<const Vec> ring) noexcept {
+    if (ring.empty()) return 0;
+    auto middle = Vec{};
+    for (const auto at : ring) middle = middle + at * (1 / static_cast<double>(ring.size()));
+    auto is_left = false;
+    auto is_right = false;
+    auto rounds = 0;
+    auto from = ring.back() - middle;
+    for (const auto at : ring) {
+        const auto to = at - middle;
+        // Far more than what is lost in the products.
+        constexpr auto hardly = 1e-9;
+        const auto turn = cross(from, to);
+        if (!(std::fabs(turn) > hardly * (dot(from, from) + dot(to, to)))) return 0;
+        is_left = is_left || turn < 0;
+        is_right = is_right || turn > 0;
+        rounds += from.y <= 0 && to.y > 0 ? 1 : 0;
+        from = to;
+    }
+    if (is_left == is_right || rounds != 1) return 0;
+    return is_right ? 1 : -1;
+}
 
 std::optional<Track> simple_edge(const FlatPath& lines) {
     if (lines.tracks.size() != 1) return std::nullopt;
@@ -76,6 +83,11 @@ std::optional<Track> simple_edge(const FlatPath& lines) {
     if (twice_area < 0) track.reverse();
     track.closed = true;
     return track;
+}
+
+int way_round_middle(const FlatPath& lines) {
+    if (lines.tracks.size() != 1 || lines.tracks.front().nodes.size() < 3) return 0;
+    return way_round_middle(places_of(lines.tracks.front().nodes));
 }
 
 }  // namespace coldbrick::inline v0::detail

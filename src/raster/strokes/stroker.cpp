@@ -34,10 +34,12 @@ struct Bend {
     }
 };
 
-// Draws the contour along one side of a track: the left side going forward, the right side going back.
+// Draws the contour along one side of a track: the left side going forward, the right side going back. To contours, or
+// to what takes corners as they do.
+template <class Corners>
 class SideDrawer {
   public:
-    SideDrawer(const Pen& pen, double reach, Contours& contours) noexcept
+    SideDrawer(const Pen& pen, double reach, Corners& contours) noexcept
         : pen_{pen}, reach_{reach}, contours_{contours} {}
 
     // Around a joint, seen in the direction in which the contour goes: the side lies to the left.
@@ -137,7 +139,7 @@ class SideDrawer {
 
     const Pen& pen_;
     double reach_;
-    Contours& contours_;
+    Corners& contours_;
 };
 
 std::vector<Piece> pieces_of(const Track& track) {
@@ -159,7 +161,8 @@ Bend bend_at(const Track& track, std::size_t node, const std::vector<Piece>& pie
 }
 
 // The contour on the left of a closed track.
-void draw_left_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Contours& contours) {
+template <class Corners>
+void draw_left_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Corners& contours) {
     SideDrawer left{pen, pen.left, contours};
     for (std::size_t i = 0; i < track.nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
     contours.close();
@@ -313,6 +316,18 @@ Pen inner_side(Pen pen) noexcept {
 
 void draw_grown(const Track& track, const Pen& pen, Contours& contours) {
     draw_left_side(track, pen, pieces_of(track), contours);
+}
+
+std::vector<Vec> grown_corners(const Track& track, const Pen& pen) {
+    struct Corners {
+        std::vector<Vec> all;
+        void to(Vec at) { all.push_back(at); }
+        void close() noexcept {}
+        [[nodiscard]] static double flatness() noexcept { return smooth_flatness; }
+    } corners;
+    corners.all.reserve(2 * track.nodes.size());
+    draw_left_side(track, pen, pieces_of(track), corners);
+    return std::move(corners.all);
 }
 
 void draw_track(const Track& track, const Pen& pen, Contours& contours) {
