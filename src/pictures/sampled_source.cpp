@@ -7,6 +7,7 @@
 #include <array>
 #include <bit>
 #include <cstring>
+#include <type_traits>
 
 namespace coldbrick::inline v0::detail {
 
@@ -118,59 +119,73 @@ COLDBRICK_INLINE void mix(const Around& around, float right, float lower, Color*
     put(sums < most ? sums : most, to);
 }
 
-// Those of some places.
+// Those of some places: the left one and the right one of the upper ones in turn, and of the lower ones.
 struct Arounds {
-    std::array<std::uint32_t, Origins::most> upper_left;
-    std::array<std::uint32_t, Origins::most> upper_right;
-    std::array<std::uint32_t, Origins::most> lower_left;
-    std::array<std::uint32_t, Origins::most> lower_right;
+    static constexpr auto most = std::size_t{2} * Origins::most;
+    std::array<std::uint32_t, most> upper;
+    std::array<std::uint32_t, most> lower;
 
     void set(std::size_t i, const Around& of) noexcept {
-        upper_left[i] = of.upper_left;
-        upper_right[i] = of.upper_right;
-        lower_left[i] = of.lower_left;
-        lower_right[i] = of.lower_right;
+        upper[2 * i] = of.upper_left;
+        upper[2 * i + 1] = of.upper_right;
+        lower[2 * i] = of.lower_left;
+        lower[2 * i + 1] = of.lower_right;
+    }
+    // Of pixels that are words as they lie in memory.
+    COLDBRICK_INLINE void set(std::size_t i, const std::uint8_t* above, const std::uint8_t* below) noexcept {
+        std::memcpy(&upper[2 * i], above, 8);
+        std::memcpy(&lower[2 * i], below, 8);
     }
     [[nodiscard]] COLDBRICK_INLINE Around at(std::size_t i) const noexcept {
-        return {upper_left[i], upper_right[i], lower_left[i], lower_right[i]};
+        return {upper[2 * i], upper[2 * i + 1], lower[2 * i], lower[2 * i + 1]};
     }
 };
 
 constexpr std::size_t mixed_at_once = 8;
 using Floats8 = float __attribute__((vector_size(32)));
 
-// A channel of eight pixels.
-COLDBRICK_INLINE void find_channel(const std::uint32_t* pixels, unsigned shift, Floats8& channel) noexcept {
-    Words8 words;
-    read(pixels, words);
-    channel = __builtin_convertvector(reinterpret_cast<Ints8>(words >> shift & 255U), Floats8);
+// Eight places from one on, of those above or below.
+struct EightPairs {
+    Words8 left;
+    Words8 right;
+
+    COLDBRICK_INLINE explicit EightPairs(const std::uint32_t* pairs) noexcept {
+        Words8 first;
+        Words8 second;
+        read(pairs, first);
+        read(pairs + 8, second);
+        left = __builtin_shufflevector(first, second, 0, 2, 4, 6, 8, 10, 12, 14);
+        right = __builtin_shufflevector(first, second, 1, 3, 5, 7, 9, 11, 13, 15);
+    }
+};
+
+// Between the left and the right ones, of a channel.
+COLDBRICK_INLINE void mix_channel(const EightPairs& pairs, unsigned shift, const Floats8& part,
+                                  Floats8& mixed) noexcept {
+    const auto left = __builtin_convertvector(reinterpret_cast<Ints8>(pairs.left >> shift & 255U), Floats8);
+    const auto right = __builtin_convertvector(reinterpret_cast<Ints8>(pairs.right >> shift & 255U), Floats8);
+    mixed = left + (right - left) * part;
 }
 
 // Eight pixels from one on, as mix() does it where all are opaque. Says whether they are.
 COLDBRICK_INLINE bool mix_opaque(const Arounds& around, const Origins& origins, std::size_t i, Color* to) noexcept {
     constexpr auto alpha = is_little_endian ? 0xff000000U : 0xffU;
-    const auto* const upper_left = around.upper_left.data() + i;
-    const auto* const upper_right = around.upper_right.data() + i;
-    const auto* const lower_left = around.lower_left.data() + i;
-    const auto* const lower_right = around.lower_right.data() + i;
-    auto opaque = alpha;
-    for (std::size_t k = 0; k < mixed_at_once; ++k)
-        opaque &= upper_left[k] & upper_right[k] & lower_left[k] & lower_right[k];
-    if (opaque != alpha) return false;
+    const EightPairs above{around.upper.data() + 2 * i};
+    const EightPairs below{around.lower.data() + 2 * i};
+    std::array<std::uint64_t, 4> common;
+    write(above.left & above.right & below.left & below.right, common.data());
+    constexpr auto alphas = std::uint64_t{alpha} * 0x100000001U;
+    if ((common[0] & common[1] & common[2] & common[3] & alphas) != alphas) return false;
     Floats8 across;
     Floats8 down;
     read(origins.right_part.data() + i, across);
     read(origins.lower_part.data() + i, down);
     Words8 mixed = Words8{} + alpha;
     for (const auto shift : {is_little_endian ? 0U : 8U, is_little_endian ? 8U : 16U, is_little_endian ? 16U : 24U}) {
-        Floats8 a;
-        Floats8 b;
-        find_channel(upper_left, shift, a);
-        find_channel(upper_right, shift, b);
-        const Floats8 upper = a + (b - a) * across;
-        find_channel(lower_left, shift, a);
-        find_channel(lower_right, shift, b);
-        const Floats8 lower = a + (b - a) * across;
+        Floats8 upper;
+        Floats8 lower;
+        mix_channel(above, shift, across, upper);
+        mix_channel(below, shift, across, lower);
         const auto nearest = __builtin_convertvector(upper + (lower - upper) * down + 0.5F, Ints8);
         mixed |= reinterpret_cast<Words8>(nearest) << shift;
     }
@@ -261,6 +276,19 @@ void SampledSource::sample_with(Point from, int count, const Words& words, Color
     for (int done = 0; done < count; done += Origins::most) {
         const auto some = static_cast<std::size_t>(std::min(Origins::most, count - done));
         find_origins(back_.rows(), {.x = from.x + done, .y = from.y}, at_, size, static_cast<int>(some), origins);
+        if constexpr (std::is_same_v<Words, ColorWords>) {
+            // Places go evenly from the first to the last: between them all have neighbours, if those have.
+            const auto rightmost = std::max(origins.left[0], origins.left[some - 1]);
+            const auto lowest = std::max(origins.upper[0], origins.upper[some - 1]);
+            if (rightmost + 1 < size.width && lowest + 1 < size.height) {
+                for (std::size_t i = 0; i < some; ++i) {
+                    const auto* const pixel = first + origins.upper[i] * stride + origins.left[i] * std::ptrdiff_t{4};
+                    arounds.set(i, pixel, pixel + stride);
+                }
+                mix_all(arounds, origins, some, colors + done);
+                continue;
+            }
+        }
         for (std::size_t i = 0; i < some; ++i) {
             const auto left = origins.left[i];
             const auto upper = origins.upper[i];
