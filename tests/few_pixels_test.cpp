@@ -6,6 +6,7 @@
 #include <coldbrick/coldbrick.hpp>
 
 #include <algorithm>
+#include <array>
 #include <vector>
 
 namespace {
@@ -95,6 +96,32 @@ TYPED_TEST(FewPixels, HairlinesAreMarksOfTheirPixels) {
             for (int x = run.x; x < run.x + run.length; ++x) mark(marked, {x, run.y}, ink);
         });
         EXPECT_EQ(memory, other) << i;
+    }
+}
+
+// Whole ones have a short way; cut in two, each half goes the usual one.
+TYPED_TEST(FewPixels, TrianglesAreTheSameInHalves) {
+    Dice dice{34};
+    constexpr auto size = Size{70, 66};
+    const auto ground = speckled_sheet<TypeParam>(size, dice);
+    for (int i = 0; i < 300; ++i) {
+        // In every fourth all three lie in a line, or are one.
+        const auto reach = std::array{69, 12, 3, 1}[static_cast<std::size_t>(i % 4)];
+        const auto a = Point{dice.number(0, 69 - reach), dice.number(0, 65 - std::min(reach, 65))};
+        const auto corner = [&] { return a + Point{dice.number(0, reach), dice.number(0, std::min(reach, 65))}; };
+        auto b = corner();
+        auto c = corner();
+        if (i % 4 == 0) c = i % 8 == 0 ? a : Point{(a.x + b.x) / 2, (a.y + b.y) / 2};
+        const auto ink = i % 3 == 0 ? Ink{with_alpha(dice.color(), 90)} : Ink{with_alpha(dice.color(), 255)};
+        auto whole = ground;
+        auto halves = ground;
+        const Polygon triangle{a, b, c};
+        const auto touched = fill(whole, triangle, ink);
+        const auto cut = dice.number(1, 69);
+        const auto left = fill(halves.within({{}, {cut, size.height}}), triangle, ink);
+        const auto right = fill(halves.within({{cut, 0}, {size.width - cut, size.height}}), triangle, ink);
+        ASSERT_TRUE(std::ranges::equal(whole.bytes(), halves.bytes())) << a << b << c;
+        EXPECT_EQ(touched, left.empty() ? right : (right.empty() ? left : enclosing(left, right)));
     }
 }
 

@@ -4,6 +4,7 @@
 #include "geometry/vectors.hpp"
 #include "raster/rows/edge_rows.hpp"
 #include "raster/rows/ellipse_rows.hpp"
+#include "raster/rows/row_ends.hpp"
 #include "raster/strokes/beside_ellipse.hpp"
 #include "raster/strokes/round_cover.hpp"
 #include "raster/strokes/small_round.hpp"
@@ -266,6 +267,32 @@ COLDBRICK_INLINE std::optional<Box> paint_hairline(const Surface& surface, const
     return Box::between({.from = line.from, .to = line.to});
 }
 
+// A triangle with its hairline: whatever lies in a row between two pixels of that is inside.
+std::optional<Box> paint_triangle(const Surface& surface, const PlainInk& ink, const Polygon& polygon) {
+    if (polygon.rings().size() != 1 || polygon.rings().front().size() != 3) return std::nullopt;
+    const auto& corners = polygon.rings().front();
+    for (const auto at : corners) {
+        if (!contains(surface.window, at)) return std::nullopt;
+    }
+    const auto [left, right] = std::minmax({corners[0].x, corners[1].x, corners[2].x});
+    const auto [top, bottom] = std::minmax({corners[0].y, corners[1].y, corners[2].y});
+    if (right - left >= RowEnds::most || bottom - top >= RowEnds::most) return std::nullopt;
+    RowEnds ends;
+    const auto height = bottom - top + 1;
+    ends.clear(height);
+    auto from = corners[2];
+    for (const auto to : corners) {
+        ends.add_hairline(PointEdge::between(from, to), top);
+        from = to;
+    }
+    const auto corner = Point{.x = left, .y = top};
+    paint_rows(surface, ink, corner, height, [&](int i) {
+        const auto at = static_cast<std::size_t>(i);
+        return RowPart{ends.first[at], ends.last[at] - ends.first[at] + 1};
+    });
+    return Box{.at = corner, .size = {.width = right - left + 1, .height = height}};
+}
+
 COLDBRICK_INLINE bool is_usual_hairline(const Stroke& how) noexcept {
     return how.width == Width{1} && how.edge == Edge::crisp && how.dash.empty() && how.align == Align::center &&
            how.cap == Cap::flush && how.join == Join::miter && how.miter_limit == Stroke{}.miter_limit &&
@@ -301,6 +328,9 @@ std::optional<Box> paint_plainly(const Surface& surface, Color color, const Area
     if (area.fill->edge == Edge::smooth) return paint_smooth_round(surface, color, area);
     if (const auto* const box = as<Box>(area)) return paint_box(surface, plain_ink(surface, color), *box);
     if (const auto* const circle = as<Circle>(area)) return paint_circle(surface, plain_ink(surface, color), *circle);
+    if (const auto* const polygon = as<Polygon>(area)) {
+        return paint_triangle(surface, plain_ink(surface, color), *polygon);
+    }
     return std::nullopt;
 }
 
