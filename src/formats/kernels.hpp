@@ -168,6 +168,19 @@ class PixelPattern {
                 word = (word & own) * (all / own);
             }
             for (std::size_t i = 0; i < block; i += 8) std::memcpy(row_ + i, &word, 8);
+        } else if constexpr (std::endian::native == std::endian::little) {
+            // Three words of eight bytes, after which it begins anew.
+            constexpr auto bits = 8 * pixel_bytes;
+            std::uint64_t word = 0;
+            std::memcpy(&word, pixel.data(), pixel_bytes);
+            std::array<std::uint64_t, 3> words{};
+            for (std::size_t i = 0; i < words.size(); ++i) {
+                // Where in the pixel it begins, and where the pixels behind that one.
+                const auto from = 64 * i % bits;
+                words[i] = word >> from;
+                for (auto at = bits - from; at < 64; at += bits) words[i] |= word << at;
+            }
+            for (std::size_t i = 0; i < block / 8; ++i) std::memcpy(row_ + 8 * i, &words[i % 3], 8);
         } else {
             for (std::size_t i = 0; i < block; ++i) row_[i] = pixel[i % pixel_bytes];
         }

@@ -38,9 +38,9 @@ COLDBRICK_INLINE void write_pixels(std::uint32_t pixel, std::uint8_t* bytes, int
     std::memcpy(last, four.data(), at_once);
 }
 
-// The bytes of a pixel of four.
+// The bytes of a pixel of up to four.
 std::uint32_t word_of(const Surface& surface, Color color) noexcept {
-    Pixel pixel;
+    Pixel pixel{};
     surface.kernel->put(pixel.data(), color);
     std::uint32_t word = 0;
     std::memcpy(&word, pixel.data(), 4);
@@ -98,13 +98,28 @@ std::optional<RoundPart> small_round_of(const AreaRef& area) noexcept {
     return std::nullopt;
 }
 
+// What writes runs of pixels of another size.
+PixelPattern pattern_of(const Surface& surface, std::uint32_t word) noexcept {
+    Pixel pixel{};
+    std::memcpy(pixel.data(), &word, sizeof word);
+    return {pixel, surface.kernel->pixel_bytes()};
+}
+
 Box paint_smooth(const Surface& surface, Color color, const SmallRound& shape, Point at) {
     const SmallRoundSpans spans{shape, at};
     const auto word = word_of(surface, color);
-    for (const auto& span : spans.all()) {
-        if (span.each == nullptr) {
-            write_pixels(word, pixel_address<4>(surface, {.x = span.x, .y = span.y}), span.length);
+    const auto for_each_whole = [&](const auto& use) {
+        for (const auto& span : spans.all()) {
+            if (span.each == nullptr) use(pixel_address(surface, span.x, span.y), span.length);
         }
+    };
+    if (const auto pixel_bytes = surface.kernel->pixel_bytes(); pixel_bytes == 4) {
+        for_each_whole([&](std::uint8_t* pixels, int length) { write_pixels(word, pixels, length); });
+    } else {
+        auto pattern = pattern_of(surface, word);
+        for_each_whole([&](std::uint8_t* pixels, int length) {
+            pattern.write(pixels, static_cast<std::size_t>(length) * static_cast<std::size_t>(pixel_bytes));
+        });
     }
     surface.kernel->cover(surface, spans.all(), color);
     return shape.covered(at);
@@ -166,11 +181,9 @@ COLDBRICK_INLINE bool is_usual_smooth_stroke(const Stroke& how) noexcept {
                         band->box.at);
 }
 
-// Whether one colour can be laid in the ways below. Opaque rows are written by words.
-COLDBRICK_INLINE bool can_be_plain(const Surface& surface, Color color) noexcept {
-    const auto& kernel = *surface.kernel;
-    const auto can_be = kernel.put != nullptr && (color.alpha != 255 || kernel.pixel_bits == 32);
-    return can_be && !surface.clips && surface.witness == nullptr;
+// Whether one colour can be laid in the ways below.
+COLDBRICK_INLINE bool can_be_plain(const Surface& surface) noexcept {
+    return surface.kernel->put != nullptr && !surface.clips && surface.witness == nullptr;
 }
 
 COLDBRICK_INLINE bool serves_shape(const Surface& surface, Color color, const AreaRef& area) noexcept {
@@ -179,11 +192,22 @@ COLDBRICK_INLINE bool serves_shape(const Surface& surface, Color color, const Ar
            (area.fill->edge == Edge::smooth && color.alpha == 255 && surface.kernel->cover != nullptr);
 }
 
-// A colour and, if it is opaque, the bytes of a pixel of four.
+// A colour and, if it is opaque, the bytes of a pixel.
 struct PlainInk {
     Color color;
     std::uint32_t word;
 };
+
+// Opaque rows of pixels that have not four bytes. Out of line, as they make room for long runs.
+template <class RowOf>
+[[gnu::noinline]] void paint_other_rows(const Surface& surface, std::uint32_t word, int y, int count, RowOf row) {
+    auto pattern = pattern_of(surface, word);
+    const auto pixel_bytes = static_cast<std::size_t>(surface.kernel->pixel_bytes());
+    for (int i = 0; i < count; ++i) {
+        const auto [x, length] = row(i);
+        pattern.write(pixel_address(surface, x, y + i), static_cast<std::size_t>(length) * pixel_bytes);
+    }
+}
 
 // Rows from the uppermost on, of which row(i) gives the first column and the length. All lie in the surface.
 template <class RowOf>
@@ -201,6 +225,7 @@ COLDBRICK_INLINE void paint_rows(const Surface& surface, const PlainInk& ink, Po
         }
         return;
     }
+    if (surface.kernel->pixel_bits != 32) return paint_other_rows(surface, ink.word, at.y, count, row);
     auto* bytes = pixel_address<4>(surface, {.x = 0, .y = at.y});
     for (int i = 0; i < count; ++i, bytes += surface.stride) {
         const auto [x, length] = row(i);
@@ -216,7 +241,7 @@ COLDBRICK_INLINE std::optional<Box> paint_box(const Surface& surface, const Plai
     if (size.width == 1 && size.height == 1) {
         put_plainly(surface, ink.color, box.at);
     } else {
-        paint_rows(surface, ink, box.at, size.height, [&](int) { return RowPart{box.at.x, size.width}; });
+        paint_rows(surface, ink, box.at, size.height, [part = RowPart{box.at.x, size.width}](int) { return part; });
     }
     return box;
 }
@@ -229,8 +254,8 @@ COLDBRICK_INLINE std::optional<Box> paint_circle(const Surface& surface, const P
     const auto box = Box{.at = {.x = center.x - radius, .y = center.y - radius}, .size = {diameter, diameter}};
     if (!is_inside(box, surface.window)) return {};
     const auto* const margins = small_circles.margins[diameter];
-    paint_rows(surface, ink, box.at, diameter, [&](int i) {
-        return RowPart{box.at.x + margins[i], diameter - 2 * margins[i]};
+    paint_rows(surface, ink, box.at, diameter, [=, left = box.at.x](int i) {
+        return RowPart{left + margins[i], diameter - 2 * margins[i]};
     });
     return box;
 }
@@ -286,9 +311,8 @@ std::optional<Box> paint_triangle(const Surface& surface, const PlainInk& ink, c
         from = to;
     }
     const auto corner = Point{.x = left, .y = top};
-    paint_rows(surface, ink, corner, height, [&](int i) {
-        const auto at = static_cast<std::size_t>(i);
-        return RowPart{ends.first[at], ends.last[at] - ends.first[at] + 1};
+    paint_rows(surface, ink, corner, height, [first = ends.first.data(), last = ends.last.data()](int i) {
+        return RowPart{first[i], last[i] - first[i] + 1};
     });
     return Box{.at = corner, .size = {.width = right - left + 1, .height = height}};
 }
@@ -306,13 +330,14 @@ COLDBRICK_INLINE bool is_usual_hairline(const Stroke& how) noexcept {
     if (area.stroke->edge == Edge::smooth) return paint_smooth_ring(surface, color, area);
     const auto* const line = is_usual_hairline(*area.stroke) ? as<Line>(area) : nullptr;
     if (line == nullptr) return std::nullopt;
-    if (color.alpha == 255) {
+    if (color.alpha == 255 && surface.kernel->pixel_bits == 32) {
         return paint_hairline(surface, *line, 4, [word = word_of(surface, color)](std::uint8_t* pixel) {
             std::memcpy(pixel, &word, sizeof word);
         });
     }
+    const auto set = color.alpha == 255 ? surface.kernel->put : surface.kernel->lay;
     return paint_hairline(surface, *line, surface.kernel->pixel_bytes(),
-                          [lay = surface.kernel->lay, color](std::uint8_t* pixel) { lay(pixel, color); });
+                          [=](std::uint8_t* pixel) { set(pixel, color); });
 }
 
 COLDBRICK_INLINE PlainInk plain_ink(const Surface& surface, Color color) noexcept {
@@ -322,7 +347,7 @@ COLDBRICK_INLINE PlainInk plain_ink(const Surface& surface, Color color) noexcep
 }  // namespace
 
 std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area) {
-    if (!can_be_plain(surface, color)) return std::nullopt;
+    if (!can_be_plain(surface)) return std::nullopt;
     if (area.stroke != nullptr) return paint_stroke(surface, color, area);
     if (!serves_shape(surface, color, area)) return std::nullopt;
     if (area.fill->edge == Edge::smooth) return paint_smooth_round(surface, color, area);
@@ -335,7 +360,7 @@ std::optional<Box> paint_plainly(const Surface& surface, Color color, const Area
 }
 
 bool can_paint_plainly(const Surface& surface, Color color, const AreaRef& area) noexcept {
-    if (!can_be_plain(surface, color)) return false;
+    if (!can_be_plain(surface)) return false;
     if (area.stroke == nullptr) return serves_shape(surface, color, area);
     const auto can_be_smooth = color.alpha == 255 && surface.kernel->cover != nullptr;
     return is_usual_hairline(*area.stroke) || (can_be_smooth && is_usual_smooth_stroke(*area.stroke));
