@@ -3,6 +3,7 @@
 #include "raster/strokes/beside_ellipse.hpp"
 
 #include <limits>
+#include <utility>
 
 namespace coldbrick::inline v0::detail {
 
@@ -154,12 +155,11 @@ void find_far_areas_beside(const CurvePieces& of, const CurveAxis& axis) noexcep
 // The whole way along a quarter, pixel by pixel.
 class QuarterWalk {
   public:
-    QuarterWalk(const QuarterEdge& edge, const Size& box, int first, int end, const QuarterRoom& room) noexcept
+    QuarterWalk(const QuarterEdge& edge, const Size& box, const QuarterPart& part, const QuarterRoom& room) noexcept
         : edge_{edge},
           center_{edge.center},
           middle_{box.width / 2.0, box.height / 2.0},
-          first_{first},
-          end_{end},
+          part_{part},
           room_{room},
           columns_{(box.width + 1) / 2},
           left_{center_.x},
@@ -177,14 +177,14 @@ class QuarterWalk {
         const auto straight = beside > left ? (beside - left_) / (beside - left) : 1.0;
         const QuarterRows rows{.rows = room_.rows,
                                .areas = room_.areas,
-                               .first = first_,
+                               .first = part_.first_row,
                                .top = static_cast<int>(std::floor(top_)),
                                .straight_from = static_cast<int>(std::ceil(center_.y)),
                                .left = left,
                                .straight = static_cast<std::int32_t>(straight * whole_area + 0.5),
                                .columns = columns_};
-        const auto first = std::max(first_, rows.top);
-        const auto end = std::min(end_, rows.straight_from);
+        const auto first = std::max(part_.first_row, rows.top);
+        const auto end = std::min(part_.end_row, rows.straight_from);
         if (first < end) walk(first, end);
         return rows;
     }
@@ -224,16 +224,18 @@ class QuarterWalk {
         const auto stop = ends_at_side
                               ? at_side(sides - 1)
                               : Place{.x = center_.x, .y = top_, .p = curve_.across.least, .q = curve_.up.most};
-        // The sides of columns, from left to right.
-        const auto leftmost = static_cast<int>(std::floor(begin.x)) + 1;
-        const auto columns = std::max(static_cast<int>(std::ceil(stop.x)) - leftmost, 0);
+        // The sides of columns, from left to right, as far as they are asked for.
+        const auto [first_column, end_column] = std::pair{part_.first_column, part_.end_column};
+        const auto leftmost = std::max(static_cast<int>(std::floor(begin.x)) + 1, first_column);
+        const auto columns = std::max(std::min(static_cast<int>(std::ceil(stop.x)), end_column + 1) - leftmost, 0);
         const auto by_column = take_places(columns);
         for (int k = 0; k < columns; ++k) by_column.along[k] = center_.x - (leftmost + k);
         find_places(curve_.across, columns, by_column);
 
         take_pieces(sides + columns + 1);
-        add_place(begin);
-        begin_row(end - 1, leftmost - 1);
+        is_told_ = begin.x >= first_column && begin.x < end_column;
+        if (is_told_) add_place(begin);
+        begin_row(end - 1, std::clamp(static_cast<int>(std::floor(begin.x)), first_column, end_column));
         auto column = 0;
         auto side = begins_at_side ? 1 : 0;
         const auto last_side = ends_at_side ? sides - 1 : sides;
@@ -241,21 +243,19 @@ class QuarterWalk {
         const auto side_x = [&] { return side < last_side ? center_.x - by_row.across[side] : farther; };
         for (auto next_side = side_x(); column < columns || side < last_side;) {
             if (column < columns && leftmost + column < next_side) {
-                pieces_.rest[pieces_.count] = 0;
-                add_piece({.x = double{1} * leftmost + column,
-                           .y = center_.y - by_column.across[column],
-                           .p = by_column.p[column],
-                           .q = by_column.q[column]});
-                column_ = leftmost + column++;
+                come_to_column(leftmost + column, {.x = double{1} * leftmost + column,
+                                                   .y = center_.y - by_column.across[column],
+                                                   .p = by_column.p[column],
+                                                   .q = by_column.q[column]});
+                ++column;
             } else {
-                pieces_.rest[pieces_.count] = (right_of(column_) - next_side) * (bottom_ - row_);
-                add_piece(at_side(side++));
+                if (is_told_) add_piece(at_side(side), (right_of(column_) - next_side) * (bottom_ - row_));
+                ++side;
                 begin_row(row_ - 1, column_);
                 next_side = side_x();
             }
         }
-        pieces_.rest[pieces_.count] = (right_of(column_) - stop.x) * (bottom_ - stop.y);
-        add_piece(stop);
+        if (is_told_) add_piece(stop, (right_of(column_) - stop.x) * (bottom_ - stop.y));
         finish(ends_at_side);
     }
 
@@ -296,19 +296,27 @@ class QuarterWalk {
     void begin_row(int row, int column) noexcept {
         row_ = row;
         column_ = column;
-        room_.rows[row - first_] = {.column = column, .count = 0, .area = pieces_.count};
+        room_.rows[row - part_.first_row] = {.column = column, .count = 0, .area = pieces_.count};
         bottom_ = bottom_of(row);
         per_height_ = 1 / (bottom_ - row);
     }
 
-    // A piece to a place; what lies to the right of that is told before.
-    void add_piece(const Place& to) noexcept {
+    // A piece to a place, and what of the pixel lies to the right of that.
+    void add_piece(const Place& to, double rest) noexcept {
         const auto k = pieces_.count++;
         pieces_.bottom[k] = bottom_;
+        pieces_.rest[k] = rest;
         // A middle column has half of its width.
         pieces_.per_area[k] = column_ + 1 > middle_.x ? 2 * per_height_ : per_height_;
         add_place(to);
-        ++room_.rows[row_ - first_].count;
+        ++room_.rows[row_ - part_.first_row].count;
+    }
+
+    // To the side of the next column: the first one that is asked for, another one, or the end of them.
+    void come_to_column(int column, const Place& at) noexcept {
+        is_told_ ? add_piece(at, 0) : add_place(at);
+        is_told_ = column < part_.end_column;
+        column_ = column;
     }
 
     void finish(bool ends_at_side) noexcept {
@@ -325,8 +333,9 @@ class QuarterWalk {
         // Where the shape begins within a row, no pixel is covered whole.
         if (ends_at_side || top_ <= row_) return;
         const auto part = (bottom_ - top_) / (bottom_ - row_);
-        auto& last = room_.rows[row_ - first_];
-        for (auto i = column_ + 1; i < columns_; ++i) {
+        auto& last = room_.rows[row_ - part_.first_row];
+        const auto columns_end = std::min(columns_, part_.end_column);
+        for (auto i = last.column + last.count; i < columns_end; ++i) {
             room_.areas[last.area + last.count++] = static_cast<std::int32_t>(part * whole_area + 0.5);
         }
     }
@@ -334,14 +343,14 @@ class QuarterWalk {
     QuarterEdge edge_;
     Vec center_;
     Vec middle_;
-    int first_;
-    int end_;
+    QuarterPart part_;
     QuarterRoom room_;
     int columns_;
     double left_;
     double top_;
     CurveAxes curve_{};
     CurvePieces pieces_{};
+    bool is_told_ = false;  // whether it has come to the columns that are asked for, and not yet past them
     int row_ = 0;
     int column_ = 0;
     double bottom_ = 0;
@@ -350,9 +359,9 @@ class QuarterWalk {
 
 }  // namespace
 
-QuarterRows find_quarter(const QuarterEdge& edge, const Size& box, int first, int end,
+QuarterRows find_quarter(const QuarterEdge& edge, const Size& box, const QuarterPart& part,
                          const QuarterRoom& room) noexcept {
-    return QuarterWalk{edge, box, first, end, room}.find();
+    return QuarterWalk{edge, box, part, room}.find();
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -97,29 +97,45 @@ struct SmallQuarterNumbers {
     alignas(32) std::array<double, QuarterRoom::most_numbers(half, half)> numbers;
 };
 
+// The part of a quarter that is asked for: rows and columns from the first to the end.
+struct QuarterPart {
+    int first_row;
+    int end_row;
+    int first_column;
+    int end_column;
+
+    static constexpr QuarterPart all_of(const Size& box) noexcept {
+        return {.first_row = 0, .end_row = (box.height + 1) / 2, .first_column = 0, .end_column = (box.width + 1) / 2};
+    }
+};
+
 // For others.
 class LargeQuarterRoom {
   public:
-    LargeQuarterRoom(const Size& box, int rows)
-        : numbers_(QuarterRoom::most_numbers(half_of(box.width), count_of(rows))),
-          rows_(count_of(rows)),
-          areas_(QuarterRoom::most_areas(half_of(box.width), count_of(rows))) {}
+    explicit LargeQuarterRoom(const QuarterPart& part)
+        : numbers_(QuarterRoom::most_numbers(columns_of(part), rows_of(part))),
+          rows_(rows_of(part)),
+          areas_(QuarterRoom::most_areas(columns_of(part), rows_of(part))) {}
     [[nodiscard]] QuarterRoom room() noexcept {
         return {.numbers = numbers_.data(), .rows = rows_.data(), .areas = areas_.data()};
     }
 
   private:
-    static std::size_t half_of(int width) noexcept { return (static_cast<std::size_t>(width) + 1) / 2; }
-    static std::size_t count_of(int rows) noexcept { return static_cast<std::size_t>(std::max(rows, 0)); }
+    static std::size_t columns_of(const QuarterPart& part) noexcept {
+        return static_cast<std::size_t>(std::max(part.end_column - part.first_column, 0)) + 1;
+    }
+    static std::size_t rows_of(const QuarterPart& part) noexcept {
+        return static_cast<std::size_t>(std::max(part.end_row - part.first_row, 0));
+    }
 
     std::vector<double> numbers_;
     std::vector<QuarterRows::Row> rows_;
     std::vector<std::int32_t> areas_;
 };
 
-// Finds them for rows first to end - 1 of a box. Places on the curve are found where it crosses the sides of pixels;
-// what it leaves between two of them is the area of an arc, exact for ellipses.
-QuarterRows find_quarter(const QuarterEdge& edge, const Size& box, int first, int end,
+// Finds them for a part of a box: in its other columns they are not told. Places on the curve are found where it
+// crosses the sides of pixels; what it leaves between two of them is the area of an arc, exact for ellipses.
+QuarterRows find_quarter(const QuarterEdge& edge, const Size& box, const QuarterPart& part,
                          const QuarterRoom& room) noexcept;
 
 }  // namespace coldbrick::inline v0::detail

@@ -7,11 +7,40 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
 
 namespace {
+
+// From the first to the end of the first half of so many columns or rows, of which either they or their mirror images
+// are seen.
+struct SeenHalf {
+    int first;
+    int end;
+
+    SeenHalf(std::int64_t seen_first, std::int64_t seen_end, int count) noexcept {
+        const auto within = [half = (count + 1) / 2](std::int64_t at) {
+            return static_cast<int>(std::clamp<std::int64_t>(at, 0, half));
+        };
+        first = within(seen_first);
+        end = within(seen_end);
+        const auto mirrored_first = within(count - seen_end);
+        const auto mirrored_end = within(count - seen_first);
+        if (mirrored_first == mirrored_end) return;
+        const auto is_mirrored_only = first == end;
+        first = is_mirrored_only ? mirrored_first : std::min(first, mirrored_first);
+        end = is_mirrored_only ? mirrored_end : std::max(end, mirrored_end);
+    }
+};
+
+QuarterPart part_seen(const Box& box, const Window& window) noexcept {
+    const auto& [at, size] = box;
+    const SeenHalf rows{std::int64_t{window.top} - at.y, std::int64_t{window.bottom} - at.y, size.height};
+    const SeenHalf columns{std::int64_t{window.left} - at.x, std::int64_t{window.right} - at.x, size.width};
+    return {.first_row = rows.first, .end_row = rows.end, .first_column = columns.first, .end_column = columns.end};
+}
 
 // The right half of a band is the left one mirrored, the lower half the upper one upside down: as far as it is seen.
 class RoundCover {
@@ -19,14 +48,13 @@ class RoundCover {
     RoundCover(const RoundBand& band, const Window& window, const SpanReceiver& receiver)
         : band_{band},
           half_columns_{(width() + 1) / 2},
-          first_{first_seen(window)},
-          end_{end_seen(window)},
-          rows_{band, first_, end_},
+          part_{part_seen(band.box, window)},
+          rows_{band, part_},
           batch_{window, receiver} {}
 
     Box run() {
-        kept_.reserve(static_cast<std::size_t>(end_ - first_));
-        for (auto row = first_; row < end_; ++row) keep(row);
+        kept_.reserve(static_cast<std::size_t>(part_.end_row - part_.first_row));
+        for (auto row = part_.first_row; row < part_.end_row; ++row) keep(row);
         for (const auto& kept : kept_) tell(kept, kept.row);
         // The middle row of an odd number is its own mirror image.
         for (auto i = kept_.size(); i-- > 0;) {
@@ -55,19 +83,6 @@ class RoundCover {
 
     [[nodiscard]] int width() const noexcept { return band_.box.size.width; }
     [[nodiscard]] int height() const noexcept { return band_.box.size.height; }
-
-    // Rows of the upper half of which either they or their mirror images are seen.
-    [[nodiscard]] int first_seen(const Window& window) const noexcept {
-        const auto above = std::int64_t{window.top} - band_.box.at.y;
-        const auto below = std::int64_t{band_.box.at.y} + height() - window.bottom;
-        return static_cast<int>(std::clamp<std::int64_t>(std::min(above, below), 0, (height() + 1) / 2));
-    }
-    [[nodiscard]] int end_seen(const Window& window) const noexcept {
-        const auto rows = (height() + 1) / 2;
-        const auto above = std::int64_t{window.bottom} - band_.box.at.y;
-        const auto below = std::int64_t{band_.box.at.y} + height() - window.top;
-        return static_cast<int>(std::clamp<std::int64_t>(std::max(above, below), first_seen(window), rows));
-    }
 
     void keep(int row) {
         const auto first = parts_.size();
@@ -165,8 +180,7 @@ class RoundCover {
 
     RoundBand band_;
     int half_columns_;
-    int first_;
-    int end_;
+    QuarterPart part_;
     RoundRows rows_;
     CoverBatch batch_;
     std::vector<Kept> kept_;

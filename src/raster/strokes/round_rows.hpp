@@ -15,14 +15,14 @@ namespace coldbrick::inline v0::detail {
 // covered by bytes of their own or, where that is null, all alike.
 class RoundRows {
   public:
-    RoundRows(const RoundBand& band, int first, int end)
+    RoundRows(const RoundBand& band, const QuarterPart& part)
         : half_{(band.box.size.width + 1) / 2},
-          outer_room_{band.box.size, end - first},
+          outer_room_{part},
           bytes_(static_cast<std::size_t>(half_)),
-          outer_{find_quarter(band.outer, band.box.size, first, end, outer_room_.room())} {
+          outer_{find_quarter(band.outer, band.box.size, part, outer_room_.room())} {
         if (!band.inner) return;
-        inner_room_.emplace(band.box.size, end - first);
-        inner_ = find_quarter(*band.inner, band.box.size, first, end, inner_room_->room());
+        inner_room_.emplace(part);
+        inner_ = find_quarter(*band.inner, band.box.size, part, inner_room_->room());
     }
 
     template <class Emit>

@@ -96,9 +96,10 @@ class KeptQuarter {
     explicit KeptQuarter(int diameter) noexcept {
         SmallQuarterNumbers<SmallRound::largest> numbers;
         const auto half = Vec{diameter / 2.0, diameter / 2.0};
-        rows = find_quarter(
-            {.center = half, .half_axes = half}, {.width = diameter, .height = diameter}, 0, (diameter + 1) / 2,
-            {.numbers = numbers.numbers.data(), .rows = room_.rows.data(), .areas = room_.areas.data()});
+        const auto box = Size{.width = diameter, .height = diameter};
+        rows =
+            find_quarter({.center = half, .half_axes = half}, box, QuarterPart::all_of(box),
+                         {.numbers = numbers.numbers.data(), .rows = room_.rows.data(), .areas = room_.areas.data()});
     }
     KeptQuarter(const KeptQuarter&) = delete;
     KeptQuarter& operator=(const KeptQuarter&) = delete;
@@ -144,7 +145,7 @@ class SmallQuarter {
         }
         SmallQuarterNumbers<SmallRound::largest> numbers;
         rows_ =
-            find_quarter(edge, box, 0, (box.height + 1) / 2,
+            find_quarter(edge, box, QuarterPart::all_of(box),
                          {.numbers = numbers.numbers.data(), .rows = room_.rows.data(), .areas = room_.areas.data()});
     }
     SmallQuarter(const SmallQuarter&) = delete;
