@@ -1,13 +1,12 @@
 #include "paint/plain_shapes.hpp"
 
-#include "geometry/limits.hpp"
 #include "geometry/vectors.hpp"
+#include "paint/plain_pixels.hpp"
+#include "paint/plain_rounds.hpp"
+#include "paint/witness.hpp"
 #include "raster/rows/edge_rows.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 #include "raster/rows/row_ends.hpp"
-#include "raster/strokes/beside_ellipse.hpp"
-#include "raster/strokes/round_cover.hpp"
-#include "raster/strokes/small_round.hpp"
 
 #include <algorithm>
 #include <array>
@@ -24,166 +23,17 @@ COLDBRICK_INLINE bool is_plain_fill(const AreaRef& area) noexcept {
            area.fill->edges == Edges::inclusive;
 }
 
-// So many pixels of four bytes.
-COLDBRICK_INLINE void write_pixels(std::uint32_t pixel, std::uint8_t* bytes, int count) noexcept {
-    const std::array four = {pixel, pixel, pixel, pixel};
-    constexpr std::size_t at_once = sizeof four;
-    if (count < 4) {
-        for (; count > 0; --count, bytes += 4) std::memcpy(bytes, &pixel, 4);
-        return;
-    }
-    // The last ones overlap those before.
-    auto* const last = bytes + 4 * std::ptrdiff_t{count} - at_once;
-    for (; bytes < last; bytes += at_once) std::memcpy(bytes, four.data(), at_once);
-    std::memcpy(last, four.data(), at_once);
-}
-
-// The bytes of a pixel of up to four.
-std::uint32_t word_of(const Surface& surface, Color color) noexcept {
-    Pixel pixel{};
-    surface.kernel->put(pixel.data(), color);
-    std::uint32_t word = 0;
-    std::memcpy(&word, pixel.data(), 4);
-    return word;
-}
-
 struct RowPart {
     int x;
     int length;
 };
 
-COLDBRICK_INLINE bool is_inside(const Box& box, const Box& window) noexcept {
-    return box.at.x >= window.at.x && box.at.y >= window.at.y &&
-           std::int64_t{box.at.x} + box.size.width <= std::int64_t{window.at.x} + window.size.width &&
-           std::int64_t{box.at.y} + box.size.height <= std::int64_t{window.at.y} + window.size.height;
+// Whether one colour can be laid in the ways below: by rows also where somebody is told of them.
+COLDBRICK_INLINE bool can_go_by_rows(const Surface& surface) noexcept {
+    return surface.kernel->put != nullptr && !surface.clips;
 }
-
-template <class Shape>
-const Shape* as(const AreaRef& area) noexcept {
-    return area.shape.kind == number_in<Shape, AllShapes> ? static_cast<const Shape*>(area.shape.shape) : nullptr;
-}
-
-// A box, and what its corners are cut to.
-struct RoundPart {
-    Box box;
-    Vec corner;
-};
-
-// An upright round shape, if it is small enough.
-std::optional<RoundPart> small_round_of(const AreaRef& area) noexcept {
-    constexpr auto largest = SmallRound::largest;
-    if (const auto* const circle = as<Circle>(area)) {
-        const auto& [center, radius] = *circle;
-        if (radius < 0 || 2 * std::int64_t{radius} >= largest) return std::nullopt;
-        constexpr auto farthest = max_coordinate;
-        if (center.x < -farthest || center.y < -farthest) return std::nullopt;
-        const auto half = radius + 0.5;
-        const auto side = 2 * radius + 1;
-        return RoundPart{{.at = {.x = center.x - radius, .y = center.y - radius}, .size = {side, side}}, {half, half}};
-    }
-    const auto is_small = [](const Size& size) {
-        return size.width > 0 && size.width <= largest && size.height > 0 && size.height <= largest;
-    };
-    if (const auto* const ellipse = as<Ellipse>(area)) {
-        const auto& box = ellipse->box();
-        if (!is_small(box.size) || ellipse->turn() != Angle{}) return std::nullopt;
-        return RoundPart{box, {box.size.width / 2.0, box.size.height / 2.0}};
-    }
-    if (const auto* const rounded = as<RoundedBox>(area)) {
-        const auto& [box, radius] = *rounded;
-        const auto is_allowed = radius >= 0 && 2 * radius <= std::min(box.size.width, box.size.height);
-        if (!is_small(box.size) || !is_allowed) return std::nullopt;
-        return RoundPart{box, {double{1} * radius, double{1} * radius}};
-    }
-    return std::nullopt;
-}
-
-// What writes runs of pixels of another size.
-PixelPattern pattern_of(const Surface& surface, std::uint32_t word) noexcept {
-    Pixel pixel{};
-    std::memcpy(pixel.data(), &word, sizeof word);
-    return {pixel, surface.kernel->pixel_bytes()};
-}
-
-Box paint_smooth(const Surface& surface, Color color, const SmallRound& shape, Point at) {
-    const SmallRoundSpans spans{shape, at};
-    const auto word = word_of(surface, color);
-    const auto for_each_whole = [&](const auto& use) {
-        for (const auto& span : spans.all()) {
-            if (span.each == nullptr) use(pixel_address(surface, span.x, span.y), span.length);
-        }
-    };
-    if (const auto pixel_bytes = surface.kernel->pixel_bytes(); pixel_bytes == 4) {
-        for_each_whole([&](std::uint8_t* pixels, int length) { write_pixels(word, pixels, length); });
-    } else {
-        auto pattern = pattern_of(surface, word);
-        for_each_whole([&](std::uint8_t* pixels, int length) {
-            pattern.write(pixels, static_cast<std::size_t>(length) * static_cast<std::size_t>(pixel_bytes));
-        });
-    }
-    surface.kernel->cover(surface, spans.all(), color);
-    return shape.covered(at);
-}
-
-// One of the small shapes with smooth edges, in an opaque colour.
-std::optional<Box> paint_smooth_round(const Surface& surface, Color color, const AreaRef& area) {
-    const auto round = small_round_of(area);
-    if (!round || !is_inside(round->box, surface.window)) return std::nullopt;
-    const auto& [box, corner] = *round;
-    const auto& [width, height] = box.size;
-    const auto is_circle = width == height && width <= largest_kept_circle && corner.x == width / 2.0;
-    if (is_circle) return paint_smooth(surface, color, small_circle(box.size.width), box.at);
-    return paint_smooth(surface, color, small_round(box.size, {.center = corner, .half_axes = corner}, nullptr),
-                        box.at);
-}
-
-// What reaches so far out of such a shape, and into it.
-std::optional<RoundBand> small_band(const RoundPart& part, int out, int in) noexcept {
-    const auto& [box, corner] = part;
-    const auto [shorter, longer] = std::minmax(box.size.width, box.size.height);
-    if (longer + 2 * out > SmallRound::largest || corner.x == 0) return std::nullopt;
-    const auto is_circular = corner.x == corner.y;
-    if (!is_circular && longer > thinnest_beside * shorter) return std::nullopt;
-    const auto grown = Size{.width = box.size.width + 2 * out, .height = box.size.height + 2 * out};
-    const auto edge_at = [&, corner = corner](int distance) {
-        if (!is_circular) {
-            return QuarterEdge{.center = {grown.width / 2.0, grown.height / 2.0},
-                               .half_axes = corner,
-                               .distance = double{1} * distance};
-        }
-        const auto radius = std::max(corner.x + distance, 0.0);
-        const auto center = out - distance + radius;
-        return QuarterEdge{.center = {center, center}, .half_axes = {radius, radius}};
-    };
-    return RoundBand{.box = {.at = {.x = box.at.x - out, .y = box.at.y - out}, .size = grown},
-                     .outer = edge_at(out),
-                     .inner = 2 * in < shorter ? std::optional{edge_at(-in)} : std::nullopt};
-}
-
-COLDBRICK_INLINE bool is_usual_smooth_stroke(const Stroke& how) noexcept {
-    const auto is_known = how.align == Align::center || how.align == Align::inside || how.align == Align::outside;
-    return how.edge == Edge::smooth && how.dash.empty() && is_known && how.cap == Cap::flush &&
-           how.join == Join::miter && how.miter_limit == Stroke{}.miter_limit && how.dash_offset == 0 &&
-           how.width.is_whole() && how.width.pixels() >= 1 && how.width.pixels() <= SmallRound::largest;
-}
-
-// The stroke of one of them. Out of line, so that hairlines need not make room for it.
-[[gnu::noinline]] std::optional<Box> paint_smooth_ring(const Surface& surface, Color color, const AreaRef& area) {
-    const auto& how = *area.stroke;
-    if (color.alpha != 255 || surface.kernel->cover == nullptr || !is_usual_smooth_stroke(how)) return std::nullopt;
-    const auto round = small_round_of(area);
-    if (!round) return std::nullopt;
-    const auto width = static_cast<int>(how.width.pixels());
-    const auto out = how.align == Align::outside ? width : (how.align == Align::center ? width / 2 : 0);
-    const auto band = small_band(*round, out, width - out);
-    if (!band || !is_inside(band->box, surface.window)) return std::nullopt;
-    return paint_smooth(surface, color, small_round(band->box.size, band->outer, band->inner ? &*band->inner : nullptr),
-                        band->box.at);
-}
-
-// Whether one colour can be laid in the ways below.
 COLDBRICK_INLINE bool can_be_plain(const Surface& surface) noexcept {
-    return surface.kernel->put != nullptr && !surface.clips && surface.witness == nullptr;
+    return can_go_by_rows(surface) && surface.witness == nullptr;
 }
 
 COLDBRICK_INLINE bool serves_shape(const Surface& surface, Color color, const AreaRef& area) noexcept {
@@ -209,9 +59,25 @@ template <class RowOf>
     }
 }
 
+// Rows, of which the surface's witness is told as soon as they are there.
+template <class RowOf>
+[[gnu::noinline]] void tell_rows(const Surface& surface, Color color, Point at, int count, RowOf row) {
+    constexpr auto at_once = 64;
+    surface.witness->begin(Ink{color}, Box{});
+    for (int done = 0; done < count; done += at_once) {
+        std::array<Span, at_once> spans;
+        const auto some = std::min(at_once, count - done);
+        for (int i = 0; i < some; ++i) {
+            const auto [x, length] = row(done + i);
+            spans[static_cast<std::size_t>(i)] = {.y = at.y + done + i, .x = x, .length = length};
+        }
+        surface.witness->touched(std::span<const Span>{spans.data(), static_cast<std::size_t>(some)});
+    }
+}
+
 // Rows from the uppermost on, of which row(i) gives the first column and the length. All lie in the surface.
 template <class RowOf>
-COLDBRICK_INLINE void paint_rows(const Surface& surface, const PlainInk& ink, Point at, int count, const RowOf& row) {
+COLDBRICK_INLINE void lay_rows(const Surface& surface, const PlainInk& ink, Point at, int count, const RowOf& row) {
     if (ink.color.alpha != 255) {
         constexpr auto at_once = 16;
         for (int done = 0; done < count; done += at_once) {
@@ -233,12 +99,19 @@ COLDBRICK_INLINE void paint_rows(const Surface& surface, const PlainInk& ink, Po
     }
 }
 
+template <class RowOf>
+COLDBRICK_INLINE void paint_rows(const Surface& surface, const PlainInk& ink, Point at, int count, const RowOf& row) {
+    lay_rows(surface, ink, at, count, row);
+    if (surface.witness != nullptr) tell_rows(surface, ink.color, at, count, row);
+}
+
 COLDBRICK_INLINE std::optional<Box> paint_box(const Surface& surface, const PlainInk& ink, const Box& box) {
     // Long rows are written at memory speed elsewhere.
     constexpr auto most_width = 64;
     const auto& size = box.size;
     if (size.width < 1 || size.width > most_width || size.height < 1 || !is_inside(box, surface.window)) return {};
     if (size.width == 1 && size.height == 1) {
+        if (surface.witness != nullptr) return {};
         put_plainly(surface, ink.color, box.at);
     } else {
         paint_rows(surface, ink, box.at, size.height, [part = RowPart{box.at.x, size.width}](int) { return part; });
@@ -347,10 +220,12 @@ COLDBRICK_INLINE PlainInk plain_ink(const Surface& surface, Color color) noexcep
 }  // namespace
 
 std::optional<Box> paint_plainly(const Surface& surface, Color color, const AreaRef& area) {
-    if (!can_be_plain(surface)) return std::nullopt;
-    if (area.stroke != nullptr) return paint_stroke(surface, color, area);
+    if (!can_go_by_rows(surface)) return std::nullopt;
+    if (area.stroke != nullptr) return surface.witness == nullptr ? paint_stroke(surface, color, area) : std::nullopt;
     if (!serves_shape(surface, color, area)) return std::nullopt;
-    if (area.fill->edge == Edge::smooth) return paint_smooth_round(surface, color, area);
+    if (area.fill->edge == Edge::smooth) {
+        return surface.witness == nullptr ? paint_smooth_round(surface, color, area) : std::nullopt;
+    }
     if (const auto* const box = as<Box>(area)) return paint_box(surface, plain_ink(surface, color), *box);
     if (const auto* const circle = as<Circle>(area)) return paint_circle(surface, plain_ink(surface, color), *circle);
     if (const auto* const polygon = as<Polygon>(area)) {

@@ -40,6 +40,11 @@ class QuarterRows {
         int begin;
         int end;
         const std::int32_t* areas;
+
+        [[nodiscard]] std::int32_t area_of(int column) const noexcept {
+            if (column < begin) return 0;
+            return column < end ? areas[column - begin] : whole_area;
+        }
     };
     [[nodiscard]] Columns of_row(int row) const noexcept {
         row -= shift;

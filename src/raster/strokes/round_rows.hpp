@@ -30,18 +30,14 @@ class RoundRows {
         const auto edge = outer_.of_row(row);
         const auto hole =
             inner_ ? inner_->of_row(row) : QuarterRows::Columns{.begin = half_, .end = half_, .areas = nullptr};
-        const auto in_hole = [&](int i) -> std::int32_t {
-            if (i < hole.begin) return 0;
-            return i < hole.end ? hole.areas[i - hole.begin] : whole_area;
-        };
-        for (auto i = edge.begin; i < edge.end; ++i) set(i, edge.areas[i - edge.begin] - in_hole(i));
+        for (auto i = edge.begin; i < edge.end; ++i) set(i, edge.areas[i - edge.begin] - hole.area_of(i));
         // Where both are covered in part, all is one stretch.
         const auto end = edge.end > hole.begin ? std::max(edge.end, hole.end) : edge.end;
-        for (auto i = edge.end; i < end; ++i) set(i, whole_area - in_hole(i));
+        for (auto i = edge.end; i < end; ++i) set(i, whole_area - hole.area_of(i));
         tell(edge.begin, end, emit);
         if (end >= hole.end) return;
         if (end < hole.begin) emit(end, hole.begin, nullptr, std::uint8_t{255});
-        for (auto i = hole.begin; i < hole.end; ++i) set(i, whole_area - in_hole(i));
+        for (auto i = hole.begin; i < hole.end; ++i) set(i, whole_area - hole.area_of(i));
         tell(hole.begin, hole.end, emit);
     }
 

@@ -60,12 +60,8 @@ void SmallRound::set_row_with_hole(const QuarterRows::Columns& columns, const Qu
     const auto last = std::max(columns.end, hole.end);
     auto* const first = kept.bytes.data();
     auto* to = first;
-    const auto in_hole = [&](int i) -> std::int32_t {
-        if (i < hole.begin) return 0;
-        return i < hole.end ? hole.areas[i - hole.begin] : whole_area;
-    };
     for (auto i = columns.begin; i < columns.end; ++i) {
-        *to = byte_of_area(std::max(columns.areas[i - columns.begin] - in_hole(i), 0));
+        *to = byte_of_area(std::max(columns.areas[i - columns.begin] - hole.area_of(i), 0));
         if (to == first && *to == 0) {
             ++begin;
         } else {
@@ -73,7 +69,7 @@ void SmallRound::set_row_with_hole(const QuarterRows::Columns& columns, const Qu
         }
     }
     for (auto i = columns.end; i < std::min(last, hole.begin); ++i) *to++ = 255;
-    for (auto i = std::max(columns.end, hole.begin); i < last; ++i) *to++ = byte_of_area(whole_area - in_hole(i));
+    for (auto i = std::max(columns.end, hole.begin); i < last; ++i) *to++ = byte_of_area(whole_area - hole.area_of(i));
     // What reaches the middle is one stretch with its mirror image.
     const auto half = (size_.width + 1) / 2;
     auto end = last;
