@@ -7,6 +7,8 @@
 
 #include <algorithm>
 #include <array>
+#include <optional>
+#include <utility>
 #include <vector>
 
 namespace {
@@ -121,7 +123,82 @@ TYPED_TEST(FewPixels, TrianglesAreTheSameInHalves) {
         const auto left = fill(halves.within({{}, {cut, size.height}}), triangle, ink);
         const auto right = fill(halves.within({{cut, 0}, {size.width - cut, size.height}}), triangle, ink);
         ASSERT_TRUE(std::ranges::equal(whole.bytes(), halves.bytes())) << a << b << c;
-        EXPECT_EQ(touched, left.empty() ? right : (right.empty() ? left : enclosing(left, right)));
+        EXPECT_EQ(touched, enclosing(left, right));
+    }
+}
+
+constexpr auto round_sheet = Size{90, 86};
+
+template <class Format, class Area>
+void expect_halves_alike(const Bitmap<Format>& ground, const Area& area, const Ink& ink, int cut, const char* what) {
+    auto whole = ground;
+    auto halves = ground;
+    const auto touched = fill(whole, area, ink);
+    const auto left_half = Box{{0, 0}, {cut, round_sheet.height}};
+    const auto right_half = Box{{cut, 0}, {round_sheet.width - cut, round_sheet.height}};
+    const auto left = fill(halves.within(left_half), area, ink);
+    const auto right = fill(halves.within(right_half), area, ink);
+    EXPECT_TRUE(std::ranges::equal(whole.bytes(), halves.bytes())) << what;
+    EXPECT_EQ(touched, enclosing(left, right)) << what;
+}
+
+// Small round ones and their strokes, too, in any format.
+TYPED_TEST(FewPixels, RoundShapesAreTheSameInHalves) {
+    Dice dice{35};
+    const auto ground = speckled_sheet<TypeParam>(round_sheet, dice);
+    for (int i = 0; i < 120; ++i) {
+        const auto ink = i % 3 == 0 ? Ink{with_alpha(dice.color(), 90)} : Ink{with_alpha(dice.color(), 255)};
+        const auto cut = dice.number(1, round_sheet.width - 1);
+        const auto check = [&](const auto& area, const char* what) {
+            expect_halves_alike(ground, area, ink, cut, what);
+        };
+        const auto box = Box{{dice.number(0, 30), dice.number(0, 30)}, {dice.number(1, 50), dice.number(1, 50)}};
+        const auto corner = dice.number(0, std::min(box.size.width, box.size.height) / 2);
+        const auto circle = Circle{.center = {45, 43}, .radius = dice.number(0, 34)};
+        const auto smooth = Fill{.edge = Edge::smooth};
+        const auto how = Stroke{.width = dice.number(1, 9), .align = static_cast<Align>(i % 3), .edge = Edge::smooth};
+        check(filled(Ellipse::within(box), smooth), "ellipse");
+        check(filled(RoundedBox{.box = box, .corner_radius = corner}, smooth), "rounded box");
+        check(filled(circle, smooth), "circle");
+        check(stroked(Ellipse::within(box), how), "ellipse's stroke");
+        check(stroked(RoundedBox{.box = box, .corner_radius = corner}, how), "rounded box's stroke");
+        check(stroked(circle, how), "circle's stroke");
+    }
+}
+
+// Those who are told of pixels hear of the same ones, whichever way a call took.
+TYPED_TEST(FewPixels, AreToldToTheirOwners) {
+    Dice dice{36};
+    constexpr auto size = Size{60, 50};
+    Drawing drawing;
+    std::vector<std::vector<Point>> touched;
+    for (int i = 0; i < 80; ++i) {
+        const auto ink = i % 4 == 0 ? Ink{with_alpha(dice.color(), 90)} : Ink{with_alpha(dice.color(), 255)};
+        const auto at = Point{dice.number(0, 45), dice.number(0, 35)};
+        std::vector<Point> pixels;
+        const auto add = [&](const auto& area) {
+            fill(drawing, area, ink);
+            for_each_span(area, {{}, size}, [&](const Span& run) {
+                for (int x = run.x; x < run.x + run.length; ++x) pixels.push_back({x, run.y});
+            });
+        };
+        if (i % 3 == 0) add(filled(Circle{.center = at + Point{5, 5}, .radius = dice.number(0, 5)}, {}));
+        if (i % 3 == 1) add(filled(Box{at, {dice.number(1, 12), dice.number(1, 12)}}, {}));
+        if (i % 3 == 2)
+            add(filled(Polygon{at, at + Point{12, dice.number(0, 12)}, at + Point{dice.number(0, 9), 11}}, {}));
+        touched.push_back(std::move(pixels));
+    }
+    Bitmap<TypeParam> sheet{size};
+    Owners told;
+    render(drawing, sheet, told);
+    for (int y = 0; y < size.height; ++y) {
+        for (int x = 0; x < size.width; ++x) {
+            std::optional<std::size_t> last;
+            for (std::size_t i = 0; i < touched.size(); ++i) {
+                if (std::find(touched[i].begin(), touched[i].end(), Point{x, y}) != touched[i].end()) last = i;
+            }
+            EXPECT_EQ(told.at({x, y}), last) << x << ", " << y;
+        }
     }
 }
 
