@@ -23,7 +23,7 @@ COLDBRICK_INLINE bool is_plain_fill(const AreaRef& area) noexcept {
            area.fill->edges == Edges::inclusive;
 }
 
-struct RowPart {
+struct RowRun {
     int x;
     int length;
 };
@@ -114,7 +114,7 @@ COLDBRICK_INLINE std::optional<Box> paint_box(const Surface& surface, const Plai
         if (surface.witness != nullptr) return {};
         put_plainly(surface, ink.color, box.at);
     } else {
-        paint_rows(surface, ink, box.at, size.height, [part = RowPart{box.at.x, size.width}](int) { return part; });
+        paint_rows(surface, ink, box.at, size.height, [part = RowRun{box.at.x, size.width}](int) { return part; });
     }
     return box;
 }
@@ -128,7 +128,7 @@ COLDBRICK_INLINE std::optional<Box> paint_circle(const Surface& surface, const P
     if (!is_inside(box, surface.window)) return {};
     const auto* const margins = small_circles.margins[diameter];
     paint_rows(surface, ink, box.at, diameter, [=, left = box.at.x](int i) {
-        return RowPart{left + margins[i], diameter - 2 * margins[i]};
+        return RowRun{left + margins[i], diameter - 2 * margins[i]};
     });
     return box;
 }
@@ -185,7 +185,7 @@ std::optional<Box> paint_triangle(const Surface& surface, const PlainInk& ink, c
     }
     const auto corner = Point{.x = left, .y = top};
     paint_rows(surface, ink, corner, height, [first = ends.first.data(), last = ends.last.data()](int i) {
-        return RowPart{first[i], last[i] - first[i] + 1};
+        return RowRun{first[i], last[i] - first[i] + 1};
     });
     return Box{.at = corner, .size = {.width = right - left + 1, .height = height}};
 }
