@@ -1,5 +1,6 @@
 #include "raster/strokes/quarter_areas.hpp"
 
+#include "geometry/integers.hpp"
 #include "raster/strokes/beside_ellipse.hpp"
 
 #include <limits>
@@ -8,6 +9,11 @@
 namespace coldbrick::inline v0::detail {
 
 namespace {
+
+// Of a pixel's area, the steps that it is told in.
+std::int32_t steps_of(double area) noexcept {
+    return nearest_whole<std::int32_t>(std::clamp(area, 0.0, 1.0) * whole_area);
+}
 
 // The pieces of a curve, a pixel each: the places where they begin and end, one after the other, and what of its pixel
 // lies below each.
@@ -129,7 +135,7 @@ void find_areas(const CurvePieces& of) noexcept {
 
 void find_far_area(const CurvePieces& of, int k) noexcept {
     const auto area = (area_below_far(of, k, of.square[k]) + of.rest[k]) * of.per_area[k];
-    of.areas[k] = static_cast<std::int32_t>(std::clamp(area, 0.0, 1.0) * whole_area + 0.5);
+    of.areas[k] = steps_of(area);
 }
 
 // Those again that bend too far for that: on an ellipse there are none but on very small ones.
@@ -181,7 +187,7 @@ class QuarterWalk {
                                .top = static_cast<int>(std::floor(top_)),
                                .straight_from = static_cast<int>(std::ceil(center_.y)),
                                .left = left,
-                               .straight = static_cast<std::int32_t>(straight * whole_area + 0.5),
+                               .straight = steps_of(straight),
                                .columns = columns_};
         const auto first = std::max(part_.first_row, rows.top);
         const auto end = std::min(part_.end_row, rows.straight_from);
@@ -204,63 +210,92 @@ class QuarterWalk {
         return {.along = take(room), .across = take(room), .p = take(room), .q = take(room)};
     }
 
+    struct Place {
+        double x;
+        double y;
+        double p;
+        double q;
+    };
+
+    // Where the curve crosses the sides of rows, from the lowest one up, and of columns, from left to right.
+    struct Sides {
+        CurvePlaces places;
+        int first;
+        int count;
+    };
+    [[nodiscard]] Place at_row_side(const Sides& rows, int k) const noexcept {
+        return {.x = center_.x - rows.places.across[k],
+                .y = double{1} * rows.first - k,
+                .p = rows.places.q[k],
+                .q = rows.places.p[k]};
+    }
+    [[nodiscard]] Place at_column_side(const Sides& columns, int k) const noexcept {
+        return {.x = double{1} * columns.first + k,
+                .y = center_.y - columns.places.across[k],
+                .p = columns.places.p[k],
+                .q = columns.places.q[k]};
+    }
+
+    [[nodiscard]] Sides row_sides(int lowest, int uppermost) noexcept {
+        const auto count = std::max(lowest - uppermost + 1, 0);
+        const Sides sides{.places = take_places(count), .first = lowest, .count = count};
+        for (int k = 0; k < count; ++k) sides.places.along[k] = center_.y - (lowest - k);
+        find_places(curve_.up, count, sides.places);
+        return sides;
+    }
+    // As far as they are asked for.
+    [[nodiscard]] Sides column_sides(double begin, double stop) noexcept {
+        const auto first = std::max(static_cast<int>(std::floor(begin)) + 1, part_.first_column);
+        const auto end = std::min(static_cast<int>(std::ceil(stop)), part_.end_column + 1);
+        const auto count = std::max(end - first, 0);
+        const Sides sides{.places = take_places(count), .first = first, .count = count};
+        for (int k = 0; k < count; ++k) sides.places.along[k] = center_.x - (first + k);
+        find_places(curve_.across, count, sides.places);
+        return sides;
+    }
+
     void walk(int first, int end) noexcept {
-        // Where it crosses the sides of rows, from the lowest one up: it begins and ends there, if it goes on.
+        // It begins and ends at the side of a row, if it goes on.
         const auto begins_at_side = end < center_.y;
         const auto ends_at_side = first > top_;
-        const auto lowest = begins_at_side ? end : static_cast<int>(std::ceil(center_.y)) - 1;
-        const auto uppermost = ends_at_side ? first : static_cast<int>(std::floor(top_)) + 1;
-        const auto sides = std::max(lowest - uppermost + 1, 0);
-        const auto by_row = take_places(sides);
-        for (int k = 0; k < sides; ++k) by_row.along[k] = center_.y - (lowest - k);
-        find_places(curve_.up, sides, by_row);
-        const auto at_side = [&](int k) {
-            return Place{
-                .x = center_.x - by_row.across[k], .y = double{1} * lowest - k, .p = by_row.q[k], .q = by_row.p[k]};
-        };
+        const auto rows = row_sides(begins_at_side ? end : static_cast<int>(std::ceil(center_.y)) - 1,
+                                    ends_at_side ? first : static_cast<int>(std::floor(top_)) + 1);
         const auto begin = begins_at_side
-                               ? at_side(0)
+                               ? at_row_side(rows, 0)
                                : Place{.x = left_, .y = center_.y, .p = curve_.across.most, .q = curve_.up.least};
         const auto stop = ends_at_side
-                              ? at_side(sides - 1)
+                              ? at_row_side(rows, rows.count - 1)
                               : Place{.x = center_.x, .y = top_, .p = curve_.across.least, .q = curve_.up.most};
-        // The sides of columns, from left to right, as far as they are asked for.
-        const auto [first_column, end_column] = std::pair{part_.first_column, part_.end_column};
-        const auto leftmost = std::max(static_cast<int>(std::floor(begin.x)) + 1, first_column);
-        const auto columns = std::max(std::min(static_cast<int>(std::ceil(stop.x)), end_column + 1) - leftmost, 0);
-        const auto by_column = take_places(columns);
-        for (int k = 0; k < columns; ++k) by_column.along[k] = center_.x - (leftmost + k);
-        find_places(curve_.across, columns, by_column);
-
-        take_pieces(sides + columns + 1);
-        is_told_ = begin.x >= first_column && begin.x < end_column;
+        const auto columns = column_sides(begin.x, stop.x);
+        take_pieces(rows.count + columns.count + 1);
+        is_told_ = begin.x >= part_.first_column && begin.x < part_.end_column;
         if (is_told_) add_place(begin);
-        begin_row(end - 1, std::clamp(static_cast<int>(std::floor(begin.x)), first_column, end_column));
-        auto column = 0;
-        auto side = begins_at_side ? 1 : 0;
-        const auto last_side = ends_at_side ? sides - 1 : sides;
-        constexpr auto farther = std::numeric_limits<double>::infinity();
-        const auto side_x = [&] { return side < last_side ? center_.x - by_row.across[side] : farther; };
-        for (auto next_side = side_x(); column < columns || side < last_side;) {
-            if (column < columns && leftmost + column < next_side) {
-                come_to_column(leftmost + column, {.x = double{1} * leftmost + column,
-                                                   .y = center_.y - by_column.across[column],
-                                                   .p = by_column.p[column],
-                                                   .q = by_column.q[column]});
-                ++column;
-            } else {
-                if (is_told_) add_piece(at_side(side), (right_of(column_) - next_side) * (bottom_ - row_));
-                ++side;
-                begin_row(row_ - 1, column_);
-                next_side = side_x();
-            }
-        }
+        begin_row(end - 1, std::clamp(static_cast<int>(std::floor(begin.x)), part_.first_column, part_.end_column));
+        follow(rows, begins_at_side ? 1 : 0, ends_at_side ? rows.count - 1 : rows.count, columns);
         if (is_told_) add_piece(stop, (right_of(column_) - stop.x) * (bottom_ - stop.y));
         finish(ends_at_side);
     }
 
+    // From side to side, whichever comes next.
+    void follow(const Sides& rows, int row, int row_end, const Sides& columns) noexcept {
+        constexpr auto farther = std::numeric_limits<double>::infinity();
+        const auto next_of = [&] { return row < row_end ? center_.x - rows.places.across[row] : farther; };
+        auto column = 0;
+        for (auto next = next_of(); column < columns.count || row < row_end;) {
+            if (column < columns.count && columns.first + column < next) {
+                come_to_column(columns.first + column, at_column_side(columns, column));
+                ++column;
+            } else {
+                if (is_told_) add_piece(at_row_side(rows, row), (right_of(column_) - next) * (bottom_ - row_));
+                ++row;
+                begin_row(row_ - 1, column_);
+                next = next_of();
+            }
+        }
+    }
+
     void take_pieces(int count) noexcept {
-        const auto room = static_cast<std::size_t>(filled_up(count) + together);
+        const auto room = static_cast<std::size_t>(filled_up(count)) + together;
         pieces_ = {.center = center_,
                    .axes = edge_.half_axes,
                    .distance = edge_.distance,
@@ -276,13 +311,6 @@ class QuarterWalk {
                    .found = take(room),
                    .areas = room_.areas};
     }
-
-    struct Place {
-        double x;
-        double y;
-        double p;
-        double q;
-    };
 
     // Where the piece before ends, and the next one begins.
     void add_place(const Place& at) noexcept {
@@ -336,7 +364,7 @@ class QuarterWalk {
         auto& last = room_.rows[row_ - part_.first_row];
         const auto columns_end = std::min(columns_, part_.end_column);
         for (auto i = last.column + last.count; i < columns_end; ++i) {
-            room_.areas[last.area + last.count++] = static_cast<std::int32_t>(part * whole_area + 0.5);
+            room_.areas[last.area + last.count++] = steps_of(part);
         }
     }
 
