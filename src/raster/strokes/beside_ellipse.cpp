@@ -82,7 +82,7 @@ void find_beside(const CurveAxis& axis, int count, const CurvePlaces& places) no
     // place along that is nearly right tells little of the one across.
     constexpr auto much = 0.25;
     const auto least_turn = std::min(axis.turn(axis.least), axis.turn(axis.most));
-    const auto near_enough = least_turn > much ? 2e-4 : 1e-10;
+    const auto near_enough = least_turn > much ? 2e-4 : 1e-6;
     constexpr auto most_rounds = 24;
     for (auto round = 0; round < most_rounds && (round == 0 || farthest_off(count, places) > near_enough); ++round) {
         improve(axis, count, places);

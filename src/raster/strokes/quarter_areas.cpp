@@ -74,7 +74,7 @@ double area_below_far(const CurvePieces& of, int k, double square) noexcept {
     if (of.distance == 0) return below(from, to) + of.axes.x * of.axes.y * long_arc_area(square);
     const auto first = Vec{of.p[k], of.q[k]};
     const auto last = Vec{of.p[k + 1], of.q[k + 1]};
-    constexpr auto parts = 6;
+    constexpr auto parts = 3;
     auto sum = 0.0;
     auto before = from;
     auto on_circle = first;
