@@ -1,6 +1,8 @@
 // How each pixel format is written and read, and where a pixel lies.
 #pragma once
 
+#include "geometry/vectors.hpp"
+
 #include "coldbrick/detail/span_receiver.hpp"
 #include "coldbrick/detail/target.hpp"
 #include "coldbrick/formats.hpp"
@@ -90,7 +92,8 @@ inline void prefetch_at(const std::uint8_t* from, std::ptrdiff_t offset) noexcep
 // Calls use(pixel) with the first byte of each pixel of a trace. Where each lies in another row, it is rarely in the
 // nearest cache: memory is asked for some rows ahead.
 template <class Use>
-void for_each_traced(std::uint8_t* top_left, const Trace& trace, const TraceSteps& steps, const Use& use) noexcept {
+COLDBRICK_INLINE void for_each_traced(std::uint8_t* top_left, const Trace& trace, const TraceSteps& steps,
+                                      const Use& use) noexcept {
     const auto along = steps.along;
     const auto across = steps.across;
     auto offset = trace.first * along;

@@ -35,7 +35,8 @@ struct OpaqueWriter {
         }
     }
 
-    static void write_trace(const OpaquePainter& painter, const Trace& trace, const TraceSteps& steps) noexcept {
+    COLDBRICK_INLINE static void write_trace(const OpaquePainter& painter, const Trace& trace,
+                                             const TraceSteps& steps) noexcept {
         std::uint8_t pixel[pixel_bytes];
         std::memcpy(pixel, painter.pattern.pixel(), pixel_bytes);
         for_each_traced(painter.surface.top_left, trace, steps,
