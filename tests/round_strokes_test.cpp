@@ -3,10 +3,12 @@
 #include "sanitized.hpp"
 
 #include <coldbrick/draw.hpp>
+#include <coldbrick/error.hpp>
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <limits>
 #include <random>
 
 namespace {
@@ -189,6 +191,21 @@ TEST(RoundStrokes, PartsOfAWindowShowTheSame) {
         expect_parts_alike(RoundedBox{.box = box, .corner_radius = corner}, how, ink, cut, "rounded box");
         if (large > 20'000) continue;
         expect_parts_alike(Circle{.center = box.at, .radius = box.size.width}, how, ink, cut, "circle");
+    }
+}
+
+// Corners that no box can have, next to the end of the numbers, too.
+TEST(RoundStrokes, ImpossibleCornersAreRefused) {
+    constexpr auto last = std::numeric_limits<int>::max();
+    const Bitmap<Rgba8> ground{sheet_size, colors::white};
+    for (const auto corner : {-1, 11, 1 << 30, last / 2 + 1, last, std::numeric_limits<int>::min()}) {
+        const auto shape = RoundedBox{.box = {{5, 5}, {30, 20}}, .corner_radius = corner};
+        for (const auto edge : {Edge::crisp, Edge::smooth}) {
+            auto sheet = ground;
+            EXPECT_THROW(fill(sheet, shape, Fill{.edge = edge}, colors::navy), Error) << corner;
+            EXPECT_THROW(stroke(sheet, shape, {.width = 3, .edge = edge}, colors::navy), Error) << corner;
+            EXPECT_EQ(sheet.bytes(), ground.bytes()) << corner;
+        }
     }
 }
 

@@ -74,20 +74,16 @@ std::optional<RoundBand> small_band(const RoundPart& part, int out, int in) noex
     if (longer + 2 * out > SmallRound::largest || corner.x == 0) return std::nullopt;
     const auto is_circular = corner.x == corner.y;
     if (!is_circular && longer > thinnest_beside * shorter) return std::nullopt;
-    const auto grown = Size{.width = box.size.width + 2 * out, .height = box.size.height + 2 * out};
+    const auto& [at, size] = box;
+    const auto around = Box{.at = {.x = at.x - out, .y = at.y - out},
+                            .size = {.width = size.width + 2 * out, .height = size.height + 2 * out}};
+    const auto half = Vec{size.width / 2.0, size.height / 2.0};
     const auto edge_at = [&, corner = corner](int distance) {
-        if (!is_circular) {
-            return QuarterEdge{.center = {grown.width / 2.0, grown.height / 2.0},
-                               .half_axes = corner,
-                               .distance = double{1} * distance};
-        }
-        const auto radius = std::max(corner.x + distance, 0.0);
-        const auto center = out - distance + radius;
-        return QuarterEdge{.center = {center, center}, .half_axes = {radius, radius}};
+        return is_circular ? edge_around(around, half, std::max(corner.x + distance, 0.0), distance)
+                           : edge_beside(around, corner, distance);
     };
-    return RoundBand{.box = {.at = {.x = box.at.x - out, .y = box.at.y - out}, .size = grown},
-                     .outer = edge_at(out),
-                     .inner = 2 * in < shorter ? std::optional{edge_at(-in)} : std::nullopt};
+    return RoundBand{
+        .box = around, .outer = edge_at(out), .inner = 2 * in < shorter ? std::optional{edge_at(-in)} : std::nullopt};
 }
 
 }  // namespace

@@ -59,11 +59,10 @@ template <class RowOf>
     }
 }
 
-// Rows, of which the surface's witness is told as soon as they are there.
-template <class RowOf>
-[[gnu::noinline]] void tell_rows(const Surface& surface, Color color, Point at, int count, RowOf row) {
-    constexpr auto at_once = 64;
-    surface.witness->begin(Ink{color}, Box{});
+// Calls use(spans) with the rows from the uppermost on, some at a time.
+template <class RowOf, class Use>
+COLDBRICK_INLINE void in_spans(Point at, int count, const RowOf& row, const Use& use) {
+    constexpr auto at_once = 16;
     for (int done = 0; done < count; done += at_once) {
         std::array<Span, at_once> spans;
         const auto some = std::min(at_once, count - done);
@@ -71,25 +70,23 @@ template <class RowOf>
             const auto [x, length] = row(done + i);
             spans[static_cast<std::size_t>(i)] = {.y = at.y + done + i, .x = x, .length = length};
         }
-        surface.witness->touched(std::span<const Span>{spans.data(), static_cast<std::size_t>(some)});
+        use(std::span<const Span>{spans.data(), static_cast<std::size_t>(some)});
     }
+}
+
+// Tells the surface's witness of rows that are there.
+template <class RowOf>
+[[gnu::noinline]] void tell_rows(const Surface& surface, Color color, Point at, int count, RowOf row) {
+    surface.witness->begin(Ink{color}, Box{});
+    in_spans(at, count, row, [&](std::span<const Span> spans) { surface.witness->touched(spans); });
 }
 
 // Rows from the uppermost on, of which row(i) gives the first column and the length. All lie in the surface.
 template <class RowOf>
 COLDBRICK_INLINE void lay_rows(const Surface& surface, const PlainInk& ink, Point at, int count, const RowOf& row) {
     if (ink.color.alpha != 255) {
-        constexpr auto at_once = 16;
-        for (int done = 0; done < count; done += at_once) {
-            std::array<Span, at_once> spans;
-            const auto some = std::min(at_once, count - done);
-            for (int i = 0; i < some; ++i) {
-                const auto [x, length] = row(done + i);
-                spans[static_cast<std::size_t>(i)] = {.y = at.y + done + i, .x = x, .length = length};
-            }
-            surface.kernel->blend(surface, {spans.data(), static_cast<std::size_t>(some)}, ink.color);
-        }
-        return;
+        return in_spans(at, count, row,
+                        [&](std::span<const Span> spans) { surface.kernel->blend(surface, spans, ink.color); });
     }
     if (surface.kernel->pixel_bits != 32) return paint_other_rows(surface, ink.word, at.y, count, row);
     auto* bytes = pixel_address<4>(surface, {.x = 0, .y = at.y});

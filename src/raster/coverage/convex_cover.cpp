@@ -107,18 +107,12 @@ class NearbySteps {
     }
 
     void add_at(int column, double height, double distance) noexcept {
-        auto* const step = &steps_[static_cast<std::size_t>(column)];
-        step[0] += height * (1 - distance);
-        step[1] += height * distance;
+        add_height(&steps_[static_cast<std::size_t>(column)], height, distance);
         note(column, column + 2);
     }
 
     void add_ramp(int first, int count, double per_column) noexcept {
-        auto* step = &steps_[static_cast<std::size_t>(first)];
-        for (auto i = 0; i < count; ++i, ++step) {
-            step[0] += per_column / 2;
-            step[1] += per_column / 2;
-        }
+        add_evenly(&steps_[static_cast<std::size_t>(first)], count, per_column);
         note(first, first + count + 1);
     }
 

@@ -20,27 +20,32 @@ inline std::uint8_t byte_of_coverage(double coverage) noexcept {
     return static_cast<std::uint8_t>(std::clamp(rounded, 0, 255));
 }
 
+// Adds to the steps from a column on: a height that is covered right of a place at a distance from the column's left
+// side; so many columns of which each is crossed by so much of a line.
+inline void add_height(double* step, double height, double distance) noexcept {
+    step[0] += height * (1 - distance);
+    step[1] += height * distance;
+}
+inline void add_evenly(double* step, int count, double per_column) noexcept {
+    for (auto i = 0; i < count; ++i, ++step) {
+        step[0] += per_column / 2;
+        step[1] += per_column / 2;
+    }
+}
+
 // A step for each column.
 class DenseSteps {
   public:
     explicit DenseSteps(int width, std::pmr::memory_resource* memory = std::pmr::get_default_resource())
         : width_{width}, steps_(static_cast<std::size_t>(width) + 2, 0.0, memory), parts_{memory}, bytes_{memory} {}
 
-    // A height that is covered right of a place at a distance from the left side of a column.
     void add_at(int column, double height, double distance) {
-        auto* const step = &steps_[static_cast<std::size_t>(column)];
-        step[0] += height * (1 - distance);
-        step[1] += height * distance;
+        add_height(&steps_[static_cast<std::size_t>(column)], height, distance);
         note(column, column + 2);
     }
 
-    // So many columns of which each is crossed by so much of a line.
     void add_ramp(int first, int count, double per_column) {
-        auto* step = &steps_[static_cast<std::size_t>(first)];
-        for (auto i = 0; i < count; ++i, ++step) {
-            step[0] += per_column / 2;
-            step[1] += per_column / 2;
-        }
+        add_evenly(&steps_[static_cast<std::size_t>(first)], count, per_column);
         note(first, first + count + 1);
     }
 

@@ -41,7 +41,8 @@ std::optional<Grown> grown_of(const FlatPath& lines, Edge edge) {
     if (!track) return std::nullopt;
     const auto pen = pen_along(Stroke{.edge = edge});
     const auto is_triangle = track->nodes.size() == 3;
-    const auto is_simple = is_triangle || way_round_middle(grown_corners(*track, pen)) != 0;
+    // Crisp ones are not added up.
+    const auto is_simple = is_triangle || (edge == Edge::smooth && way_round_middle(grown_corners(*track, pen)) != 0);
     return Grown{.group = {.rule = FillRule::nonzero,
                            .draw = [pen, edge_track = *std::move(track)](
                                        Contours& contours) { draw_grown(edge_track, pen, contours); }},
@@ -217,7 +218,7 @@ Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
     if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
     auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
     if (how.edges == Edges::shared) {
-        outline.simple_way = way_round_middle(*lines);
+        if (how.edge == Edge::smooth) outline.simple_way = way_round_middle(*lines);
         return outline;
     }
     if (auto grown = grown_of(*lines, how.edge)) {

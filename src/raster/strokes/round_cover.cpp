@@ -229,12 +229,7 @@ std::optional<RoundBand> round_band(const EllipseForm& form, double out, std::op
     if (in && *in <= -shorter) in = std::nullopt;
     const auto box = box_around({form.origin(), form.center()}, {form.a() + out, form.b() + out});
     if (!box) return std::nullopt;
-    // Beside a circle, the curve is another one.
-    const auto edge_at = [&](double distance) {
-        const auto axes = Vec{form.a(), form.b()};
-        if (axes.x != axes.y) return QuarterEdge{middle_of(*box), axes, distance};
-        return QuarterEdge{middle_of(*box), axes + Vec{distance, distance}};
-    };
+    const auto edge_at = [&](double distance) { return edge_beside(*box, {form.a(), form.b()}, distance); };
     return RoundBand{.box = *box, .outer = edge_at(out), .inner = in ? std::optional{edge_at(*in)} : std::nullopt};
 }
 
@@ -250,13 +245,23 @@ std::optional<RoundBand> round_band(const BoxForm& form, double out, std::option
     const auto edge_at = [&](double distance) {
         const auto is_sharp = form.corner_radius == 0 && join != Join::round;
         const auto radius = is_sharp ? 0 : std::max(form.corner_radius + distance, 0.0);
-        const auto reach = distance - radius;
-        return QuarterEdge{middle_of(*box) - half - Vec{reach, reach}, {radius, radius}};
+        return edge_around(*box, half, radius, distance);
     };
     return RoundBand{.box = *box, .outer = edge_at(out), .inner = in ? std::optional{edge_at(*in)} : std::nullopt};
 }
 
 }  // namespace
+
+QuarterEdge edge_beside(const Box& around, const Vec& half_axes, double distance) noexcept {
+    const auto middle = middle_of(around);
+    if (half_axes.x != half_axes.y) return {.center = middle, .half_axes = half_axes, .distance = distance};
+    return {.center = middle, .half_axes = half_axes + Vec{distance, distance}};
+}
+
+QuarterEdge edge_around(const Box& around, const Vec& half_size, double radius, double distance) noexcept {
+    const auto reach = distance - radius;
+    return {.center = middle_of(around) - half_size - Vec{reach, reach}, .half_axes = {radius, radius}};
+}
 
 std::optional<RoundBand> round_fill(const EllipseForm& form) { return round_band(form, 0, std::nullopt); }
 

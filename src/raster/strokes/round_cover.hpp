@@ -21,6 +21,11 @@ struct RoundBand {
     std::optional<QuarterEdge> inner;
 };
 
+// The edge at a distance of an upright ellipse, or of a box with round corners of a radius there, within a box of
+// pixels with the same centre. Beside a circle it is another one.
+QuarterEdge edge_beside(const Box& around, const Vec& half_axes, double distance) noexcept;
+QuarterEdge edge_around(const Box& around, const Vec& half_size, double radius, double distance) noexcept;
+
 // The fill of an ellipse, and a stroke of it, as such a band. Nothing if the ellipse is turned, very large, not centred
 // on a pixel or halfway between two; of strokes, if it is very thin, or if the inner curve meets itself.
 [[nodiscard]] std::optional<RoundBand> round_fill(const EllipseForm& form);

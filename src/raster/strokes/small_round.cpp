@@ -86,16 +86,19 @@ void SmallRound::set_row_with_hole(const QuarterRows::Columns& columns, const Qu
 
 namespace {
 
+// All of a small quarter.
+QuarterRows find_small(const QuarterEdge& edge, const Size& box, SmallQuarterRoom<SmallRound::largest>& room) noexcept {
+    SmallQuarterNumbers<SmallRound::largest> numbers;
+    return find_quarter(edge, box, QuarterPart::all_of(box),
+                        {.numbers = numbers.numbers.data(), .rows = room.rows.data(), .areas = room.areas.data()});
+}
+
 // The upper left quarter of a circle, in a box of its own.
 class KeptQuarter {
   public:
     explicit KeptQuarter(int diameter) noexcept {
-        SmallQuarterNumbers<SmallRound::largest> numbers;
         const auto half = Vec{diameter / 2.0, diameter / 2.0};
-        const auto box = Size{.width = diameter, .height = diameter};
-        rows =
-            find_quarter({.center = half, .half_axes = half}, box, QuarterPart::all_of(box),
-                         {.numbers = numbers.numbers.data(), .rows = room_.rows.data(), .areas = room_.areas.data()});
+        rows = find_small({.center = half, .half_axes = half}, {.width = diameter, .height = diameter}, room_);
     }
     KeptQuarter(const KeptQuarter&) = delete;
     KeptQuarter& operator=(const KeptQuarter&) = delete;
@@ -139,10 +142,7 @@ class SmallQuarter {
             rows_.columns = (box.width + 1) / 2;
             return;
         }
-        SmallQuarterNumbers<SmallRound::largest> numbers;
-        rows_ =
-            find_quarter(edge, box, QuarterPart::all_of(box),
-                         {.numbers = numbers.numbers.data(), .rows = room_.rows.data(), .areas = room_.areas.data()});
+        rows_ = find_small(edge, box, room_);
     }
     SmallQuarter(const SmallQuarter&) = delete;
     SmallQuarter& operator=(const SmallQuarter&) = delete;
