@@ -1,6 +1,7 @@
 // What painted a pixel, and what has become of every drawing.
 #include "color_words.hpp"
 #include "pictures.hpp"
+#include "render_scene.hpp"
 #include "scene_input.hpp"
 #include "shown.hpp"
 
@@ -266,10 +267,12 @@ Exit explain(const ExplainArguments& arguments) {
         return Exit::done;
     }
     auto list = Json::array();
-    for (const auto at : places) {
-        const auto story = coldbrick::explain(scene, at);
-        arguments.as_json ? list.push_back(json_of(scene, story)) : print_story(scene, story);
-    }
+    within_limits(scene, [&] {
+        for (const auto at : places) {
+            const auto story = coldbrick::explain(scene, at);
+            arguments.as_json ? list.push_back(json_of(scene, story)) : print_story(scene, story);
+        }
+    });
     if (arguments.as_json) print_json(list);
     return Exit::done;
 }

@@ -4,11 +4,13 @@
 
 #include <algorithm>
 #include <charconv>
+#include <cmath>
 #include <filesystem>
 #include <functional>
 #include <iostream>
 #include <limits>
 #include <string>
+#include <type_traits>
 
 #include <fmt/core.h>
 #include <fmt/format.h>
@@ -58,21 +60,22 @@ SaveOptions options_for(const SaveArguments& arguments) {
 
 namespace {
 
-// The numbers of a limit's name, and where it is kept.
-struct Limit {
+// A limit's name, whether it is a whole number, and where it is kept.
+struct NamedLimit {
     std::string_view name;
+    bool is_whole;
     std::function<void(double)> set;
 };
 
 template <class Number>
-Limit limit(std::string_view name, Number& number) {
-    return {name, [&number](double value) {
+NamedLimit limit(std::string_view name, Number& number) {
+    return {name, std::is_integral_v<Number>, [&number](double value) {
                 constexpr auto most = static_cast<double>(std::numeric_limits<Number>::max()) / 2;
                 number = static_cast<Number>(std::min(value, most));
             }};
 }
 
-std::vector<Limit> limits_of(LoadLimits& limits) {
+std::vector<NamedLimit> limits_of(LoadLimits& limits) {
     return {limit("pixels", limits.pixels),
             limit("side", limits.side),
             limit("file_bytes", limits.file_bytes),
@@ -83,11 +86,12 @@ std::vector<Limit> limits_of(LoadLimits& limits) {
             limit("scans", limits.scans)};
 }
 
-void set_limits(const std::vector<Limit>& limits, const std::vector<std::string>& words) {
+void set_limits(const std::vector<NamedLimit>& limits, const std::vector<std::string>& words) {
     for (const auto& word : words) {
         const auto equals = std::min(word.find('='), word.size());
         const auto name = word.substr(0, equals);
-        const auto found = std::find_if(limits.begin(), limits.end(), [&](const Limit& of) { return of.name == name; });
+        const auto found =
+            std::find_if(limits.begin(), limits.end(), [&](const NamedLimit& of) { return of.name == name; });
         if (found == limits.end()) {
             std::string names;
             for (const auto& of : limits) names += (names.empty() ? "" : ", ") + std::string{of.name};
@@ -97,8 +101,14 @@ void set_limits(const std::vector<Limit>& limits, const std::vector<std::string>
         const auto* const end = word.data() + word.size();
         const auto* const begin = word.data() + std::min(equals + 1, word.size());
         const auto [read_to, error] = std::from_chars(begin, end, value);
-        if (error != std::errc{} || read_to != end || !(value > 0)) {
-            throw WrongCall{fmt::format("--limit {} needs a number above 0, as in {}=1000000", name, name)};
+        const auto is_allowed = found->is_whole ? value >= 1 && value == std::floor(value) : value > 0;
+        if (error != std::errc{} || read_to != end || !is_allowed) {
+            const auto given = printable(word.substr(std::min(equals + 1, word.size())), 40);
+            throw WrongCall{
+                found->is_whole
+                    ? fmt::format("--limit {} is '{}'; allowed are whole numbers from 1 on, as in {}=1000000", name,
+                                  given, name)
+                    : fmt::format("--limit {} is '{}'; allowed are numbers above 0, as in {}=2.5", name, given, name)};
         }
         found->set(value);
     }
@@ -125,6 +135,7 @@ void set_scene_limits(SceneLimits& limits, double& film, const std::vector<std::
     all.push_back(limit("sheet_pixels", limits.sheet_pixels));
     all.push_back(limit("scene_memory", limits.scene_memory));
     all.push_back(limit("seconds", limits.seconds));
+    all.push_back(limit("work", limits.work));
     all.push_back(limit("film_seconds", film));
     set_limits(all, words);
 }

@@ -68,10 +68,13 @@ Exit render(const RenderArguments& arguments) {
     const auto is_written = !arguments.picture.empty();
     const auto format = is_written ? format_for(arguments) : FileFormat::png;
     if (!arguments.rows.empty()) {
-        const auto table =
-            arguments.rows == "-"
-                ? parse_table(read_all(std::cin, scene_limits(arguments.limits).scene_bytes), "standard input")
-                : read_table(arguments.rows);
+        const auto limits = scene_limits(arguments.limits);
+        Budget budget{{.seconds = limits.seconds, .memory = limits.scene_memory}};
+        budget.name_memory("scene_memory");
+        const auto table = budget.run([&] {
+            return arguments.rows == "-" ? parse_table(read_all(std::cin, limits.scene_bytes), "standard input")
+                                         : read_table(arguments.rows);
+        });
         const auto scene = read_scene(arguments, table.columns);
         return draw_rows(scene.program, table, scene.input.set, arguments);
     }

@@ -138,7 +138,7 @@ class Rows {
                 for (of.frame = 0; of.frame < scene.frames.count; ++of.frame) {
                     const auto one = program_.evaluate(of);
                     auto frame = sheet_as(one, sheet);
-                    render(one, frame);
+                    within_limits(one, [&] { render(one, frame); });
                     scaled(frame, arguments.scales.front(),
                            [&](const auto& picture) { writer.add(picture, one.frames.time); });
                     watch.check(path);
@@ -146,7 +146,7 @@ class Rows {
                 written = writer.finish();
                 return;
             }
-            render(scene, sheet);
+            within_limits(scene, [&] { render(scene, sheet); });
             scaled(sheet, arguments.scales.front(), [&](const auto& picture) {
                 const auto bytes =
                     encoded(picture,

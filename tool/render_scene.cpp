@@ -64,15 +64,7 @@ void draw_shown(const Scene& scene, Sheet& sheet, Shown& shown, const Told& told
 }
 
 // Of a sheet that is not explained, what reaches into it.
-void note_bounds(const Scene& scene, Shown& shown) {
-    const auto sheet = Box{.at = {}, .size = scene.size};
-    std::vector<Box> seen;
-    for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
-        const auto call = scene.drawing[number];
-        seen.push_back(intersection(intersection(call.bounds(), sheet), call.clip().value_or(sheet)));
-    }
-    shown.note(scene, seen);
-}
+void note_bounds(const Scene& scene, Shown& shown) { shown.note(scene, bounds_on_sheet(scene)); }
 
 // Whether a picture is so large that its rows are written as they are drawn, and can be.
 bool is_streamed(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
@@ -101,26 +93,28 @@ void stream_still(const Scene& scene, const std::vector<Output>& outputs, FileFo
 
 void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet,
                 Shown& shown) {
-    if (!is_explained(scene)) note_bounds(scene, shown);
-    if (is_streamed(scene, outputs, format)) return stream_still(scene, outputs, format, is_quiet, shown);
-    on_sheet(scene, format, [&](auto sheet) {
-        if (is_explained(scene)) {
-            // Drawn twice: to find what covers what, and to see what changes.
-            Progress progress{"drawings", 2 * scene.drawing.size(), is_quiet};
-            std::size_t drawn = 0;
-            draw_shown(scene, sheet, shown, [&] { progress.tell(++drawn); });
-        } else {
-            (void)render(scene, sheet, {.threads = outputs.empty() ? 1 : outputs.front().options.threads});
-        }
-        if (outputs.empty() && !is_quiet) {
-            fmt::print("{}: {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
-                       told(sheet.size(), shown));
-        }
-        for (const auto& output : outputs) {
-            scaled(sheet, output.scale, [&](const auto& picture) {
-                put_file(output.path, encoded(picture, output, format), told(picture.size(), shown), is_quiet);
-            });
-        }
+    within_limits(scene, [&] {
+        if (!is_explained(scene)) note_bounds(scene, shown);
+        if (is_streamed(scene, outputs, format)) return stream_still(scene, outputs, format, is_quiet, shown);
+        on_sheet(scene, format, [&](auto sheet) {
+            if (is_explained(scene)) {
+                // Drawn twice: to find what covers what, and to see what changes.
+                Progress progress{"drawings", 2 * scene.drawing.size(), is_quiet};
+                std::size_t drawn = 0;
+                draw_shown(scene, sheet, shown, [&] { progress.tell(++drawn); });
+            } else {
+                (void)render(scene, sheet, {.threads = outputs.empty() ? 1 : outputs.front().options.threads});
+            }
+            if (outputs.empty() && !is_quiet) {
+                fmt::print("{}: {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
+                           told(sheet.size(), shown));
+            }
+            for (const auto& output : outputs) {
+                scaled(sheet, output.scale, [&](const auto& picture) {
+                    put_file(output.path, encoded(picture, output, format), told(picture.size(), shown), is_quiet);
+                });
+            }
+        });
     });
 }
 
@@ -147,12 +141,14 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
             of.frame = frames.first + static_cast<int>(i);
             const auto scene = program.evaluate(of);
             auto sheet = make_sheet(scene);
-            if (shown.needs(scene) && is_explained(scene)) {
-                draw_shown(scene, sheet, shown, [] {});
-            } else {
-                if (shown.needs(scene)) note_bounds(scene, shown);
-                render(scene, sheet);
-            }
+            within_limits(scene, [&] {
+                if (shown.needs(scene) && is_explained(scene)) {
+                    draw_shown(scene, sheet, shown, [] {});
+                } else {
+                    if (shown.needs(scene)) note_bounds(scene, shown);
+                    render(scene, sheet);
+                }
+            });
             return DrawnFrame<Sheet>{std::move(sheet), scene.frames.rate > 0 ? scene.frames.time : 0};
         },
         [&](std::size_t i, DrawnFrame<Sheet> frame) {

@@ -62,6 +62,15 @@ void draw_frames(const SceneProgram& program, const Scene& scene, const SceneInp
 [[nodiscard]] Exit draw_rows(const SceneProgram& program, const Table& table, const std::vector<OutsideValue>& set,
                              const RenderArguments& arguments);
 
+// Calls draw() within what is left of a scene's limits, for all that is done with one picture of it.
+template <class Draw>
+void within_limits(const Scene& scene, const Draw& draw) {
+    Budget budget{scene.limits, scene.spent};
+    budget.name_memory("scene_memory");
+    const detail::BudgetScope scope{&budget};
+    draw();
+}
+
 // Calls draw(bitmap) with a new sheet in the format that suits a scene and a file.
 template <class Draw>
 void on_sheet(const Scene& scene, FileFormat format, const Draw& draw) {

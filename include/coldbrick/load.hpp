@@ -18,6 +18,7 @@
 // JPEG files with Exif orientation ask for. CMYK becomes RGB by C * K / 255 and so on.
 #pragma once
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/compare.hpp"
 #include "coldbrick/convert.hpp"
 #include "coldbrick/detail/public.hpp"
@@ -29,6 +30,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <iosfwd>
+#include <limits>
 #include <optional>
 #include <span>
 #include <string>
@@ -45,15 +47,18 @@ struct LoadLimits {
     std::uint64_t pixels = std::uint64_t{1} << 28U;      // width times height
     int side = 1 << 20;                                  // width, and height
     std::uint64_t file_bytes = std::uint64_t{1} << 31U;  // of the file
-    // Of the pixels in the format that is asked for, and of what a decoder keeps besides (the coefficients of a
-    // progressive JPEG).
+    // Of the pixels in the format that is asked for, and of what decoders keep besides (the coefficients of a
+    // progressive JPEG, the frames and rows that are being put together).
     std::uint64_t memory = std::uint64_t{1} << 32U;
     // The pixels to each byte of the file, where there are more than a million. The smallest PNG of one colour, of one
-    // bit a pixel, has 8,256.
+    // bit a pixel, has 8,256. Of a JPEG with arithmetic coding, each scan's pixels count.
     std::uint64_t pixels_per_byte = 10'000;
     std::uint64_t text_bytes = std::uint64_t{1} << 24U;  // of all texts together, unpacked
     int texts = 1000;
     int scans = 64;  // of a progressive JPEG; encoders write up to some 20
+    double seconds = std::numeric_limits<double>::infinity();  // asked for every few rows
+    // Null, or what reading is to stay within besides (budget.hpp). It can be cancelled from another thread.
+    Budget* budget = nullptr;
 };
 
 // What of a picture is kept. Of PNG without interlacing, PNM and PAM files no more than that, some rows and some of the

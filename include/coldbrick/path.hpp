@@ -16,6 +16,7 @@
 // (docs/pixel-rules.md, "Paths").
 #pragma once
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/angle.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/error.hpp"
@@ -83,7 +84,7 @@ class Path {
 
   private:
     void add(const Step& step);
-    std::vector<Step> steps_;
+    detail::CountedVector<Step> steps_;
     Position begin_;
 };
 

@@ -10,6 +10,7 @@
 // A region is kept as spans: memory and the time of everything here grow with their number, not with the area.
 #pragma once
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/spans.hpp"
@@ -38,7 +39,7 @@ class Region {
     }
 
     // Of spans that come sorted by row, then column, and neither overlap nor touch. Throws Error for others.
-    static Region of_spans(std::vector<Span> spans);
+    static Region of_spans(const std::vector<Span>& spans);
 
     [[nodiscard]] bool empty() const noexcept { return spans_.empty(); }
 
@@ -68,10 +69,10 @@ class Region {
     friend Region difference(const Region& a, const Region& b);
     friend Region symmetric_difference(const Region& a, const Region& b);
 
-    explicit Region(std::vector<Span>&& spans) noexcept : spans_{std::move(spans)} { measure(); }
+    explicit Region(detail::CountedVector<Span>&& spans) noexcept : spans_{std::move(spans)} { measure(); }
     void measure() noexcept;
 
-    std::vector<Span> spans_;
+    detail::CountedVector<Span> spans_;
     Box bounds_;
     std::int64_t area_ = 0;
 };

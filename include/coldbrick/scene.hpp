@@ -18,6 +18,7 @@
 // Link coldbrick::scene.
 #pragma once
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/compose.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/drawing.hpp"
@@ -73,9 +74,11 @@ struct SceneLimits {
     std::uint64_t depth = 1'000;                          // of loops, shapes and other blocks in each other
     std::uint64_t frames = 100'000;
     std::uint64_t sheet_pixels = std::uint64_t{1} << 26U;  // width times height of the sheet
-    // In bytes: of the tree, of patterns and pictures, and of all drawing calls and clips, about.
+    // In bytes, of a picture: of the tree, of patterns, pictures, texts, drawing calls and clips, and of what drawing
+    // takes at a time, besides the sheet.
     std::uint64_t scene_memory = std::uint64_t{1} << 29U;
-    double seconds = 60;  // to read the scene, and to draw it; asked time and again
+    double seconds = 60;                                   // to read a picture and to draw it, together
+    std::uint64_t work = std::uint64_t{1} << 40U;          // for the same, in steps (budget.hpp)
     LoadLimits pictures = {.pixels = std::uint64_t{1} << 26U, .memory = std::uint64_t{1} << 29U};  // of each
     std::vector<std::string> files_from = {};  // folders from which files may be read, besides the scene's own
 };
@@ -114,7 +117,8 @@ struct Scene {
     std::vector<std::string> kinds = {};                    // verbs and shapes, such as "stroke circle"
     std::optional<Palette> palette = std::nullopt;          // if the scene names one
     detail::Shared<detail::KeptPicture> picture = nullptr;  // the ground, if it is a picture
-    double seconds = SceneLimits{}.seconds;                 // that drawing it may take
+    DrawLimits limits = {};                                 // of drawing it
+    DrawLimits spent = nothing_spent;                       // of them, by reading it
     std::vector<Remark> remarks = {};
     SceneFrames frames = {};
     std::vector<Dial> dials = {};
@@ -214,7 +218,7 @@ class SceneProgram {
 
 namespace detail {
 
-// Draws the calls in turn, and tells of each. Throws Error once it has taken longer than the scene may.
+// Draws the calls in turn, and reports each. Throws LimitError once it has taken more than the scene may.
 using TellCall = TellTouched;
 void render(const Scene& scene, const Surface& surface, const TellCall& tell);
 Box render_in_bands(const Scene& scene, const Surface& surface, int threads);
@@ -223,7 +227,7 @@ DrawCalls draw_calls(const Scene& scene);
 }  // namespace detail
 
 // Draws the calls of a scene in turn, on the target as it is; returns for each the box that it touched, empty where it
-// touched nothing. Throws Error when it takes longer than Scene::seconds: what comes before has been drawn then.
+// touched nothing. Throws LimitError when it takes more than Scene::limits: what comes before has been drawn then.
 template <detail::PixelTarget T>
 std::vector<Box> render(const Scene& scene, T&& target) {
     std::vector<Box> all;
@@ -260,6 +264,8 @@ Explanation render_explained(const Scene& scene, T&& target) {
     return detail::explain(scene.drawing, detail::SurfaceAccess::of(target), detail::draw_calls(scene));
 }
 [[nodiscard]] Explanation explain(const Scene& scene);
+// For each call of a scene, what of the box around it lies on the sheet and in its clip; in the time of drawing it.
+[[nodiscard]] std::vector<Box> bounds_on_sheet(const Scene& scene);
 [[nodiscard]] PixelStory explain(const Scene& scene, Point pixel);
 
 // The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, the way there, and the

@@ -12,6 +12,7 @@
 
 #include "coldbrick/detail/public.hpp"
 
+#include <cstddef>
 #include <cstdint>
 #include <string>
 #include <string_view>
@@ -19,6 +20,8 @@
 
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
+
+inline constexpr std::size_t max_table_columns = 65'536;
 
 struct TableRow {
     int line = 0;                    // in the file, from 1: where it begins
@@ -36,7 +39,7 @@ struct Table {
 
 // Reads a table out of a text, or out of a file of at most so many bytes. Throws Error "name:line:column: ..." for what
 // is no table: a quote that is not closed or stands inside a cell, a row with more or fewer cells than there are
-// columns, a column without a name, or two of one name.
+// columns, a column without a name, two of one name, or more than max_table_columns; LimitError inside a budget.
 [[nodiscard]] Table parse_table(std::string_view text, std::string_view name = "table");
 [[nodiscard]] Table read_table(const std::string& path, std::uint64_t file_bytes = std::uint64_t{1} << 28U);
 

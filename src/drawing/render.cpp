@@ -3,6 +3,7 @@
 #include "paint/brush.hpp"
 #include "paint/plain_shapes.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/draw_each.hpp"
 
 #include <optional>
@@ -107,12 +108,17 @@ void CallRenderer::look_at(const Surface& surface) {
 }
 
 Box CallRenderer::draw(std::size_t number) {
+    // The pixels of the call before are paid for now: a call that has begun ends.
+    constexpr auto pixels_of_step = 16U;
+    const auto& [width, height] = touched_.size;
+    const auto pixels = static_cast<std::uint64_t>(std::max(width, 0)) * static_cast<std::uint64_t>(std::max(height, 0));
+    spend_work(pixels / pixels_of_step + pixels_of_step);
     const auto& call = calls_.list[number];
     if (call.clips != clipped_by_) {
         clipped_ = clipped(surface_, calls_.clips[call.clips]);
         clipped_by_ = call.clips;
     }
-    return draw_call(calls_, call, clipped_, *brushes_);
+    return touched_ = draw_call(calls_, call, clipped_, *brushes_);
 }
 
 }  // namespace detail

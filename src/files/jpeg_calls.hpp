@@ -1,11 +1,12 @@
 // Calls of libjpeg, which knows neither exceptions nor destructors.
 #pragma once
 
-#include "coldbrick/error.hpp"
+#include "coldbrick/budget.hpp"
 
 #include <csetjmp>
 #include <cstddef>
 #include <cstdio>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -20,6 +21,7 @@ struct JpegFaults {
     jpeg_error_mgr manager;
     std::jmp_buf leave;
     char fault[JMSG_LENGTH_MAX] = "";
+    std::optional<Limit> limit = std::nullopt;  // that was met
     std::vector<std::string> warnings = {};
 
     static JpegFaults& of(j_common_ptr jpeg) noexcept { return *reinterpret_cast<JpegFaults*>(jpeg->err); }
@@ -45,8 +47,21 @@ struct JpegFaults {
     template <class Call>
     void run(const Call& call) {
         // NOLINTNEXTLINE(cert-err52-cpp)
-        if (setjmp(leave) != 0) throw Error{std::string{"jpeg: "} + fault};
+        if (setjmp(leave) != 0) {
+            if (limit) throw LimitError{*limit, std::string{"jpeg: "} + fault};
+            throw Error{std::string{"jpeg: "} + fault};
+        }
         call();
+    }
+
+    // Adds work to the budget; what that refuses becomes the fault.
+    void spend(std::uint64_t work) noexcept {
+        try {
+            spend_work(work);
+        } catch (const LimitError& error) {
+            limit = error.limit();
+            std::snprintf(fault, sizeof fault, "%s", error.what());
+        }
     }
 
   private:
@@ -56,10 +71,11 @@ struct JpegFaults {
         const auto is_harmless = manager.msg_code == JWRN_EXTRANEOUS_DATA || manager.msg_code == JWRN_JFIF_MAJOR ||
                                  manager.msg_code == JWRN_ADOBE_XFORM;
         if (!is_harmless) manager.error_exit(jpeg);
-        manager.format_message(jpeg, fault);
+        char warning[JMSG_LENGTH_MAX] = "";
+        manager.format_message(jpeg, warning);
         constexpr std::size_t most = 20;
         try {
-            if (warnings.size() < most) warnings.emplace_back(fault);
+            if (warnings.size() < most) warnings.emplace_back(warning);
         } catch (const std::bad_alloc&) {
             return;
         }

@@ -99,6 +99,7 @@ std::vector<std::uint8_t> read_regular_file(const fs::path& path, const LoadLimi
 }
 
 PictureInfo read_picture(const detail::ByteSource& file, const LoadLimits& limits, detail::PixelSink& sink) {
+    const detail::LoadBudget budget{limits};
     check_length(file.size(), limits);
     std::array<std::uint8_t, 16> first{};
     const auto count = static_cast<std::size_t>(std::min<std::uint64_t>(file.size(), first.size()));
@@ -132,6 +133,8 @@ template <class Read>
 PictureInfo read_named(const fs::path& path, const Read& read) {
     try {
         return read(path);
+    } catch (const LimitError& error) {
+        throw LimitError{error.limit(), printable(path.string()) + ": " + error.what()};
     } catch (const Error& error) {
         throw Error{printable(path.string()) + ": " + error.what()};
     }
@@ -241,10 +244,14 @@ void detail::check_size(std::string_view kind, std::int64_t width, std::int64_t 
 void detail::check_shrinkage(std::string_view kind, Size size, std::uint64_t file_bytes, const LoadLimits& limits) {
     constexpr auto harmless = std::uint64_t{1} << 20U;
     const auto pixels = pixel_count(size);
-    if (pixels <= harmless || pixels / limits.pixels_per_byte <= file_bytes) return;
+    if (pixels <= harmless || fits_bytes(pixels, file_bytes, limits)) return;
     throw Error{std::string{kind} + ": it has " + std::to_string(file_bytes) + " bytes for " + std::to_string(pixels) +
                 " pixels; allowed are " + std::to_string(limits.pixels_per_byte) +
                 " pixels to a byte (limit pixels_per_byte)"};
+}
+
+bool detail::fits_bytes(std::uint64_t pixels, std::uint64_t file_bytes, const LoadLimits& limits) noexcept {
+    return limits.pixels_per_byte > 0 && pixels / limits.pixels_per_byte <= file_bytes;
 }
 
 void detail::check_memory(std::string_view kind, std::uint64_t bytes, const LoadLimits& limits) {

@@ -11,27 +11,48 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// Leaves reading when a file has more scans than are allowed: it is asked for each row of each scan.
-struct ScanCounter {
-    explicit ScanCounter(int most) noexcept : most_scans{most} {
+// Leaves reading when a file has more scans than are allowed, or their pixels are too many for its bytes, or the budget
+// is spent: libjpeg asks it for each row of blocks of each scan.
+class ScanCounter {
+  public:
+    ScanCounter(std::uint64_t file_bytes, const LoadLimits& limits) noexcept
+        : file_bytes_{file_bytes}, limits_{limits} {
         monitor.progress_monitor = [](j_common_ptr jpeg) {
-            const auto scan = reinterpret_cast<j_decompress_ptr>(jpeg)->input_scan_number;
-            const auto most_allowed = reinterpret_cast<ScanCounter*>(jpeg->progress)->most_scans;
-            if (scan <= most_allowed) return;
+            auto& counter = *reinterpret_cast<ScanCounter*>(jpeg->progress);
             auto& faults = JpegFaults::of(jpeg);
-            std::snprintf(faults.fault, sizeof faults.fault,
-                          "it has more scans than the %d that are allowed (limit scans)", most_allowed);
-            faults.leave_reading();
+            counter.look(*reinterpret_cast<j_decompress_ptr>(jpeg), faults);
+            if (faults.fault[0] != '\0') faults.leave_reading();
         };
     }
 
     jpeg_progress_mgr monitor{};  // the first member, so that the counter is found from it
-    int most_scans;
+
+  private:
+    void look(const jpeg_decompress_struct& jpeg, JpegFaults& faults) noexcept {
+        const auto pixels_of_row = std::uint64_t{jpeg.image_width} * DCTSIZE;
+        constexpr auto pixels_of_step = 4U;
+        faults.spend(pixels_of_row / pixels_of_step);
+        if (jpeg.input_scan_number > limits_.scans) {
+            std::snprintf(faults.fault, sizeof faults.fault,
+                          "it has more scans than the %d that are allowed (limit scans)", limits_.scans);
+        }
+        // By arithmetic coding, blocks of no change take no bytes.
+        pixels_ += pixels_of_row;
+        constexpr auto harmless = std::uint64_t{1} << 21U;
+        if (jpeg.arith_code == FALSE || pixels_ <= harmless || fits_bytes(pixels_, file_bytes_, limits_)) return;
+        std::snprintf(faults.fault, sizeof faults.fault,
+                      "its scans have more than the %llu pixels to a byte that are allowed (limit pixels_per_byte)",
+                      static_cast<unsigned long long>(limits_.pixels_per_byte));
+    }
+
+    std::uint64_t file_bytes_;
+    const LoadLimits& limits_;
+    std::uint64_t pixels_ = 0;  // of all scans so far
 };
 
 class JpegReader {
   public:
-    JpegReader(FileBytes file, int most_scans) : scans_{most_scans} {
+    JpegReader(FileBytes file, const LoadLimits& limits) : scans_{file.size(), limits} {
         open_.jpeg.err = faults_.set_up();
         faults_.run([&] {
             jpeg_create_decompress(&open_.jpeg);
@@ -194,7 +215,7 @@ std::optional<Density> density_of(const jpeg_decompress_struct& jpeg) {
 }  // namespace
 
 PictureInfo read_jpeg(FileBytes file, const LoadLimits& limits, PixelSink& sink) {
-    JpegReader reader{file, limits.scans};
+    JpegReader reader{file, limits};
     const auto& header = reader.header();
     check_size("jpeg", header.image_width, header.image_height, limits);
     const auto stored =

@@ -125,6 +125,10 @@ class PngFilmReader {
         if (chunk.kind == "IHDR") {
             header_.assign(chunk.bytes.begin(), chunk.bytes.end());
         } else if (chunk.kind == "PLTE" || chunk.kind == "tRNS") {
+            // The first of each counts, as for libpng, and is no longer than a palette can be.
+            constexpr std::size_t most = 768;
+            auto& has_one = chunk.kind == "PLTE" ? has_palette_ : has_transparency_;
+            if (std::exchange(has_one, true) || chunk.bytes.size() > most) return;
             PngChunks to{before_};
             to.add(chunk.kind, [&](Bytes& bytes) { put_all(bytes, chunk.bytes); });
         } else if (chunk.kind == "fcTL") {
@@ -184,6 +188,8 @@ class PngFilmReader {
     const LoadLimits& limits_;
     FilmMaker maker_;
     Bytes header_;
+    bool has_palette_ = false;
+    bool has_transparency_ = false;
     Bytes before_;  // palette and transparency, behind the beginning of a file
     std::optional<Control> control_;
     std::vector<FileBytes> pixels_;

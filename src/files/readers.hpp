@@ -36,7 +36,27 @@ std::string read_text_file(const std::string& path, std::uint64_t most);
 // Throws Error if a file's size is empty or over the limits.
 void check_size(std::string_view kind, std::int64_t width, std::int64_t height, const LoadLimits& limits);
 
+// The time and memory that reading a file may take, for the calls on this thread until the end of the block.
+class LoadBudget {
+  public:
+    explicit LoadBudget(const LoadLimits& limits)
+        : around_{limits.budget != nullptr ? limits.budget : budget_of_thread.budget},
+          budget_{{.seconds = limits.seconds, .memory = limits.memory}},
+          within_{&budget_} {}
+    LoadBudget(const LoadBudget&) = delete;
+    LoadBudget(LoadBudget&&) = delete;
+    LoadBudget& operator=(const LoadBudget&) = delete;
+    LoadBudget& operator=(LoadBudget&&) = delete;
+    ~LoadBudget() { budget_.give_back(budget_.spent().memory); }
+
+  private:
+    BudgetScope around_;
+    Budget budget_;
+    BudgetScope within_;
+};
+
 // Throws Error if a file has too few bytes for its pixels (LoadLimits::pixels_per_byte).
+[[nodiscard]] bool fits_bytes(std::uint64_t pixels, std::uint64_t file_bytes, const LoadLimits& limits) noexcept;
 void check_shrinkage(std::string_view kind, Size size, std::uint64_t file_bytes, const LoadLimits& limits);
 
 // Throws Error if reading would take more memory than the limits allow.

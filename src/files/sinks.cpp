@@ -19,6 +19,7 @@ void PixelSink::begin(std::string_view kind, const StoredPixels& stored, const L
     stored_ = stored;
     kept_ = kept_bytes();
     check_memory(kind, kept_ + besides, limits);
+    take_memory(kept_ + besides);
     prepare();
 }
 
@@ -39,7 +40,7 @@ std::uint64_t PictureSink::kept_bytes() const {
     return static_cast<std::uint64_t>(kernel.row_bytes(width)) * static_cast<unsigned>(height);
 }
 
-void PictureSink::take(const std::uint8_t* pixels, int count, Point at, Point step) {
+void PictureSink::take_pixels(const std::uint8_t* pixels, int count, Point at, Point step) {
     store(pixels, count, at, step, surface_);
 }
 
@@ -143,7 +144,7 @@ void ExcerptSink::prepare() {
     kept_.stride = static_cast<std::ptrdiff_t>(stored().kernel->row_bytes(part_.size.width));
 }
 
-void ExcerptSink::take(const std::uint8_t* pixels, int count, Point at, Point step) {
+void ExcerptSink::take_pixels(const std::uint8_t* pixels, int count, Point at, Point step) {
     const auto in_part = at - part_.at;
     const auto across = numbers_within(in_part.x, step.x, part_.size.width);
     const auto down = numbers_within(in_part.y, step.y, part_.size.height);
@@ -178,7 +179,7 @@ void PlacesSink::prepare() {
     }
 }
 
-void PlacesSink::take(const std::uint8_t* pixels, int count, Point at, Point step) {
+void PlacesSink::take_pixels(const std::uint8_t* pixels, int count, Point at, Point step) {
     const auto pixels_there = surface_of(pixels, {.width = count, .height = 1});
     const auto look = [&](const auto& places, int key, const auto& way, int along, int by) {
         const auto [first, last] = places.equal_range(key);

@@ -31,7 +31,11 @@ class PixelSink {
 
     // Pixels that lie one after the other in the memory and, from one place of the picture on, each `step` further in
     // the picture.
-    virtual void take(const std::uint8_t* pixels, int count, Point at, Point step) = 0;
+    void take(const std::uint8_t* pixels, int count, Point at, Point step) {
+        constexpr auto pixels_of_step = 16U;
+        spend_work(1 + static_cast<unsigned>(count) / pixels_of_step);
+        take_pixels(pixels, count, at, step);
+    }
 
     // Whether anything of a row is wanted. A reader that can leave rows out need not give the others.
     [[nodiscard]] virtual bool wants_row(int /*y*/) const { return true; }
@@ -55,6 +59,7 @@ class PixelSink {
     // How many bytes are kept, and the memory for them.
     [[nodiscard]] virtual std::uint64_t kept_bytes() const = 0;
     virtual void prepare() = 0;
+    virtual void take_pixels(const std::uint8_t* pixels, int count, Point at, Point step) = 0;
 
     StoredPixels stored_;
     std::uint64_t kept_ = 0;
@@ -65,7 +70,7 @@ class PictureSink : public PixelSink {
   public:
     explicit PictureSink(const LoadTarget& target) noexcept : target_{target} {}
 
-    void take(const std::uint8_t* pixels, int count, Point at, Point step) override;
+    void take_pixels(const std::uint8_t* pixels, int count, Point at, Point step) override;
 
   private:
     [[nodiscard]] std::uint64_t kept_bytes() const override;
@@ -80,7 +85,7 @@ class ExcerptSink : public PixelSink {
   public:
     ExcerptSink(const LoadTarget& target, const Excerpt& excerpt) noexcept : target_{target}, excerpt_{excerpt} {}
 
-    void take(const std::uint8_t* pixels, int count, Point at, Point step) override;
+    void take_pixels(const std::uint8_t* pixels, int count, Point at, Point step) override;
     [[nodiscard]] bool wants_row(int y) const override { return y >= part_.at.y && y < part_.at.y + part_.size.height; }
     void finish() override;
 
@@ -104,7 +109,7 @@ class SurveySink : public PixelSink {
   public:
     explicit SurveySink(std::size_t most_colors) : survey_{most_colors} {}
 
-    void take(const std::uint8_t* pixels, int count, Point, Point) override {
+    void take_pixels(const std::uint8_t* pixels, int count, Point, Point) override {
         survey_.take(surface_of(pixels, {.width = count, .height = 1}));
     }
 
@@ -125,7 +130,7 @@ class PlacesSink : public PixelSink {
   public:
     explicit PlacesSink(std::span<const Point> places) : places_{places}, colors_(places.size()) {}
 
-    void take(const std::uint8_t* pixels, int count, Point at, Point step) override;
+    void take_pixels(const std::uint8_t* pixels, int count, Point at, Point step) override;
     [[nodiscard]] bool wants_row(int y) const override { return by_row_.contains(y); }
 
     [[nodiscard]] std::vector<Color16>& colors() noexcept { return colors_; }

@@ -116,7 +116,7 @@ Region pixels_unlike(const Surface& from, Color color, Point at) {
             }
         }
     }
-    return Region::of_spans(std::move(spans));
+    return Region::of_spans(spans);
 }
 
 // Rows that need no arithmetic, or only that of source-over in the same format. Says whether it could.

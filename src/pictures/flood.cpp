@@ -197,7 +197,7 @@ class Flooder {
         }
         std::sort(spans.begin(), spans.end(),
                   [](const Span& a, const Span& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
-        return Region::of_spans(std::move(spans));
+        return Region::of_spans(spans);
     }
 
   private:

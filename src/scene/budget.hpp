@@ -4,49 +4,37 @@
 #include "geometry/limits.hpp"
 #include "scene/words.hpp"
 
-#include <algorithm>
-#include <chrono>
+#include "coldbrick/budget.hpp"
+
 #include <string>
 
 namespace coldbrick::inline v0::detail {
 
-// A time that may pass.
-class Stopwatch {
+// Memory, work and time of reading a scene, and the number of its statements.
+class SceneBudget {
   public:
-    explicit Stopwatch(double seconds) noexcept : seconds_{seconds} {}
-    [[nodiscard]] bool is_over() const noexcept {
-        return std::chrono::duration<double>{std::chrono::steady_clock::now() - begin_}.count() > seconds_;
+    SceneBudget(const SceneLimits& limits, Faults& faults, const DrawLimits& spent = nothing_spent)
+        : limits_{limits}, faults_{faults}, budget_{drawing_limits(limits), spent} {
+        budget_.name_memory("scene_memory");
     }
 
-  private:
-    double seconds_;
-    std::chrono::steady_clock::time_point begin_ = std::chrono::steady_clock::now();
-};
-
-// Memory that is asked for and time that passes while a scene is read.
-class Budget {
-  public:
-    Budget(const SceneLimits& limits, Faults& faults) noexcept
-        : limits_{limits}, faults_{faults}, watch_{limits.seconds} {}
+    [[nodiscard]] static DrawLimits drawing_limits(const SceneLimits& limits) noexcept {
+        return {.seconds = limits.seconds, .memory = limits.scene_memory, .work = limits.work};
+    }
 
     [[nodiscard]] const SceneLimits& limits() const noexcept { return limits_; }
 
-    // Says whether so many bytes may be asked for now; if not, the fault is told at the word, and the budget is spent.
-    bool spend(std::uint64_t bytes, const Word& word) {
-        if (!is_spent_ && bytes <= limits_.scene_memory - std::min(used_, limits_.scene_memory)) {
-            used_ += bytes;
-            return true;
-        }
-        return refuse_memory(word);
-    }
+    // The budget of the library's calls while the scene is read.
+    [[nodiscard]] Budget& of_calls() noexcept { return budget_; }
+
+    // Whether so many bytes may be asked for now; if not, reports a fault at the word, and the budget is spent.
+    bool spend(std::uint64_t bytes, const Word& word);
 
     // How many bytes there are still.
-    [[nodiscard]] std::uint64_t rest() const noexcept {
-        return is_spent_ ? 0 : limits_.scene_memory - std::min(used_, limits_.scene_memory);
-    }
+    [[nodiscard]] std::uint64_t rest() const noexcept { return is_spent() ? 0 : budget_.rest().memory; }
 
     // Bytes that are not needed any more.
-    void give_back(std::uint64_t bytes) noexcept { used_ -= std::min(bytes, used_); }
+    void give_back(std::uint64_t bytes) noexcept { budget_.give_back(bytes); }
 
     // The same of the number of statements that are run, and now and then of time.
     void count_statement(const Word& word) {
@@ -57,19 +45,20 @@ class Budget {
     void check_time(const Word& word);
 
     // Whether a limit has been met: nothing more is read then.
-    [[nodiscard]] bool is_spent() const noexcept { return is_spent_; }
+    [[nodiscard]] bool is_spent() const noexcept { return is_spent_ || budget_.is_spent(); }
 
-    // Tells a limit that has been met.
+    // Reports a limit that has been met.
     void refuse(const Word& word, const std::string& what, std::string_view limit);
+
+    // The same of one that a call of the library has met.
+    void refuse(const Word& word, const LimitError& error);
 
   private:
     void refuse_statements(const Word& word);
-    bool refuse_memory(const Word& word);
 
     const SceneLimits& limits_;
     Faults& faults_;
-    Stopwatch watch_;
-    std::uint64_t used_ = 0;
+    Budget budget_;
     std::uint64_t statements_ = 0;
     bool is_spent_ = false;
 };

@@ -21,7 +21,7 @@ namespace coldbrick::inline v0::detail {
 // Reads font files by the names that stand in a scene, each once.
 class FaceReader {
   public:
-    FaceReader(SceneFiles& files, LoadedFiles& loaded, Budget& budget, Faults& faults)
+    FaceReader(SceneFiles& files, LoadedFiles& loaded, SceneBudget& budget, Faults& faults)
         : files_{files}, loaded_{loaded}, budget_{budget}, faults_{faults} {}
 
     // What "face NAME = FACE ..." says, from FACE on.
@@ -33,7 +33,7 @@ class FaceReader {
 
     SceneFiles& files_;
     LoadedFiles& loaded_;
-    Budget& budget_;
+    SceneBudget& budget_;
     Faults& faults_;
     std::map<std::pair<std::string, int>, Face> read_;
 };

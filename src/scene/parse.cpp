@@ -23,7 +23,7 @@ const Word& beginning() {
 
 }  // namespace
 
-ProgramParser::ProgramParser(Program& program, SceneFiles& files, Budget& budget, Faults& faults)
+ProgramParser::ProgramParser(Program& program, SceneFiles& files, SceneBudget& budget, Faults& faults)
     : program_{program},
       files_{files},
       budget_{budget},

@@ -17,7 +17,7 @@ namespace coldbrick::inline v0::detail {
 
 class ProgramParser {
   public:
-    ProgramParser(Program& program, SceneFiles& files, Budget& budget, Faults& faults);
+    ProgramParser(Program& program, SceneFiles& files, SceneBudget& budget, Faults& faults);
 
     // Reads all of it. Statements with faults are there too, marked, so that what follows is looked at.
     void parse(std::string_view text, const std::vector<std::string>& outside);
@@ -67,7 +67,7 @@ class ProgramParser {
 
     Program& program_;
     SceneFiles& files_;
-    Budget& budget_;
+    SceneBudget& budget_;
     Faults& faults_;
     Scope scope_;
     Compiler compiler_;

@@ -18,7 +18,7 @@ namespace coldbrick::inline v0::detail {
 // Reads picture files by the names that stand in a scene, each once, and keeps what pastes make of them, each once.
 class PictureReader {
   public:
-    PictureReader(SceneFiles& files, LoadedFiles& loaded, Budget& budget, Faults& faults)
+    PictureReader(SceneFiles& files, LoadedFiles& loaded, SceneBudget& budget, Faults& faults)
         : files_{files}, loaded_{loaded}, budget_{budget}, faults_{faults} {}
 
     // The picture of a file's name, that stands at a word; null if there is a fault.
@@ -35,7 +35,7 @@ class PictureReader {
 
     SceneFiles& files_;
     LoadedFiles& loaded_;
-    Budget& budget_;
+    SceneBudget& budget_;
     Faults& faults_;
     std::map<std::string, std::shared_ptr<const Bitmap<Rgba8>>, std::less<>> read_;
     std::map<Shaped, std::shared_ptr<const Bitmap<Rgba8>>> shaped_;

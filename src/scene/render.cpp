@@ -63,23 +63,34 @@ namespace detail {
 
 namespace {
 
-// Draws calls of a scene, in the time that it may take, and says where faults are.
+// Draws calls of a scene, within its limits, and says where faults are.
 class SceneWays {
   public:
-    explicit SceneWays(const Scene& scene) noexcept : scene_{scene}, watch_{scene.seconds} {}
+    explicit SceneWays(const Scene& scene) : scene_{scene}, budget_{scene.limits, scene.spent}, scope_{&budget_} {
+        budget_.name_memory("scene_memory");
+    }
+
+    // Calls work(), and says at which statement it meets a limit.
+    template <class Work>
+    auto at_place(std::size_t number, const Work& work) const {
+        try {
+            return work();
+        } catch (const LimitError& error) {
+            throw LimitError{error.limit(), place_of(scene_, number) + error.what()};
+        }
+    }
 
     Box draw(CallRenderer& renderer, std::size_t number) const {
-        constexpr std::size_t between_looks = 16;
-        if (number % between_looks == 0 && watch_.is_over()) {
-            throw Error{place_of(scene_, number) + "drawing has taken longer than the " + in_digits(scene_.seconds) +
-                        " seconds that it may (limit seconds)"};
-        }
-        // Some faults depend on what is seen, and come up only now.
-        try {
-            return renderer.draw(number);
-        } catch (const Error& error) {
-            throw Error{place_of(scene_, number) + error.what()};
-        }
+        return at_place(number, [&] {
+            // Some faults depend on what is seen, and come up only now.
+            try {
+                return renderer.draw(number);
+            } catch (const LimitError&) {
+                throw;
+            } catch (const Error& error) {
+                throw Error{place_of(scene_, number) + error.what()};
+            }
+        });
     }
 
     [[nodiscard]] DrawingWays ways() const noexcept {
@@ -96,7 +107,8 @@ class SceneWays {
 
   private:
     const Scene& scene_;
-    Stopwatch watch_;
+    Budget budget_;
+    BudgetScope scope_;
 };
 
 }  // namespace
@@ -104,7 +116,10 @@ class SceneWays {
 void render(const Scene& scene, const Surface& surface, const TellCall& tell) {
     const SceneWays ways{scene};
     CallRenderer renderer{scene.drawing, surface};
-    for (std::size_t number = 0; number < scene.drawing.size(); ++number) tell(number, ways.draw(renderer, number));
+    for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
+        const auto touched = ways.draw(renderer, number);
+        ways.at_place(number, [&] { tell(number, touched); });
+    }
 }
 
 Box render_in_bands(const Scene& scene, const Surface& surface, int threads) {
@@ -118,6 +133,19 @@ void save(const Scene& scene, const FilePath& path, FileFormat format, const Sav
     const detail::SceneWays ways{scene};
     detail::save_in_bands(scene.drawing, {.size = scene.size, .ground = scene.ground, .palette = scene.palette}, path,
                           format, options, ways.ways());
+}
+
+std::vector<Box> bounds_on_sheet(const Scene& scene) {
+    const detail::SceneWays ways{scene};
+    const auto sheet = Box{.at = {}, .size = scene.size};
+    std::vector<Box> boxes;
+    boxes.reserve(scene.drawing.size());
+    for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
+        const auto call = scene.drawing[number];
+        const auto box = ways.at_place(number, [&] { return call.bounds(); });
+        boxes.push_back(intersection(intersection(box, sheet), call.clip().value_or(sheet)));
+    }
+    return boxes;
 }
 
 detail::DrawCalls detail::draw_calls(const Scene& scene) {
@@ -180,10 +208,12 @@ std::string reason(const Scene& scene, std::size_t number, const CallStory& stor
 }  // namespace
 
 Explanation explain(const Scene& scene) {
+    const detail::SceneWays both_times{scene};
     return on_sheet(scene, [&](auto sheet) { return render_explained(scene, sheet); });
 }
 
 PixelStory explain(const Scene& scene, Point pixel) {
+    const detail::SceneWays every_time{scene};
     return on_sheet(scene, [&](auto sheet) {
         return detail::explain(scene.drawing, detail::SurfaceAccess::of(sheet), pixel, detail::draw_calls(scene));
     });

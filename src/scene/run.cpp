@@ -76,8 +76,16 @@ void Runner::run() {
         budget_.count_statement(node.verb);
         ++next_;
         const auto before = faults_.count();
-        take(node);
-        if (faults_.count() == before) continue;
+        try {
+            take(node);
+        } catch (const LimitError& error) {
+            budget_.refuse(node.verb, error);
+        }
+        if (faults_.count() == before) {
+            // A limit may have been met where faults are not reported.
+            budget_.check_time(node.verb);
+            continue;
+        }
         // In a loop the same would be told over and over.
         const auto is_repeated = std::any_of(blocks_.begin(), blocks_.end(), [&](const OpenBlock& block) {
             return block.is_use || program_.nodes[block.node].kind->block == Block::repeat;

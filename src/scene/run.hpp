@@ -19,7 +19,7 @@ struct RunWith {
     const SceneInput& input;
     SceneFiles& files;
     LoadedFiles& loaded;
-    Budget& budget;
+    SceneBudget& budget;
     Faults& faults;
 };
 
@@ -119,7 +119,7 @@ class Runner {
 
     const Program& program_;
     const SceneInput& input_;
-    Budget& budget_;
+    SceneBudget& budget_;
     Faults& faults_;
     Scene& scene_;
     Memory memory_;

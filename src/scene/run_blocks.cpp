@@ -184,7 +184,7 @@ void Runner::begin_pattern(const Node& node) {
     } else if (size && ground && offset && placing &&
                budget_.spend(pixel_count(*size) * (bytes_per_pixel<Rgba8> + sizeof(Color16)), given.word("size"))) {
         next.pattern = std::make_shared<Scene>(
-            Scene{.name = scene_.name, .size = *size, .ground = *ground, .drawing = {}, .seconds = scene_.seconds});
+            Scene{.name = scene_.name, .size = *size, .ground = *ground, .drawing = {}, .limits = scene_.limits});
         next.view = next.pattern->drawing.under({});
         next.offset = *offset;
         next.placing = *placing;

@@ -23,6 +23,7 @@ struct LoadedProgram {
     SceneLimits limits;
     Program program;
     std::vector<Remark> remarks;
+    DrawLimits spent = nothing_spent;  // by parsing it: time; its memory is counted anew for each picture
     std::size_t faults = 0;
     mutable LoadedFiles files;
 };
@@ -31,22 +32,30 @@ namespace {
 
 // Parses, and leaves the faults to be told with those of a first run.
 void parse_into(LoadedProgram& loaded, std::string_view text, const std::vector<std::string>& outside, Faults& faults) {
-    Budget budget{loaded.limits, faults};
+    SceneBudget budget{loaded.limits, faults};
+    const BudgetScope scope{&budget.of_calls()};
     SceneFiles files{loaded.folder, loaded.limits, faults};
     ProgramParser parser{loaded.program, files, budget, faults};
     parser.parse(text, outside);
+    loaded.spent.seconds = budget.of_calls().spent().seconds;
     loaded.remarks = faults.take_remarks();
 }
 
 // Runs it, with what it takes to be kept already paid for.
 Scene run(const LoadedProgram& loaded, const SceneInput& input, Faults& faults) {
-    Scene scene{.name = loaded.name, .size = {}, .ground = {}, .drawing = {}, .seconds = loaded.limits.seconds};
+    Scene scene{.name = loaded.name,
+                .size = {},
+                .ground = {},
+                .drawing = {},
+                .limits = SceneBudget::drawing_limits(loaded.limits)};
     for (std::size_t i = 1; i < loaded.program.sources.size(); ++i)
         scene.files.push_back(loaded.program.sources[i].name);
-    Budget budget{loaded.limits, faults};
+    SceneBudget budget{loaded.limits, faults, loaded.spent};
+    const BudgetScope scope{&budget.of_calls()};
     SceneFiles files{loaded.folder, loaded.limits, faults};
     budget.spend(loaded.program.bytes(), {.text = {}, .place = {.line = 1, .column = 1}});
     Runner{{loaded.program, input, files, loaded.files, budget, faults}, scene}.run();
+    scene.spent = budget.of_calls().spent();
     scene.remarks = loaded.remarks;
     for (auto& remark : faults.take_remarks()) scene.remarks.push_back(std::move(remark));
     return scene;

@@ -1,4 +1,5 @@
 // Comma-separated values, RFC 4180.
+#include "coldbrick/budget.hpp"
 #include "coldbrick/table.hpp"
 
 #include "files/readers.hpp"
@@ -24,14 +25,19 @@ class TableReader {
         while (at_ < text_.size()) {
             const auto line = line_;
             const auto begin = at_;
-            auto row = read_row();
+            auto row = read_row(is_head ? max_table_columns : table.columns.size());
             if (row.size() == 1 && row[0].empty() && text_[begin] != '"') continue;
             if (is_head) {
+                if (cells_ > max_table_columns) {
+                    refuse(line, 1,
+                           "the table has " + std::to_string(cells_) + " columns; allowed are " +
+                               std::to_string(max_table_columns));
+                }
                 table.columns = std::move(row);
                 check_columns(table.columns, line);
-            } else if (row.size() != table.columns.size()) {
+            } else if (cells_ != table.columns.size()) {
                 refuse(line, 1,
-                       "this row has " + std::to_string(row.size()) + " cells, and the table " +
+                       "this row has " + std::to_string(cells_) + " cells, and the table " +
                            std::to_string(table.columns.size()) + " columns");
             } else {
                 table.rows.push_back({.line = line, .cells = std::move(row)});
@@ -77,10 +83,18 @@ class TableReader {
         line_begin_ = at_;
     }
 
-    std::vector<std::string> read_row() {
+    // Of more cells than these, the others are counted and not kept.
+    std::vector<std::string> read_row(std::size_t most) {
         std::vector<std::string> cells;
-        while (true) {
-            cells.push_back(at_ < text_.size() && text_[at_] == '"' ? read_quoted() : read_plain());
+        constexpr std::size_t many = 1024;
+        cells.reserve(std::min(most, many));
+        for (cells_ = 1;; ++cells_) {
+            auto cell = at_ < text_.size() && text_[at_] == '"' ? read_quoted() : read_plain();
+            detail::spend_work(4);
+            if (cells_ <= most) {
+                memory_.add(sizeof cell + cell.size());
+                cells.push_back(std::move(cell));
+            }
             if (at_line_end()) break;
             ++at_;  // the comma
         }
@@ -127,7 +141,9 @@ class TableReader {
     std::string_view name_;
     std::size_t at_ = 0;
     std::size_t line_begin_ = 0;
+    std::size_t cells_ = 0;  // of the last row
     int line_ = 1;
+    detail::MemoryHold memory_;
 };
 
 }  // namespace

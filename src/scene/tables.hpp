@@ -28,7 +28,7 @@ struct LoadedFiles {
 // Reads tables by the names that stand in a scene.
 class TableReader {
   public:
-    TableReader(SceneFiles& files, LoadedFiles& loaded, Budget& budget, Faults& faults)
+    TableReader(SceneFiles& files, LoadedFiles& loaded, SceneBudget& budget, Faults& faults)
         : files_{files}, loaded_{loaded}, budget_{budget}, faults_{faults} {}
 
     // Null if there is a fault.
@@ -37,7 +37,7 @@ class TableReader {
   private:
     SceneFiles& files_;
     LoadedFiles& loaded_;
-    Budget& budget_;
+    SceneBudget& budget_;
     Faults& faults_;
     std::set<std::string, std::less<>> paid_;  // what the budget knows
 };

@@ -5,6 +5,8 @@
 #include "raster/strokes/round_tables.hpp"
 #include "shapes/shape_scans.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <optional>
 #include <variant>
 
@@ -42,7 +44,7 @@ Box scan_along_edges(const Shape& shape, const Stroke& how, const Box& clip, con
     const auto form = form_of(shape, detail);
     return scan_around(
         {.edges = std::visit(
-             [&](const auto& of) -> std::vector<Track> {
+             [&](const auto& of) -> CountedVector<Track> {
                  if constexpr (requires { edges_of(of, detail); }) return edges_of(of, detail);
                  return {};
              },

@@ -3,6 +3,8 @@
 #include "geometry/limits.hpp"
 #include "raster/edges/ellipse_form.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <optional>
@@ -121,6 +123,7 @@ void add_part(const Curve& curve, const Detail& detail, Track& track, int depth 
     const auto flatness = told_flatness(detail.flatness, length(curve.p0) + curve.extent());
     auto step = 1.0;
     for (auto t = 0.0; t < 1;) {
+        spend_work(8);
         const auto end = flat_end(curve, t, step, flatness);
         measure(t, end);
         step = end - t;
@@ -218,6 +221,7 @@ FlatPath flatten(const Path& path, const Detail& detail) {
     auto begins = true;
     auto is_bare = false;  // nothing but a move so far
     for (const auto& step : path.steps()) {
+        spend_work(2);
         const auto to = relative(step.to);
         if (step.kind == Kind::move || begins) {
             if (is_bare) flat.tracks.pop_back();

@@ -1,4 +1,5 @@
 // Path data of SVG 2, 9.3.
+#include "coldbrick/budget.hpp"
 #include "coldbrick/path.hpp"
 
 #include <charconv>
@@ -82,6 +83,8 @@ class PathReader {
                 step();
             } catch (const PathError&) {
                 throw;
+            } catch (const LimitError&) {
+                throw;
             } catch (const Error& error) {
                 fault_at(start, std::string{error.what()}.substr(std::string_view{"path: "}.size()));
             }
@@ -95,6 +98,7 @@ class PathReader {
     [[nodiscard]] bool is_relative() const noexcept { return command_ >= 'a'; }
 
     void step() {
+        detail::spend_work(8);
         switch (is_relative() ? static_cast<char>(command_ - 'a' + 'A') : command_) {
             case 'M':
                 begin_ = pair();

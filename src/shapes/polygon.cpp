@@ -3,6 +3,7 @@
 // With inclusive edges, the runs of row_sweep.hpp are those of the hairlines: a run reaches up to the pixel at which
 // its edge crosses the row, so no gap opens between run and interior. With shared edges they are empty runs, each
 // before the first pixel right of the crossing or on it.
+#include "geometry/budget_memory.hpp"
 #include "raster/coverage/convex_cover.hpp"
 #include "raster/rows/edge_rows.hpp"
 #include "raster/rows/row_sweep.hpp"
@@ -106,38 +107,42 @@ bool is_short(const Polygon& polygon) noexcept {
 // Polygons of a few dozen vertices need no memory but this.
 struct EdgeMemory {
     std::array<std::byte, 4096> nearby;
-    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size(), counted_memory()};
 };
 
 template <class Kind>
-void sweep(const Polygon& polygon, FillRule rule, SpanBatch& batch) {
+Box sweep(const Polygon& polygon, FillRule rule, const Window& window, const SpanReceiver& receiver) {
     EdgeMemory memory;
     std::pmr::vector<DirectedEdge> edges{&memory.resource};
-    find_edges<Kind>(polygon, batch.window(), edges);
-    RowSweep<Kind>{edges, batch.window(), rule}.run(batch);
+    find_edges<Kind>(polygon, window, edges);
+    auto work = std::uint64_t{2} * edges.size();
+    if (has_budget()) {
+        for (const auto& each : edges) {
+            work +=
+                static_cast<std::uint64_t>(std::max(0, std::min(each.edge.lower.y, window.bottom) - each.first_row));
+        }
+    }
+    return scan_in_budget(work, receiver, [&](const SpanReceiver& to) {
+        SpanBatch batch{window, to};
+        RowSweep<Kind>{edges, window, rule}.run(batch);
+        return batch.finish();
+    });
 }
 
 template <class Steps>
-void sweep(const Polygon& polygon, const Fill& how, SpanBatch& batch) {
-    if (how.edges == Edges::shared) {
-        sweep<SharedEdges<Steps>>(polygon, how.rule, batch);
-    } else {
-        sweep<InclusiveEdges<Steps>>(polygon, how.rule, batch);
-    }
+Box sweep(const Polygon& polygon, const Fill& how, const Window& window, const SpanReceiver& receiver) {
+    if (how.edges == Edges::shared) return sweep<SharedEdges<Steps>>(polygon, how.rule, window, receiver);
+    return sweep<InclusiveEdges<Steps>>(polygon, how.rule, window, receiver);
 }
 
 }  // namespace
 
 Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
     check_polygon(shape);
-    SpanBatch batch{window_of(clip), receiver};
-    if (batch.window().empty()) return {};
-    if (is_short(shape)) {
-        sweep<ShortSteps>(shape, how, batch);
-    } else {
-        sweep<ExactSteps>(shape, how, batch);
-    }
-    return batch.finish();
+    const auto window = window_of(clip);
+    if (window.empty()) return {};
+    return is_short(shape) ? sweep<ShortSteps>(shape, how, window, receiver)
+                           : sweep<ExactSteps>(shape, how, window, receiver);
 }
 
 Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {

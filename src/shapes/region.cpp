@@ -12,7 +12,7 @@
 
 namespace coldbrick::inline v0 {
 
-Region Region::of_spans(std::vector<Span> spans) {
+Region Region::of_spans(const std::vector<Span>& spans) {
     for (std::size_t i = 0; i < spans.size(); ++i) {
         const auto& run = spans[i];
         const auto follows = i == 0 || spans[i - 1].y < run.y ||
@@ -30,7 +30,7 @@ Region Region::of_spans(std::vector<Span> spans) {
         }
     }
     Region region;
-    region.spans_ = std::move(spans);
+    region.spans_.assign(spans.begin(), spans.end());
     region.measure();
     return region;
 }

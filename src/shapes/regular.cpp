@@ -2,6 +2,7 @@
 #include "geometry/limits.hpp"
 #include "geometry/trigonometry.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/shapes.hpp"
 
@@ -73,6 +74,7 @@ Polygon regular_polygon(const RegularPolygon& form) {
     std::vector<Point> ring;
     ring.reserve(static_cast<std::size_t>(form.points));
     for (int i = 0; i < form.points; ++i) {
+        detail::spend_work(8);
         ring.push_back(place_at(shape, form.center, form.radius, double{1} * i / form.points, form.turned));
     }
     return Polygon{std::move(ring)};
@@ -87,6 +89,7 @@ Polygon star(const Star& form) {
     std::vector<Point> ring;
     ring.reserve(2 * static_cast<std::size_t>(form.points));
     for (int i = 0; i < 2 * form.points; ++i) {
+        detail::spend_work(8);
         const auto part = double{0.5} * i / form.points;
         ring.push_back(place_at("star", form.center, i % 2 == 0 ? form.radius : inner, part, form.turned));
     }
@@ -98,6 +101,7 @@ subpixel::Polygon subpixel::regular_polygon(const RegularPolygon& form) {
     std::vector<Position> ring;
     ring.reserve(static_cast<std::size_t>(form.points));
     for (int i = 0; i < form.points; ++i) {
+        detail::spend_work(8);
         ring.push_back(exact_place(form.center, form.radius, double{1} * i / form.points, form.turned));
     }
     return Polygon{std::move(ring)};
@@ -113,6 +117,7 @@ subpixel::Polygon subpixel::star(const Star& form) {
     std::vector<Position> ring;
     ring.reserve(2 * static_cast<std::size_t>(form.points));
     for (int i = 0; i < 2 * form.points; ++i) {
+        detail::spend_work(8);
         ring.push_back(
             exact_place(form.center, i % 2 == 0 ? form.radius : inner, double{0.5} * i / form.points, form.turned));
     }

@@ -2,6 +2,7 @@
 #include "geometry/limits.hpp"
 #include "text/layout.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
@@ -118,6 +119,7 @@ void lay_along(const TextPath& along, double slant, const TextWords& words, cons
     std::vector<bool> is_out(words.letters.size(), false);
     for (std::size_t first = 0; first < glyphs.size();) {
         // What is of one character, or drawn as one, is turned together.
+        spend_work(16);
         const auto cluster = glyphs[first].cluster;
         auto end = first + 1;
         while (end < glyphs.size() && glyphs[end].cluster == cluster) ++end;

@@ -3,6 +3,7 @@
 #include "geometry/limits.hpp"
 #include "text/unicode.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
@@ -238,6 +239,7 @@ std::vector<RowSetter::Segment> RowSetter::segments(const Row& row, const std::u
 // The letters of a row as they are seen in it.
 std::u32string RowSetter::letters_of(const Row& row) const {
     std::u32string letters;
+    spend_work(16 * (row.shown - row.begin));
     letters.reserve(row.shown - row.begin + 3);
     for (auto i = row.begin; i < row.shown; ++i) {
         const auto letter = words_.letters[i];
@@ -304,6 +306,7 @@ void RowSetter::settle(Row& row) const {
 std::vector<double> RowSetter::carets(const Row& row) const {
     const auto count = row.shown - row.begin;
     const auto& glyphs = row.glyphs;
+    spend_work(4 * count);
     std::vector<double> carets(count + 1, 0);
     std::vector<bool> begins(count + 1, false);
     begins[count] = true;

@@ -3,6 +3,8 @@
 #include "text/layout.hpp"
 #include "text/letter_store.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -88,6 +90,7 @@ class Drawer {
         wanted_.reserve(letters.size());
         singles_.reserve(letters.size());
         order_.reserve(letters.size());
+        spend_work(8 * letters.size());
         for (const auto& letter : letters) {
             const auto origin = origin_of(letter.place.at);
             keys_.push_back(
@@ -104,6 +107,8 @@ class Drawer {
             // It may have come since, with a letter before it.
             if (found == nullptr) found = store.find(wanted_[i].key);
             if (found == nullptr) {
+                constexpr std::uint64_t steps_of_letter = 64;
+                spend_work(steps_of_letter);
                 Lettering one;
                 draw(letters[i], singles_[i].at, one);
                 found = std::make_shared<const ReadyLetters>(one, how_);
@@ -137,6 +142,7 @@ class Drawer {
         if (found == nullptr) {
             Lettering all;
             for (const auto i : in_order) {
+                spend_work(16);
                 draw(letters[i], base, all);
                 check_steps(all);
             }

@@ -1,3 +1,4 @@
+#include "coldbrick/budget.hpp"
 #include "coldbrick/text.hpp"
 
 #include "text/layout.hpp"
@@ -44,6 +45,7 @@ std::vector<char32_t> missing(const Text& text) {
     std::vector<char32_t> found;
     std::set<char32_t> known;
     for (const auto& [character, at] : detail::characters_of(text.words)) {
+        detail::spend_work(4);
         if (character < U' ' || detail::ends_line(character) || detail::is_invisible(character)) continue;
         const auto has = [c = character](const Face& face) { return face.source().has(c); };
         if (known.insert(character).second && std::none_of(faces.begin(), faces.end(), has)) found.push_back(character);
@@ -54,7 +56,9 @@ std::vector<char32_t> missing(const Text& text) {
 Lettering lettering(const Text& text) {
     const auto laid = detail::laid(text);
     Lettering all;
+    constexpr std::uint64_t steps_of_letter = 32;
     for (const auto& letter : laid.letters) {
+        detail::spend_work(steps_of_letter);
         laid.faces[letter.face]->draw(letter.glyph, letter.place, all);
         detail::check_steps(all);
     }

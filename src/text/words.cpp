@@ -3,6 +3,7 @@
 #include "text/face_source.hpp"
 #include "text/unicode.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
@@ -101,6 +102,8 @@ TextWords words_of(const Text& text) {
         throw Error{"text: the words have " + std::to_string(words.characters.size()) + " characters; allowed are " +
                     std::to_string(most_characters)};
     }
+    constexpr std::uint64_t steps_of_character = 16;
+    spend_work(steps_of_character * words.characters.size());
     words.letters.reserve(words.characters.size());
     for (const auto& [character, at] : words.characters) {
         const auto is_break = text.along && (ends_line(character) || character == U'\r');

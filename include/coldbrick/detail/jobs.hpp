@@ -1,6 +1,7 @@
 // Work on several threads.
 #pragma once
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/detail/public.hpp"
 
 #include <algorithm>
@@ -19,14 +20,20 @@ namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 namespace detail {
 
-// Some threads that all do the same: as many as the system and the memory give, which may be none. Work throws nothing.
+// Some threads that all do the same, in the budget of the thread that begins them: as many as the system and the memory
+// give, which may be none. Work throws nothing.
 class Workers {
   public:
     template <class Work>
     Workers(unsigned threads, const Work& work) {
         try {
             threads_.reserve(threads);
-            for (unsigned i = 0; i < threads; ++i) threads_.emplace_back(work);
+            auto* const budget = budget_of_thread.budget;
+            const auto work_in_budget = [budget, &work] {
+                const BudgetScope scope{budget};
+                work();
+            };
+            for (unsigned i = 0; i < threads; ++i) threads_.emplace_back(work_in_budget);
         } catch (const std::system_error&) {  // no more threads
         } catch (const std::bad_alloc&) {     // no memory for more
         }

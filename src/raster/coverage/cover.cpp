@@ -47,19 +47,19 @@ namespace {
 constexpr auto most_columns = RowLine::most_columns;
 
 // By the row in which each begins.
-void sort_by_rows(std::vector<CoverEdge>& edges, int rows) {
+void sort_by_rows(CountedVector<CoverEdge>& edges, int rows) {
     const auto row_of = [](const CoverEdge& edge) { return static_cast<std::size_t>(edge.top); };
     const auto is_before = [&](const CoverEdge& a, const CoverEdge& b) { return row_of(a) < row_of(b); };
     if (std::is_sorted(edges.begin(), edges.end(), is_before)) return;
     constexpr std::size_t few = 64;
     if (edges.size() < few || static_cast<std::size_t>(rows) > edges.size()) {
-        std::sort(edges.begin(), edges.end(), is_before);
+        sort_in_budget(edges.begin(), edges.end(), is_before);
         return;
     }
-    std::vector<std::size_t> ends(static_cast<std::size_t>(rows));
+    CountedVector<std::size_t> ends(static_cast<std::size_t>(rows));
     for (const auto& edge : edges) ++ends[row_of(edge)];
     std::partial_sum(ends.begin(), ends.end(), ends.begin());
-    std::vector<CoverEdge> sorted(edges.size());
+    CountedVector<CoverEdge> sorted(edges.size());
     for (auto i = edges.size(); i-- > 0;) sorted[--ends[row_of(edges[i])]] = edges[i];
     edges.swap(sorted);
 }
@@ -88,6 +88,7 @@ class CoverSweep {
                 if (started_ == edges_.size()) break;
                 y = std::max(y, static_cast<int>(edges_[started_].top));
             }
+            spend_work(active_.size() + 1);
             if (clockwise_ != 0 && !is_alone_) {
                 take_sum(y++);
                 continue;
@@ -135,6 +136,7 @@ class CoverSweep {
             lines_.back().columns = 0;
         }
         for (auto row = 0; row < count; ++row) {
+            spend_work(lines_.size());
             for (auto& line : lines_) line.come_to(row, width());
             tell_row(y + row);
         }
@@ -254,7 +256,7 @@ class CoverSweep {
     }
 
     const Window window_;
-    std::vector<CoverEdge>& edges_;
+    CountedVector<CoverEdge>& edges_;
     int clockwise_;
     bool is_alone_;
     CoverTruth covers_;
@@ -262,10 +264,10 @@ class CoverSweep {
     CoverBands<Steps> bands_;
     CoverBatch batch_;
     std::size_t started_ = 0;  // how many of the edges have begun
-    std::vector<CoverEdge> active_;
+    CountedVector<CoverEdge> active_;
     bool has_ends_ = false;
     bool is_sorted_ = true;  // whether the active edges are, but for those that have just begun
-    std::vector<RowLine> lines_;
+    CountedVector<RowLine> lines_;
 };
 
 }  // namespace

@@ -3,6 +3,7 @@
 
 #include "raster/spans/window.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/detail/span_receiver.hpp"
 
 #include <cstdint>
@@ -46,14 +47,14 @@ class CoverEdges {
     void add(FinePoint from, FinePoint to, int group);
 
     [[nodiscard]] const Window& window() const noexcept { return window_; }
-    [[nodiscard]] std::vector<CoverEdge>& edges() noexcept { return edges_; }
-    [[nodiscard]] const std::vector<CoverEdge>& edges() const noexcept { return edges_; }
+    [[nodiscard]] CountedVector<CoverEdge>& edges() noexcept { return edges_; }
+    [[nodiscard]] const CountedVector<CoverEdge>& edges() const noexcept { return edges_; }
     // Whether edges beyond the right side of the window were left out.
     [[nodiscard]] bool has_more_right() const noexcept { return has_more_right_; }
 
   private:
     Window window_;
-    std::vector<CoverEdge> edges_;
+    CountedVector<CoverEdge> edges_;
     bool has_more_right_ = false;
 };
 

@@ -6,6 +6,8 @@
 #include "raster/coverage/cover_parts.hpp"
 #include "raster/coverage/cover_row.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -144,6 +146,7 @@ class CoverBands {
 
     // What goes through a band.
     void take_band(Edges active, double begin, double end) {
+        spend_work(in_band_.size() + 1);
         crossings_.clear();
         for (const auto& stay : in_band_) {
             const auto& edge = active[stay.edge];
@@ -186,6 +189,7 @@ class CoverBands {
 
     // Takes what crosses the middle of a band as going all through it.
     void take_sampled_band(Edges active, double begin, double height) {
+        spend_work(2 * active.size());
         const auto middle = begin + height / 2;
         constexpr auto places = 4294967295.0;
         const auto scale = places / width_;
@@ -222,7 +226,7 @@ class CoverBands {
     }
 
     // Many of them first by the part of the window that they are in.
-    void sort_by_middle(std::vector<Crossing>& crossings) {
+    void sort_by_middle(CountedVector<Crossing>& crossings) {
         constexpr std::size_t many = 128;
         if (crossings.size() > many) {
             const auto last = static_cast<double>(crossings.size()) - 1;
@@ -235,7 +239,7 @@ class CoverBands {
 
     // By parts from 0 on, of which there are as many as there are of them.
     template <class Of, class PartOf>
-    void deal(std::vector<Of>& all, std::vector<Of>& dealt, const PartOf& part_of) {
+    void deal(CountedVector<Of>& all, CountedVector<Of>& dealt, const PartOf& part_of) {
         ends_.assign(all.size(), 0);
         for (const auto& of : all) ++ends_[part_of(of)];
         std::partial_sum(ends_.begin(), ends_.end(), ends_.begin());
@@ -246,6 +250,7 @@ class CoverBands {
 
     // Sorts them, and where two change places cuts the band there.
     void cut_at_crossings(double height) {
+        spend_work(crossings_.size() + 1);
         auto& crossings = crossings_;
         sort_by_middle(crossings);
         constexpr auto hardly = 1e-7;
@@ -278,6 +283,7 @@ class CoverBands {
         const auto whole = crossings_;
         const auto bands = static_cast<int>(std::ceil(bands_for(whole.size()) * height));
         for (auto k = 0; k < bands; ++k) {
+            spend_work(2 * whole.size());
             for (std::size_t i = 0; i < whole.size(); ++i) {
                 const auto over = whole[i].below - whole[i].above;
                 auto& part = crossings_[i];
@@ -293,7 +299,7 @@ class CoverBands {
 
     [[nodiscard]] static double middle(const Crossing& crossing) noexcept { return crossing.above + crossing.below; }
 
-    void add_lines(const std::vector<Crossing>& crossings, double height) {
+    void add_lines(const CountedVector<Crossing>& crossings, double height) {
         int windings[most_groups] = {};
         auto was_inside = false;
         for (const auto& [above, below, direction, group] : crossings) {
@@ -307,14 +313,14 @@ class CoverBands {
     int width_;
     const CoverTruth& covers_;
     CoverRow<Steps>& row_;
-    std::vector<double> cuts_;
-    std::vector<Stay> stays_;
-    std::vector<Stay> in_band_;
-    std::vector<Crossing> crossings_;
-    std::vector<Crossing> dealt_;
-    std::vector<Passing> passing_;
-    std::vector<Passing> dealt_passing_;
-    std::vector<std::uint32_t> ends_;
+    CountedVector<double> cuts_;
+    CountedVector<Stay> stays_;
+    CountedVector<Stay> in_band_;
+    CountedVector<Crossing> crossings_;
+    CountedVector<Crossing> dealt_;
+    CountedVector<Passing> passing_;
+    CountedVector<Passing> dealt_passing_;
+    CountedVector<std::uint32_t> ends_;
     RowParts parts_;
     std::size_t work_ = 0;  // edges that have been looked at to cut the row at hand
 };

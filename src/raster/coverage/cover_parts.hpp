@@ -3,6 +3,8 @@
 
 #include "raster/coverage/cover.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <algorithm>
 #include <numeric>
 #include <span>
@@ -117,12 +119,12 @@ class RowParts {
 
     // Edges in each column, then its part; heights at which edges begin or end, and the net of them;
     // where each part begins.
-    std::vector<int> edges_in_;
-    std::vector<double> heights_;
-    std::vector<int> nets_;
-    std::vector<std::size_t> part_begins_;
-    std::vector<std::size_t> next_in_part_;
-    std::vector<CoverEdge> parted_;
+    CountedVector<int> edges_in_;
+    CountedVector<double> heights_;
+    CountedVector<int> nets_;
+    CountedVector<std::size_t> part_begins_;
+    CountedVector<std::size_t> next_in_part_;
+    CountedVector<CoverEdge> parted_;
 };
 
 }  // namespace coldbrick::inline v0::detail

@@ -3,6 +3,8 @@
 
 #include "geometry/integers.hpp"
 
+#include "geometry/budget_memory.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
@@ -36,7 +38,7 @@ inline void add_evenly(double* step, int count, double per_column) noexcept {
 // A step for each column.
 class DenseSteps {
   public:
-    explicit DenseSteps(int width, std::pmr::memory_resource* memory = std::pmr::get_default_resource())
+    explicit DenseSteps(int width, std::pmr::memory_resource* memory = counted_memory())
         : width_{width}, steps_(static_cast<std::size_t>(width) + 2, 0.0, memory), parts_{memory}, bytes_{memory} {}
 
     void add_at(int column, double height, double distance) {
@@ -178,7 +180,7 @@ class SparseSteps {
     }
 
     int width_;
-    std::vector<Change> changes_;
+    CountedVector<Change> changes_;
 };
 
 // What one row of pixels is covered by.

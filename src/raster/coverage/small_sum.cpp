@@ -2,6 +2,8 @@
 
 #include "raster/coverage/cover_row.hpp"
 
+#include "geometry/budget_memory.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cstdint>
@@ -101,7 +103,7 @@ class SmallSum {
 
     const SpanReceiver& receiver_;
     std::array<std::byte, 8192> nearby_;  // more than rows of so few edges and columns need
-    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size()};
+    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size(), counted_memory()};
     Window window_;
     Extent extent_;
     CoverRow<DenseSteps> row_;

@@ -115,6 +115,7 @@ class ContourSweep {
                 sorted_ = false;
             }
             if (!sorted_) {
+                spend_work(active_.size());
                 sort_nearly_sorted(active_, [](const Active& a, const Active& b) { return a.place < b.place; });
                 sorted_ = true;
             }
@@ -176,6 +177,7 @@ class ContourSweep {
             });
         }
         do {
+            spend_work(active_.size());
             add_row(y, window_end, [&](int left, int right) { batch.add(y, left, right); });
             ++y;
         } while (y < end && goes_on());
@@ -237,7 +239,11 @@ class ContourSweep {
 
 }  // namespace
 
-void sweep_contours(FineEdges& edges, FillRule rule, SpanBatch& batch) { ContourSweep{edges, rule}.run(batch); }
+Box sweep_contours(FineEdges& edges, FillRule rule, const SpanReceiver& receiver) {
+    SpanBatch batch{edges.window(), receiver};
+    ContourSweep{edges, rule}.run(batch);
+    return batch.finish();
+}
 
 double cosine_of_flat_arc(double radius, double flatness) noexcept {
     // The sagitta of an arc of angle a is radius * (1 - cos(a / 2)).

@@ -5,7 +5,9 @@
 #include "raster/coverage/cover.hpp"
 #include "raster/edges/track.hpp"
 #include "raster/spans/convex_rows.hpp"
+#include "raster/spans/record.hpp"
 
+#include "geometry/budget_memory.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/fill.hpp"
 #include "coldbrick/geometry.hpp"
@@ -73,6 +75,13 @@ class FineEdges {
     [[nodiscard]] const Window& window() const noexcept { return window_; }
     [[nodiscard]] std::pmr::vector<FineEdge>& edges() noexcept { return edges_; }
 
+    // Edges, and rows that they cross.
+    [[nodiscard]] std::uint64_t work() const noexcept {
+        auto sum = std::uint64_t{2} * edges_.size();
+        for (const auto& edge : edges_) sum += static_cast<std::uint64_t>(edge.last_row - edge.first_row);
+        return sum;
+    }
+
   private:
     void add_tall(FinePoint upper, FinePoint lower, int first, int last, int direction);
 
@@ -101,7 +110,7 @@ class Contours {
   public:
     Contours(FineEdges& edges, Point origin) noexcept : edges_{&edges}, window_{edges.window()}, origin_{origin} {}
     // Only records the edges, wherever they are.
-    Contours(Point origin, std::vector<FineSegment>& record) noexcept
+    Contours(Point origin, CountedVector<FineSegment>& record) noexcept
         : window_{.left = -2 * max_coordinate,
                   .top = -2 * max_coordinate,
                   .right = 2 * max_coordinate,
@@ -173,6 +182,8 @@ class Contours {
     static constexpr double farthest = 8589934592.0;
 
     void add(FinePoint from, FinePoint to) {
+        constexpr auto between_checks = 256U;
+        if (++drawn_ % between_checks == 0) spend_work(between_checks);
         if (edges_ != nullptr) edges_->add(from, to);
         if (cover_ != nullptr) cover_->add(from, to, group_);
         if (record_ != nullptr) record(from, to);
@@ -189,35 +200,36 @@ class Contours {
     Window window_;
     Point origin_;
     double flatness_ = detail::crisp_flatness;
+    unsigned drawn_ = 0;
     int group_ = 0;
     bool is_mapped_ = false;
     Mapping mapping_;
-    std::vector<FineSegment>* record_ = nullptr;
+    CountedVector<FineSegment>* record_ = nullptr;
     bool begun_ = false;
     FinePoint first_{};
     FinePoint at_{};
 };
 
 // Hands over what lies inside the contours, by the rule.
-void sweep_contours(FineEdges& edges, FillRule rule, SpanBatch& batch);
+Box sweep_contours(FineEdges& edges, FillRule rule, const SpanReceiver& receiver);
 
 // Memory for the contours of one drawing call: the first kilobytes of it are at hand.
 struct ContourMemory {
     std::array<std::byte, 16384> nearby;
-    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size(), counted_memory()};
 };
 
 // What lies inside the contours that draw(contours) draws around the origin, in the clip.
 template <class Draw>
 Box scan_contours(Point origin, FillRule rule, const Box& clip, const SpanReceiver& receiver, const Draw& draw) {
-    SpanBatch batch{window_of(clip), receiver};
-    if (batch.window().empty()) return {};
+    const auto window = window_of(clip);
+    if (window.empty()) return {};
     ContourMemory memory;
-    FineEdges edges{batch.window(), &memory.resource};
+    FineEdges edges{window, &memory.resource};
     Contours contours{edges, origin};
     draw(contours);
-    sweep_contours(edges, rule, batch);
-    return batch.finish();
+    return scan_in_budget(has_budget() ? edges.work() : 0, receiver,
+                          [&](const SpanReceiver& to) { return sweep_contours(edges, rule, to); });
 }
 
 // The largest angle whose arc of that radius is flat enough, as the cosine of it.

@@ -3,6 +3,8 @@
 
 #include "raster/edges/track.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <utility>
 #include <vector>
 
@@ -10,7 +12,7 @@ namespace coldbrick::inline v0::detail {
 
 struct FlatPath {
     Point origin;
-    std::vector<Track> tracks;  // one for each subpath, relative to the origin
+    CountedVector<Track> tracks;  // one for each subpath, relative to the origin
 };
 
 // Tracks that are stroked as polygons are, and others.

@@ -6,6 +6,7 @@ namespace coldbrick::inline v0::detail {
 
 MeasuredTrack::MeasuredTrack(const Track& track) : track_{track} {
     const auto& nodes = track.nodes;
+    spend_work(nodes.size());
     distances_.reserve(nodes.size() + 1);
     distances_.push_back(0);
     const auto count = track.closed && nodes.size() > 1 ? nodes.size() : nodes.size() - 1;

@@ -3,6 +3,7 @@
 
 #include "geometry/trigonometry.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/stroke.hpp"
 #include "coldbrick/transform.hpp"
 
@@ -71,7 +72,7 @@ struct Track {
         double longer = 0;  // by how much the curve to here is longer than its straight piece, where it is measured
         bool is_hidden = false;  // the straight piece to here stands for a curve that is out of sight
     };
-    std::vector<Node> nodes;
+    CountedVector<Node> nodes;
     bool closed = false;
 
     // Adds a point, but not the last one again.
@@ -154,6 +155,7 @@ struct Track {
 // halves of the halves until they agree. at(parameter) is a place, between(a, b) the parameter in the middle.
 template <class Parameter, class At, class Between>
 double curve_length(const Parameter& from, const Parameter& to, const At& at, const Between& between, int depth = 0) {
+    spend_work(4);
     const auto middle = between(from, to);
     const auto first = at(from);
     const auto third = at(middle);
@@ -207,7 +209,7 @@ class MeasuredTrack {
     [[nodiscard]] std::size_t piece_at(double distance) const noexcept;
 
     const Track& track_;
-    std::vector<double> distances_;  // of each node, and of the end
+    CountedVector<double> distances_;  // of each node, and of the end
 };
 
 }  // namespace coldbrick::inline v0::detail

@@ -29,8 +29,8 @@ Outline recorded_outline(const Form& form, const How& how, const Detail& detail)
     return outline_of(form, how, detail);
 }
 
-std::vector<FineSegment> segments_of(const Outline& outline, const Placement& placement) {
-    std::vector<FineSegment> segments;
+CountedVector<FineSegment> segments_of(const Outline& outline, const Placement& placement) {
+    CountedVector<FineSegment> segments;
     Contours recording{outline.origin, segments};
     placement.apply(recording, outline.origin);
     for (std::size_t i = 0; i < outline.groups.size(); ++i) {

@@ -10,6 +10,8 @@
 #include "raster/strokes/polygon_strokes.hpp"
 #include "raster/strokes/round_cover.hpp"
 
+#include "geometry/budget_memory.hpp"
+
 #include <algorithm>
 
 namespace coldbrick::inline v0::detail {
@@ -48,20 +50,20 @@ Box scan_group(const Outline& outline, std::size_t group, const Placement& place
 }
 
 // What is covered by the groups' sets of pixels: goes along their rows from one begin or end to the next.
-SpanSet combined(const std::vector<SpanSet>& sets, GroupTruth truth) {
+SpanSet combined(const CountedVector<SpanSet>& sets, GroupTruth truth) {
     struct Change {
         int y;
         int x;
         unsigned group;
     };
-    std::vector<Change> changes;
+    CountedVector<Change> changes;
     for (std::size_t group = 0; group < sets.size(); ++group) {
         for (const auto& run : sets[group]) {
             changes.push_back({.y = run.y, .x = run.x, .group = 1U << group});
             changes.push_back({.y = run.y, .x = run.x + run.length, .group = 1U << group});
         }
     }
-    std::sort(changes.begin(), changes.end(),
+    sort_in_budget(changes.begin(), changes.end(),
               [](const Change& a, const Change& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
     SpanSet covered;
     auto inside = 0U;
@@ -79,7 +81,7 @@ SpanSet combined(const std::vector<SpanSet>& sets, GroupTruth truth) {
 
 Box scan_crisp(const Outline& outline, const Placement& placement, const Box& clip, const SpanReceiver& receiver) {
     if (outline.groups.size() == 1) return scan_group(outline, 0, placement, clip, receiver);
-    std::vector<SpanSet> sets;
+    CountedVector<SpanSet> sets;
     for (std::size_t i = 0; i < outline.groups.size(); ++i) {
         sets.push_back(spans_of([&](const SpanReceiver& gather) { scan_group(outline, i, placement, clip, gather); }));
     }

@@ -140,14 +140,14 @@ RingsAndLines rings_and_lines(const LinesForm& form) {
     return {.rings = std::move(none), .lines = form.flat};
 }
 
-std::vector<Track> edges_of(const EllipseForm& form, const Detail& detail) {
+CountedVector<Track> edges_of(const EllipseForm& form, const Detail& detail) {
     // It begins where its first axis ends.
     auto track = rim_of(form, {.from = form.turn(), .by = Angle::degrees(360)}, detail);
     track.close();
     return {std::move(track)};
 }
 
-std::vector<Track> edges_of(const SectorForm& form, const Detail& detail) {
+CountedVector<Track> edges_of(const SectorForm& form, const Detail& detail) {
     if (Turn{form.sweep}.is_whole) return edges_of(form.of, detail);
     Track track;
     track.add(form.of.center());
@@ -156,7 +156,7 @@ std::vector<Track> edges_of(const SectorForm& form, const Detail& detail) {
     return {std::move(track)};
 }
 
-std::vector<Track> edges_of(const ChordForm& form, const Detail& detail) {
+CountedVector<Track> edges_of(const ChordForm& form, const Detail& detail) {
     if (Turn{form.sweep}.is_whole) return edges_of(form.of, detail);
     auto track = rim_of(form.of, form.sweep, detail);
     if (!track.nodes.empty()) track.nodes.front().smooth = track.nodes.back().smooth = false;
@@ -164,7 +164,7 @@ std::vector<Track> edges_of(const ChordForm& form, const Detail& detail) {
     return {std::move(track)};
 }
 
-std::vector<Track> edges_of(const RingForm& form, const Detail& detail) {
+CountedVector<Track> edges_of(const RingForm& form, const Detail& detail) {
     const auto hole = hole_of(form);
     if (!form.sweep || Turn{*form.sweep}.is_whole) {
         auto edges = edges_of(form.of, detail);
@@ -187,7 +187,7 @@ std::vector<Track> edges_of(const RingForm& form, const Detail& detail) {
     return {std::move(track)};
 }
 
-std::vector<Track> edges_of(const PixelsForm& form, const Detail&) {
+CountedVector<Track> edges_of(const PixelsForm& form, const Detail&) {
     return outline_tracks(form.spans, form.bounds.at);
 }
 
@@ -197,7 +197,7 @@ Track track_of(const ArcForm& form, const Detail& detail) {
     return track;
 }
 
-std::vector<Track> edges_of(const BoxForm& box, const Detail& detail) {
+CountedVector<Track> edges_of(const BoxForm& box, const Detail& detail) {
     const auto from_box = detail.relative_to({double{1} * box.origin.x, double{1} * box.origin.y});
     Track track;
     const auto k = box.corner_radius;

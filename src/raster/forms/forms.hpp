@@ -5,6 +5,7 @@
 #include "raster/edges/ellipse_form.hpp"
 #include "raster/edges/flat_path.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/detail/span_receiver.hpp"
 
 #include <optional>
@@ -86,12 +87,12 @@ inline const LinesForm* as_polygonal(const Form& form) noexcept {
 [[nodiscard]] RingsAndLines rings_and_lines(const LinesForm& form);
 
 // Its edges, clockwise around it, with curves in so much detail.
-[[nodiscard]] std::vector<Track> edges_of(const EllipseForm& form, const Detail& detail);
-[[nodiscard]] std::vector<Track> edges_of(const BoxForm& form, const Detail& detail);
-[[nodiscard]] std::vector<Track> edges_of(const SectorForm& form, const Detail& detail);
-[[nodiscard]] std::vector<Track> edges_of(const ChordForm& form, const Detail& detail);
-[[nodiscard]] std::vector<Track> edges_of(const RingForm& form, const Detail& detail);
-[[nodiscard]] std::vector<Track> edges_of(const PixelsForm& form, const Detail& detail);
+[[nodiscard]] CountedVector<Track> edges_of(const EllipseForm& form, const Detail& detail);
+[[nodiscard]] CountedVector<Track> edges_of(const BoxForm& form, const Detail& detail);
+[[nodiscard]] CountedVector<Track> edges_of(const SectorForm& form, const Detail& detail);
+[[nodiscard]] CountedVector<Track> edges_of(const ChordForm& form, const Detail& detail);
+[[nodiscard]] CountedVector<Track> edges_of(const RingForm& form, const Detail& detail);
+[[nodiscard]] CountedVector<Track> edges_of(const PixelsForm& form, const Detail& detail);
 
 // An arc's line.
 [[nodiscard]] Track track_of(const ArcForm& form, const Detail& detail);

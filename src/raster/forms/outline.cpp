@@ -131,7 +131,7 @@ Outline stroke_around(Point origin, const SharedLines& edges, Group inside, cons
             .truth = Outline::in_third_or_both_others};
 }
 
-SharedLines shared(Point origin, std::vector<Track> tracks) {
+SharedLines shared(Point origin, CountedVector<Track> tracks) {
     return std::make_shared<const FlatPath>(FlatPath{.origin = origin, .tracks = std::move(tracks)});
 }
 

@@ -14,7 +14,7 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-using Segments = std::vector<FineSegment>;
+using Segments = CountedVector<FineSegment>;
 
 constexpr auto nowhere = std::numeric_limits<double>::infinity();
 
@@ -90,7 +90,7 @@ class ColumnSearch {
         : segments_{segments}, area_{area}, scan_rows_{std::move(scan_rows)} {}
 
     std::int64_t search(std::int64_t top, std::int64_t bottom) {
-        std::vector<std::uint32_t> all(segments_.size());
+        CountedVector<std::uint32_t> all(segments_.size());
         for (std::uint32_t i = 0; i < all.size(); ++i) all[i] = i;
         add(top, bottom, all);
         for (auto nodes = 0; !waiting_.empty(); ++nodes) {
@@ -115,13 +115,14 @@ class ColumnSearch {
         std::int64_t column;  // none of what is covered lies further to the left
         std::int64_t top;
         std::int64_t bottom;
-        std::vector<std::uint32_t> segments;  // that have a part in them
+        CountedVector<std::uint32_t> segments;  // that have a part in them
         bool operator<(const Rows& other) const noexcept { return column > other.column; }
     };
 
-    void add(std::int64_t top, std::int64_t bottom, const std::vector<std::uint32_t>& among) {
+    void add(std::int64_t top, std::int64_t bottom, const CountedVector<std::uint32_t>& among) {
         auto of_groups = in_each_group(nowhere);
         Rows rows{.column = 0, .top = top, .bottom = bottom, .segments = {}};
+        spend_work(among.size());
         for (const auto number : among) {
             const auto& segment = segments_[number];
             const auto place = leftmost(segment, static_cast<double>(top) - 0.5, static_cast<double>(bottom) + 0.5);
@@ -158,16 +159,16 @@ class RowSearch {
     // The first row from one to another; none if there is none. If that would take too long, the first one in which
     // there may be something.
     std::int64_t search(std::int64_t first, std::int64_t last) {
-        std::vector<std::uint32_t> all(area_.segments.size());
+        CountedVector<std::uint32_t> all(area_.segments.size());
         for (std::uint32_t i = 0; i < all.size(); ++i) all[i] = i;
         return search(first, last, all);
     }
 
   private:
-    std::int64_t search(std::int64_t first, std::int64_t last, const std::vector<std::uint32_t>& among) {
+    std::int64_t search(std::int64_t first, std::int64_t last, const CountedVector<std::uint32_t>& among) {
         constexpr auto most_rows = std::int64_t{1} << 17U;
         if (first > last) return none;
-        std::vector<std::uint32_t> here;
+        CountedVector<std::uint32_t> here;
         if (!may_have(first, last, among, here)) return none;
         if (looked_at_ > most_rows) return first;
         if (last - first < 64) {
@@ -179,12 +180,13 @@ class RowSearch {
         return before != none ? before : search(middle + 1, last, here);
     }
 
-    [[nodiscard]] bool may_have(std::int64_t first, std::int64_t last, const std::vector<std::uint32_t>& among,
-                                std::vector<std::uint32_t>& here) const {
+    [[nodiscard]] bool may_have(std::int64_t first, std::int64_t last, const CountedVector<std::uint32_t>& among,
+                                CountedVector<std::uint32_t>& here) const {
         const auto top = static_cast<double>(is_upward_ ? -last : first) - 0.5;
         const auto bottom = static_cast<double>(is_upward_ ? -first : last) + 0.5;
         auto least = in_each_group(nowhere);
         auto most = in_each_group(-nowhere);
+        spend_work(2 * among.size());
         for (const auto number : among) {
             const auto& segment = area_.segments[number];
             const auto left = leftmost(segment, top, bottom);

@@ -3,6 +3,7 @@
 
 #include "raster/coverage/cover.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/geometry.hpp"
 
 #include <functional>
@@ -12,7 +13,7 @@ namespace coldbrick::inline v0::detail {
 
 // What is known of an area before it is looked at.
 struct KnownArea {
-    const std::vector<FineSegment>& segments;  // its contours, whole
+    const CountedVector<FineSegment>& segments;  // its contours, whole
     GroupTruth truth;                          // by which groups it is covered (outline.hpp)
     bool is_smooth;                            // whether a pixel counts as soon as it has any area in common with it
     bool is_straight;                          // whether the contours are exact, and no chords of curves

@@ -2,6 +2,8 @@
 
 #include "raster/strokes/stroker.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <vector>
@@ -19,14 +21,14 @@ bool do_meet(Vec a, Vec b, Vec c, Vec d) noexcept {
     return c_side * d_side <= 0 && a_side * b_side <= 0;
 }
 
-std::vector<Vec> places_of(const std::vector<Track::Node>& nodes) {
-    std::vector<Vec> places(nodes.size());
+CountedVector<Vec> places_of(const CountedVector<Track::Node>& nodes) {
+    CountedVector<Vec> places(nodes.size());
     std::transform(nodes.begin(), nodes.end(), places.begin(), [](const Track::Node& node) { return node.at; });
     return places;
 }
 
 // Whether a ring meets itself, as far as can be told soon.
-bool may_meet_itself(const std::vector<Track::Node>& nodes) {
+bool may_meet_itself(const CountedVector<Track::Node>& nodes) {
     const auto count = nodes.size();
     constexpr std::size_t few = 64;
     if (count > few) return way_round_middle(places_of(nodes)) == 0;
@@ -71,6 +73,7 @@ std::optional<Track> simple_edge(const FlatPath& lines) {
     auto& nodes = track.nodes;
     const auto count = nodes.size();
     if (count < 3) return std::nullopt;
+    spend_work(4 * count);
     const auto at = [&](std::size_t i) { return nodes[i % count].at; };
     auto twice_area = 0.0;
     for (std::size_t i = 0; i < count; ++i) {

@@ -10,6 +10,7 @@
 //   crosses_last_row   whether an edge counts for the winding number in its last row
 #pragma once
 
+#include "geometry/budget_memory.hpp"
 #include "raster/spans/convex_rows.hpp"
 #include "raster/spans/span_batch.hpp"
 
@@ -30,7 +31,7 @@ void sort_by_first_row(std::pmr::vector<Waiting>& edges, const Window& window) {
     const auto earlier = [](const Waiting& a, const Waiting& b) { return a.first_row < b.first_row; };
     const auto rows = static_cast<std::size_t>(std::int64_t{window.bottom} - window.top);
     if (edges.size() <= few || rows / 4 > edges.size()) {
-        std::sort(edges.begin(), edges.end(), earlier);
+        sort_in_budget(edges.begin(), edges.end(), earlier);
         return;
     }
     if (std::is_sorted(edges.begin(), edges.end(), earlier)) return;
@@ -55,7 +56,7 @@ void sort_nearly_sorted(Edges& edges, const Before& before) {
             edges[place] = edges[place - 1];
         }
         edges[place] = edge;
-        if (moves == 0) return std::sort(edges.begin(), edges.end(), before);
+        if (moves == 0) return sort_in_budget(edges.begin(), edges.end(), before);
     }
 }
 
@@ -82,6 +83,7 @@ class RowSweep {
             }
             if (y >= bottom) return;
             activate(y);
+            spend_work(active_.size());
             sort_active();
             const auto next_first = next_ < waiting_.size() ? waiting_[next_].first_row : bottom;
             const auto end = std::min({next_end_, next_first, bottom});
@@ -117,6 +119,7 @@ class RowSweep {
             });
         }
         for (sorted_ = true; sorted_ && y < end; ++y) {
+            spend_work(edges.size());
             sorted_ = add_row(edges, mask, window_end, [&](int left, int right) { batch.add(y, left, right); });
         }
         return y;

@@ -1,6 +1,8 @@
-// Keeps what a scan tells.
+// Keeps what a scan reports.
 #pragma once
 
+#include "geometry/budget_memory.hpp"
+#include "raster/spans/span_batch.hpp"
 #include "coldbrick/detail/span_receiver.hpp"
 
 #include <array>
@@ -22,6 +24,7 @@ class Record {
     }
 
     void replay() {
+        const BudgetScope unasked{nullptr};
         if (!spans_.empty()) to_.take(to_.context, spans_);
         constexpr std::size_t at_once = 64;
         std::array<CoverSpan, at_once> told;
@@ -61,10 +64,37 @@ class Record {
 
     SpanReceiver to_;
     std::array<std::byte, 8192> nearby_;  // small shapes need no other memory
-    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size()};
-    std::vector<Span> spans_;
+    std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size(), counted_memory()};
+    CountedVector<Span> spans_;
     std::pmr::vector<Part> parts_{&memory_};
     std::pmr::vector<std::uint8_t> bytes_{&memory_};
 };
+
+// Work that is done without asking the budget in between: some milliseconds.
+inline constexpr std::uint64_t unasked_work = std::uint64_t{1} << 19U;
+
+// Has scan(receiver) report spans. If the thread has a budget and the work may take long, they are recorded first, so
+// that a scan that meets a limit has drawn nothing; shorter ones do not ask the budget on the way.
+template <class Scan>
+Box scan_in_budget(std::uint64_t work, const SpanReceiver& to, const Scan& scan) {
+    if (!has_budget()) return scan(to);
+    if (work <= unasked_work) {
+        spend_work(work);
+        const BudgetScope unasked{nullptr};
+        return scan(to);
+    }
+    Record record{to};
+    const auto touched = scan(record.receiver());
+    record.replay();
+    return touched;
+}
+
+// Has scan(receiver) report spans in any order and with repeats, of a scan that takes no memory between them. Where
+// repeats are harmless they go to the receiver at once, else they are merged first.
+template <class Scan>
+Box scan_directly(std::uint64_t work, const SpanReceiver& receiver, const Scan& scan) {
+    if (receiver.repeats == Repeats::harmless) return scan_in_budget(work, receiver, scan);
+    return scan_merged(receiver, scan);
+}
 
 }  // namespace coldbrick::inline v0::detail

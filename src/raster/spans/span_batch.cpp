@@ -1,5 +1,7 @@
 #include "raster/spans/span_batch.hpp"
 
+#include "geometry/budget_memory.hpp"
+
 #include <algorithm>
 #include <limits>
 
@@ -15,14 +17,14 @@ void SpanBatch::deliver() {
 
 SpanReceiver SpanMerger::receiver() noexcept {
     const auto gather = [](void* context, std::span<const Span> spans) {
-        auto& gathered = *static_cast<std::vector<Span>*>(context);
+        auto& gathered = *static_cast<CountedVector<Span>*>(context);
         gathered.insert(gathered.end(), spans.begin(), spans.end());
     };
     return {.context = &spans_, .take = gather, .repeats = Repeats::harmless};
 }
 
 Box SpanMerger::pass_on(const SpanReceiver& receiver) {
-    std::sort(spans_.begin(), spans_.end(),
+    sort_in_budget(spans_.begin(), spans_.end(),
               [](const Span& a, const Span& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
     constexpr auto whole = Window{.left = std::numeric_limits<int>::min(),
                                   .top = std::numeric_limits<int>::min(),

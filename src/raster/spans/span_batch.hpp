@@ -4,6 +4,7 @@
 
 #include "raster/spans/window.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/detail/span_receiver.hpp"
 
 #include <algorithm>
@@ -130,7 +131,7 @@ class SpanMerger {
     Box pass_on(const SpanReceiver& receiver);
 
   private:
-    std::vector<Span> spans_;
+    CountedVector<Span> spans_;
 };
 
 // Has scan(receiver) tell spans in any order and with repeats. They are gathered and merged first: so each pixel comes
@@ -142,10 +143,5 @@ Box scan_merged(const SpanReceiver& receiver, const Scan& scan) {
     return merger.pass_on(receiver);
 }
 
-// The same of a scan that takes no memory between its spans: where repeats are harmless it tells them at once.
-template <class Scan>
-Box scan_directly(const SpanReceiver& receiver, const Scan& scan) {
-    return receiver.repeats == Repeats::harmless ? scan(receiver) : scan_merged(receiver, scan);
-}
 
 }  // namespace coldbrick::inline v0::detail

@@ -65,6 +65,7 @@ const Span* end_of_row(const Span* at, const Span* end) noexcept {
 template <class Keep>
 SpanSet combine(std::span<const Span> a, std::span<const Span> b, const Keep& keep) {
     SpanSet result;
+    spend_work(a.size() + b.size());
     result.reserve(std::max(a.size(), b.size()) + std::min(a.size(), b.size()) / 4);
     const auto* in_a = a.data();
     const auto* in_b = b.data();

@@ -1,13 +1,14 @@
 // Sets of pixels as lists of spans, sorted by row and column, which neither overlap nor touch.
 #pragma once
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/detail/span_receiver.hpp"
 
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
 
-using SpanSet = std::vector<Span>;
+using SpanSet = CountedVector<Span>;
 
 // What is in both; in the first but not in the second; in either; in one of them only. Time and memory grow with the
 // number of spans.

@@ -4,11 +4,13 @@
 #include "raster/spans/span_sets.hpp"
 #include "raster/strokes/stroker.hpp"
 
+#include "coldbrick/budget.hpp"
+
 namespace coldbrick::inline v0::detail {
 
 // The edges of a shape's fill, clockwise around it, relative to an origin.
 struct EdgeTracks {
-    std::vector<Track> edges;
+    CountedVector<Track> edges;
     Point origin;
 };
 

@@ -1,6 +1,7 @@
 // The pattern of dashes along a path.
 #pragma once
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/stroke.hpp"
 
 #include <algorithm>
@@ -45,12 +46,14 @@ class DashPattern {
         const auto first = std::floor((from + offset_) / period_) - 1;
         const auto last = std::floor((to + offset_) / period_) + 1;
         for (auto period = first; period <= last; ++period) {
+            spend_work(1);
             const auto base = period * period_ - offset_;
             // The first one that does not end before: each second start is of a gap, where a dash ends.
             const auto near = std::lower_bound(starts_.begin(), starts_.end(), from - base);
             const auto number = static_cast<std::size_t>(near - starts_.begin());
             for (auto i = number < 2 ? 0 : (number - 2) / 2 * 2; i + 1 < starts_.size(); i += 2) {
                 if (base + starts_[i] > to) return;
+                spend_work(1);
                 const auto dash = Dash{.begin = base + starts_[i], .end = base + starts_[i + 1]};
                 if (dash.end >= from && dash.begin <= to) use(dash);
             }

@@ -43,6 +43,7 @@ class FineHairline {
 
     void draw(const Track& track) {
         begin_ = 0.5;
+        spend_work(track.nodes.size());
         if (track.nodes.size() == 1) mark(track.nodes.front().at, begin_);
         for_each_piece(track, [&](Vec from, Vec to, PieceEnds ends) {
             if (ends.from) mark(from, begin_);

@@ -3,7 +3,7 @@
 
 #include "geometry/trigonometry.hpp"
 #include "raster/rows/edge_rows.hpp"
-#include "raster/spans/span_batch.hpp"
+#include "raster/spans/record.hpp"
 #include "raster/strokes/dashes.hpp"
 
 #include <algorithm>
@@ -90,10 +90,16 @@ Box scan_edge(const PointEdge& edge, const Box& clip, const SpanReceiver& receiv
     return is_short ? scan_rows<ShortSteps>(edge, first, last, batch) : scan_rows<ExactSteps>(edge, first, last, batch);
 }
 
+// Of a line that is hardly seen.
+constexpr std::uint64_t steps_of_line = 8;
+
 // Calls use(a, b) for each line of the path; a path of one point is a line from there to there.
 template <class Use>
 void for_each_line(std::span<const Point> path, bool closed, const Use& use) {
-    for (std::size_t i = 1; i < path.size(); ++i) use(path[i - 1], path[i]);
+    for (std::size_t i = 1; i < path.size(); ++i) {
+        spend_work(steps_of_line);
+        use(path[i - 1], path[i]);
+    }
     if (path.size() == 1 || (closed && path.size() > 2)) use(path.back(), path.front());
 }
 
@@ -170,19 +176,21 @@ Box scan_path(std::span<const Point> path, bool closed, const Stroke& how, const
 Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     if (how.dash.empty()) return scan_edge(PointEdge::between(from, to), clip, receiver);
     const auto ends = std::array{from, to};
-    return scan_directly(receiver,
+    return scan_directly(0, receiver,
                          [&](const SpanReceiver& gather) { return scan_path(ends, false, how, clip, gather); });
 }
 
 Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip,
                   const SpanReceiver& receiver) {
-    return scan_directly(receiver,
+    return scan_directly(path.size() * steps_of_line, receiver,
                          [&](const SpanReceiver& gather) { return scan_path(path, closed, how, clip, gather); });
 }
 
 Box scan_hairline(const std::vector<std::vector<Point>>& rings, const Stroke& how, const Box& clip,
                   const SpanReceiver& receiver) {
-    return scan_directly(receiver, [&](const SpanReceiver& gather) {
+    std::uint64_t work = 0;
+    for (const auto& ring : rings) work += ring.size() * steps_of_line;
+    return scan_directly(work, receiver, [&](const SpanReceiver& gather) {
         auto touched = Box{};
         for (const auto& ring : rings) touched = enclosing(touched, scan_path(ring, true, how, clip, gather));
         return touched;

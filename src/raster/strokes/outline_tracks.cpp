@@ -2,6 +2,8 @@
 
 #include "raster/spans/span_sets.hpp"
 
+#include "geometry/budget_memory.hpp"
+
 #include <algorithm>
 #include <limits>
 
@@ -25,12 +27,12 @@ struct Side {
 
 bool is_before(const Corner& a, const Corner& b) noexcept { return a.y != b.y ? a.y < b.y : a.x < b.x; }
 
-std::vector<Side> sides_of(const SpanSet& spans) {
+CountedVector<Side> sides_of(const SpanSet& spans) {
     auto below = spans;
     auto above = spans;
     for (auto& run : below) ++run.y;
     for (auto& run : above) --run.y;
-    std::vector<Side> sides;
+    CountedVector<Side> sides;
     sides.reserve(4 * spans.size());
     for (const auto& [y, x, length] : spans) {
         sides.push_back({.from = {x + length, y}, .to = {x + length, y + 1}});
@@ -42,12 +44,12 @@ std::vector<Side> sides_of(const SpanSet& spans) {
     for (const auto& [y, x, length] : difference_of(spans, above)) {
         sides.push_back({.from = {x + length, y + 1}, .to = {x, y + 1}});
     }
-    std::sort(sides.begin(), sides.end(), [](const Side& a, const Side& b) { return is_before(a.from, b.from); });
+    sort_in_budget(sides.begin(), sides.end(), [](const Side& a, const Side& b) { return is_before(a.from, b.from); });
     return sides;
 }
 
 // The side that goes on where another ends. Where two do, the one that turns right, around the same pixel.
-Side& next_of(std::vector<Side>& sides, const Side& side) {
+Side& next_of(CountedVector<Side>& sides, const Side& side) {
     auto next = std::partition_point(sides.begin(), sides.end(),
                                      [&](const Side& other) { return is_before(other.from, side.to); });
     const auto turn = [&](const Side& other) {
@@ -62,17 +64,18 @@ Side& next_of(std::vector<Side>& sides, const Side& side) {
 
 }  // namespace
 
-std::vector<Track> outline_tracks(std::span<const Span> spans, Point origin) {
+CountedVector<Track> outline_tracks(std::span<const Span> spans, Point origin) {
     auto sides = sides_of({spans.begin(), spans.end()});
     const auto place = [&](const Corner& corner) {
         return Vec{double{1} * corner.x - origin.x - 0.5, double{1} * corner.y - origin.y - 0.5};
     };
-    std::vector<Track> tracks;
+    CountedVector<Track> tracks;
     for (auto& first : sides) {
         if (first.used) continue;
         auto& track = tracks.emplace_back();
         for (auto* side = &first; !side->used; side = &next_of(sides, *side)) {
             side->used = true;
+            spend_work(16);
             const auto at = place(side->from);
             // Straight on, the corner is none.
             const auto& nodes = track.nodes;

@@ -3,6 +3,7 @@
 
 #include "raster/edges/track.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/detail/span_receiver.hpp"
 
 namespace coldbrick::inline v0::detail {
@@ -10,6 +11,6 @@ namespace coldbrick::inline v0::detail {
 // The edges of the pixels' squares that have pixels on one side only, as closed tracks relative to an origin: clockwise
 // around the set, counter-clockwise around its holes. Pixels that touch at a corner only have outlines of their own.
 // The spans are sorted, and neither overlap nor touch.
-[[nodiscard]] std::vector<Track> outline_tracks(std::span<const Span> spans, Point origin);
+[[nodiscard]] CountedVector<Track> outline_tracks(std::span<const Span> spans, Point origin);
 
 }  // namespace coldbrick::inline v0::detail

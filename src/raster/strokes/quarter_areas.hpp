@@ -3,6 +3,7 @@
 
 #include "geometry/trigonometry.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/geometry.hpp"
 
 #include <algorithm>
@@ -133,9 +134,9 @@ class LargeQuarterRoom {
         return static_cast<std::size_t>(std::max(part.end_row - part.first_row, 0));
     }
 
-    std::vector<double> numbers_;
-    std::vector<QuarterRows::Row> rows_;
-    std::vector<std::int32_t> areas_;
+    CountedVector<double> numbers_;
+    CountedVector<QuarterRows::Row> rows_;
+    CountedVector<std::int32_t> areas_;
 };
 
 // Finds them for a part of a box: in its other columns they are not told. Places on the curve are found where it

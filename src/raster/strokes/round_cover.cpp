@@ -5,6 +5,8 @@
 #include "raster/strokes/round_rows.hpp"
 #include "raster/strokes/small_round.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <utility>
@@ -183,9 +185,9 @@ class RoundCover {
     QuarterPart part_;
     RoundRows rows_;
     CoverBatch batch_;
-    std::vector<Kept> kept_;
-    std::vector<Part> parts_;
-    std::vector<std::uint8_t> bytes_;
+    CountedVector<Kept> kept_;
+    CountedVector<Part> parts_;
+    CountedVector<std::uint8_t> bytes_;
 };
 
 // The first pixel of the box and how many there are, on one axis; nothing if the centre is no multiple of half a pixel.

@@ -4,6 +4,8 @@
 #include "raster/strokes/quarter_areas.hpp"
 #include "raster/strokes/round_cover.hpp"
 
+#include "coldbrick/budget.hpp"
+
 #include <algorithm>
 #include <cstdint>
 #include <optional>
@@ -54,7 +56,7 @@ class RoundRows {
     int half_;
     LargeQuarterRoom outer_room_;
     std::optional<LargeQuarterRoom> inner_room_;
-    std::vector<std::uint8_t> bytes_;
+    CountedVector<std::uint8_t> bytes_;
     QuarterRows outer_;
     std::optional<QuarterRows> inner_;
 };

@@ -6,6 +6,7 @@
 #include "raster/spans/runs.hpp"
 #include "raster/strokes/stroker.hpp"
 
+#include "geometry/budget_memory.hpp"
 #include "coldbrick/stroke.hpp"
 
 #include <algorithm>
@@ -30,7 +31,7 @@ void tabulate(const CornerBox& shape, int distance, Join join, const Window& row
 // Memory for tables of some hundred rows.
 struct TableMemory {
     std::array<std::byte, 32768> nearby;
-    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size()};
+    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size(), counted_memory()};
 };
 
 // A band of whole widths.

@@ -142,9 +142,10 @@ class SideDrawer {
     Corners& contours_;
 };
 
-std::vector<Piece> pieces_of(const Track& track) {
+CountedVector<Piece> pieces_of(const Track& track) {
     const auto& nodes = track.nodes;
-    std::vector<Piece> pieces;
+    CountedVector<Piece> pieces;
+    spend_work(nodes.size());
     pieces.reserve(nodes.size());
     for (std::size_t i = 0; i < nodes.size(); ++i) {
         const auto along = nodes[i + 1 < nodes.size() ? i + 1 : 0].at - nodes[i].at;
@@ -154,7 +155,7 @@ std::vector<Piece> pieces_of(const Track& track) {
     return pieces;
 }
 
-Bend bend_at(const Track& track, std::size_t node, const std::vector<Piece>& pieces, Vec moved) {
+Bend bend_at(const Track& track, std::size_t node, const CountedVector<Piece>& pieces, Vec moved) {
     const auto& of = track.nodes[node];
     const auto before = node > 0 ? node - 1 : track.nodes.size() - 1;
     return {of.at + moved, of.smooth, pieces[before], pieces[node], of.in, of.out};
@@ -162,13 +163,13 @@ Bend bend_at(const Track& track, std::size_t node, const std::vector<Piece>& pie
 
 // The contour on the left of a closed track.
 template <class Corners>
-void draw_left_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Corners& contours) {
+void draw_left_side(const Track& track, const Pen& pen, const CountedVector<Piece>& pieces, Corners& contours) {
     SideDrawer left{pen, pen.left, contours};
     for (std::size_t i = 0; i < track.nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
     contours.close();
 }
 
-void draw_right_side(const Track& track, const Pen& pen, const std::vector<Piece>& pieces, Contours& contours) {
+void draw_right_side(const Track& track, const Pen& pen, const CountedVector<Piece>& pieces, Contours& contours) {
     SideDrawer right{pen, pen.right, contours};
     for (auto i = track.nodes.size(); i-- > 0;) right.bend(bend_at(track, i, pieces, pen.moved).reversed());
     contours.close();
@@ -318,9 +319,9 @@ void draw_grown(const Track& track, const Pen& pen, Contours& contours) {
     draw_left_side(track, pen, pieces_of(track), contours);
 }
 
-std::vector<Vec> grown_corners(const Track& track, const Pen& pen) {
+CountedVector<Vec> grown_corners(const Track& track, const Pen& pen) {
     struct Corners {
-        std::vector<Vec> all;
+        CountedVector<Vec> all;
         void to(Vec at) { all.push_back(at); }
         void close() noexcept {}
         [[nodiscard]] static double flatness() noexcept { return smooth_flatness; }

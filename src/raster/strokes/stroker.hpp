@@ -9,6 +9,8 @@
 #include "raster/edges/fine.hpp"
 #include "raster/edges/track.hpp"
 
+#include "coldbrick/budget.hpp"
+
 namespace coldbrick::inline v0::detail {
 
 // How a pen draws a track.
@@ -58,7 +60,7 @@ void draw_track(const Track& track, const Pen& pen, Contours& contours);
 void draw_grown(const Track& track, const Pen& pen, Contours& contours);
 
 // The corners that it then has.
-[[nodiscard]] std::vector<Vec> grown_corners(const Track& track, const Pen& pen);
+[[nodiscard]] CountedVector<Vec> grown_corners(const Track& track, const Pen& pen);
 
 // The same with dashes: only those that may reach into the contours' window.
 void draw_dashes(const Track& track, const Pen& pen, const Stroke& how, Contours& contours);
