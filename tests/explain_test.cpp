@@ -465,7 +465,7 @@ TEST(Explain, ScenesTellTheirPixelsAndOwners) {
     EXPECT_EQ(owners.at({30, 30}), std::nullopt);
     // Slow ones end.
     auto slow = scene;
-    slow.seconds = -1;
+    slow.limits.seconds = 0;
     EXPECT_THROW((void)explain(slow), Error);
     EXPECT_THROW((void)explain(slow, Point{5, 5}), Error);
 }

@@ -6,12 +6,12 @@
 //     } catch (const LimitError& spent) {
 //         std::cerr << spent.what() << '\n';   // this takes longer than the 2 seconds that it may (limit seconds)
 //     }
-//     budget.cancel();                                             // from any thread: its calls end within milliseconds
-//     load<Rgb8>("wall.png", {.budget = &budget});                 // the same for a reader
+//     budget.cancel();                                             // from any thread: its calls end within
+//     milliseconds load<Rgb8>("wall.png", {.budget = &budget});                 // the same for a reader
 //
 // Without a budget nothing is measured. With one, each call of the library made inside run() asks for memory before it
-// takes it, and looks at the clock every few milliseconds. A call that ends by a limit has drawn and changed nothing, as
-// for any Error; of render(), the calls before it have been drawn.
+// takes it, and looks at the clock every few milliseconds. A call that ends by a limit has drawn and changed nothing,
+// as for any Error; of render(), the calls before it have been drawn.
 #pragma once
 
 #include "coldbrick/detail/public.hpp"
@@ -72,6 +72,8 @@ class Budget {
 
     // Ends its calls, and each later one, by a LimitError. From any thread.
     void cancel() noexcept { is_cancelled_.store(true, std::memory_order_relaxed); }
+
+    [[nodiscard]] bool is_cancelled() const noexcept { return is_cancelled_.load(std::memory_order_relaxed); }
 
     // Whether a call has met a limit.
     [[nodiscard]] bool is_spent() const noexcept {
@@ -137,6 +139,11 @@ class BudgetScope {
 [[nodiscard]] inline bool has_budget() noexcept { return budget_of_thread.budget != nullptr; }
 
 void spend_pending();
+
+// Throws LimitError if the budget of the thread is spent, after something that could not ask it.
+inline void check_budget() {
+    if (auto* const budget = budget_of_thread.budget) budget->check();
+}
 
 // Work that is done next. Throws LimitError.
 inline void spend_work(std::uint64_t steps) {

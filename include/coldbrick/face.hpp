@@ -100,9 +100,10 @@ class Face {
 };
 
 // A face out of a font file, TrueType, OpenType or a collection of them, by its path or in memory (which is copied);
-// number says which of a collection's faces. Throws Error for a file that cannot be read, is damaged, has no outlines
-// (pictures of letters only) or no face of that number, and if the library has been built without font files.
-[[nodiscard]] Face load_face(std::string_view path, int number = 0);
+// number says which of a collection's faces, name what messages call the file, if not its path. Throws Error for a file
+// that cannot be read, is damaged, has no outlines (pictures of letters only) or no face of that number, and if the
+// library has been built without font files.
+[[nodiscard]] Face load_face(std::string_view path, int number = 0, std::string_view name = {});
 [[nodiscard]] Face load_face(std::span<const std::uint8_t> file, int number = 0);
 
 // How many faces a font file has: of a collection maybe several. Throws Error as load_face.

@@ -55,7 +55,7 @@ struct LoadLimits {
     std::uint64_t pixels_per_byte = 10'000;
     std::uint64_t text_bytes = std::uint64_t{1} << 24U;  // of all texts together, unpacked
     int texts = 1000;
-    int scans = 64;  // of a progressive JPEG; encoders write up to some 20
+    int scans = 64;                                            // of a progressive JPEG; encoders write up to some 20
     double seconds = std::numeric_limits<double>::infinity();  // asked for every few rows
     // Null, or what reading is to stay within besides (budget.hpp). It can be cancelled from another thread.
     Budget* budget = nullptr;

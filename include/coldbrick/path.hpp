@@ -16,8 +16,8 @@
 // (docs/pixel-rules.md, "Paths").
 #pragma once
 
-#include "coldbrick/budget.hpp"
 #include "coldbrick/angle.hpp"
+#include "coldbrick/budget.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/geometry.hpp"

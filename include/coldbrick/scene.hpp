@@ -77,8 +77,8 @@ struct SceneLimits {
     // In bytes, of a picture: of the tree, of patterns, pictures, texts, drawing calls and clips, and of what drawing
     // takes at a time, besides the sheet.
     std::uint64_t scene_memory = std::uint64_t{1} << 29U;
-    double seconds = 60;                                   // to read a picture and to draw it, together
-    std::uint64_t work = std::uint64_t{1} << 40U;          // for the same, in steps (budget.hpp)
+    double seconds = 60;                           // to read a picture and to draw it, together
+    std::uint64_t work = std::uint64_t{1} << 40U;  // for the same, in steps (budget.hpp)
     LoadLimits pictures = {.pixels = std::uint64_t{1} << 26U, .memory = std::uint64_t{1} << 29U};  // of each
     std::vector<std::string> files_from = {};  // folders from which files may be read, besides the scene's own
 };

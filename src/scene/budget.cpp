@@ -36,9 +36,10 @@ void SceneBudget::refuse(const Word& word, const std::string& what, std::string_
 
 void SceneBudget::refuse(const Word& word, const LimitError& error) {
     static constexpr const char* names[] = {"seconds", "scene_memory", "work"};
-    const auto advice = error.limit() == Limit::cancelled
-                            ? std::string{}
-                            : "a greater limit '" + std::string{names[static_cast<int>(error.limit())]} + "' allows more";
+    const auto advice =
+        error.limit() == Limit::cancelled
+            ? std::string{}
+            : "a greater limit '" + std::string{names[static_cast<int>(error.limit())]} + "' allows more";
     if (!is_spent_) faults_.add(word, error.what(), advice);
     is_spent_ = true;
 }

@@ -131,12 +131,13 @@ std::optional<Face> FaceReader::load(const Word& of, const std::string& file, in
     if (!path) return std::nullopt;
     std::error_code unknown;
     const auto bytes = std::filesystem::file_size(*path, unknown);
-    if (!unknown && !budget_.spend(bytes, of)) return std::nullopt;
+    if (!unknown && paid_.insert(path->string()).second && !budget_.spend(bytes, of)) return std::nullopt;
     const auto lock = std::scoped_lock{loaded_.mutex};
     try {
-        auto shared = loaded_.faces.find({file, number});
+        const auto key = std::pair{path->string(), number};
+        auto shared = loaded_.faces.find(key);
         if (shared == loaded_.faces.end()) {
-            shared = loaded_.faces.emplace(std::pair{file, number}, load_face(path->string(), number)).first;
+            shared = loaded_.faces.emplace(key, load_face(path->string(), number, file)).first;
         }
         return read_.emplace(std::pair{file, number}, shared->second).first->second;
     } catch (const Error& error) {

@@ -8,6 +8,7 @@
 
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <utility>
 
@@ -35,7 +36,8 @@ class FaceReader {
     LoadedFiles& loaded_;
     SceneBudget& budget_;
     Faults& faults_;
-    std::map<std::pair<std::string, int>, Face> read_;
+    std::map<std::pair<std::string, int>, Face> read_;  // by the names in the scene
+    std::set<std::string, std::less<>> paid_;           // the paths that the budget knows
 };
 
 }  // namespace coldbrick::inline v0::detail

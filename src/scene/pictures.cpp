@@ -19,29 +19,27 @@ std::shared_ptr<const Bitmap<Rgba8>> PictureReader::read(const Word& name, const
         faults_.add(name, "the name of the picture is empty");
         return nullptr;
     }
+    const auto path = files_.place_of(name, file, "picture");
+    if (!path) return nullptr;
     // What another run has loaded is taken, and paid for here too.
     const auto lock = std::scoped_lock{loaded_.mutex};
-    auto& shared = loaded_.pictures[file];
-    if (!shared) {
-        shared = load(name, file);
-    } else if (!budget_.spend(shared->bytes().size(), name)) {
-        return nullptr;
-    }
+    auto& shared = loaded_.pictures[path->string()];
+    if (!shared) shared = load(name, *path, file);
+    if (!shared) return nullptr;
+    if (paid_.insert(path->string()).second && !budget_.spend(shared->bytes().size(), name)) return nullptr;
     return read_[file] = shared;
 }
 
-std::shared_ptr<const Bitmap<Rgba8>> PictureReader::load(const Word& name, const std::string& file) {
-    const auto path = files_.place_of(name, file, "picture");
-    if (!path) return nullptr;
+std::shared_ptr<const Bitmap<Rgba8>> PictureReader::load(const Word& name, const std::filesystem::path& path,
+                                                         const std::string& file) {
     try {
         auto limits = budget_.limits().pictures;
         limits.memory = std::min(limits.memory, budget_.rest());
         auto picture =
-            bitmap_from<Rgba8>([&](const LoadTarget& target) { return load_regular_file(*path, limits, target); });
-        if (!budget_.spend(picture.bytes().size(), name)) return nullptr;
+            bitmap_from<Rgba8>([&](const LoadTarget& target) { return load_regular_file(path, limits, target); });
         return std::make_shared<const Bitmap<Rgba8>>(std::move(picture));
     } catch (const Error& error) {
-        faults_.add(name, SceneFiles::by_name(error.what(), *path, file));
+        faults_.add(name, SceneFiles::by_name(error.what(), path, file));
         return nullptr;
     }
 }

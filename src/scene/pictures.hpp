@@ -11,6 +11,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <set>
 #include <string>
 
 namespace coldbrick::inline v0::detail {
@@ -31,13 +32,15 @@ class PictureReader {
   private:
     using Shaped = std::pair<const void*, std::array<int, 10>>;
 
-    std::shared_ptr<const Bitmap<Rgba8>> load(const Word& name, const std::string& file);
+    std::shared_ptr<const Bitmap<Rgba8>> load(const Word& name, const std::filesystem::path& path,
+                                              const std::string& file);
 
     SceneFiles& files_;
     LoadedFiles& loaded_;
     SceneBudget& budget_;
     Faults& faults_;
-    std::map<std::string, std::shared_ptr<const Bitmap<Rgba8>>, std::less<>> read_;
+    std::map<std::string, std::shared_ptr<const Bitmap<Rgba8>>, std::less<>> read_;  // by the names in the scene
+    std::set<std::string, std::less<>> paid_;                                        // the paths that the budget knows
     std::map<Shaped, std::shared_ptr<const Bitmap<Rgba8>>> shaped_;
 };
 

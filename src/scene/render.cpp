@@ -68,6 +68,7 @@ class SceneWays {
   public:
     explicit SceneWays(const Scene& scene) : scene_{scene}, budget_{scene.limits, scene.spent}, scope_{&budget_} {
         budget_.name_memory("scene_memory");
+        budget_.check();
     }
 
     // Calls work(), and says at which statement it meets a limit.

@@ -48,11 +48,15 @@ std::optional<fs::path> SceneFiles::place_of(const Word& word, const std::string
 std::optional<std::string> SceneFiles::text_of(const Word& word, const std::string& file, std::string_view what,
                                                std::uint64_t most) {
     const auto path = place_of(word, file, what);
-    if (!path) return std::nullopt;
+    return path ? text_at(word, *path, file, most) : std::nullopt;
+}
+
+std::optional<std::string> SceneFiles::text_at(const Word& word, const fs::path& path, const std::string& file,
+                                               std::uint64_t most) {
     try {
-        return read_text_file(path->string(), most);
+        return read_text_file(path.string(), most);
     } catch (const Error& error) {
-        faults_.add(word, by_name(error.what(), *path, file));
+        faults_.add(word, by_name(error.what(), path, file));
         return std::nullopt;
     }
 }

@@ -25,6 +25,10 @@ class SceneFiles {
     std::optional<std::string> text_of(const Word& word, const std::string& file, std::string_view what,
                                        std::uint64_t most);
 
+    // The same of a file at its path, which a fault calls by its name in the scene.
+    std::optional<std::string> text_at(const Word& word, const std::filesystem::path& path, const std::string& file,
+                                       std::uint64_t most);
+
     // What a message says of a file at its full path, by the name that the scene gives it.
     [[nodiscard]] static std::string by_name(std::string_view message, const std::filesystem::path& path,
                                              const std::string& file);

@@ -1,9 +1,9 @@
 // Comma-separated values, RFC 4180.
-#include "coldbrick/budget.hpp"
 #include "coldbrick/table.hpp"
 
 #include "files/readers.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>

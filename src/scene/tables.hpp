@@ -18,6 +18,7 @@
 namespace coldbrick::inline v0::detail {
 
 // What several runs share, from several threads.
+// By their paths without links and dots, so that a file is kept once, however it is named.
 struct LoadedFiles {
     std::mutex mutex;
     std::map<std::string, std::shared_ptr<const Bitmap<Rgba8>>, std::less<>> pictures;
@@ -39,7 +40,8 @@ class TableReader {
     LoadedFiles& loaded_;
     SceneBudget& budget_;
     Faults& faults_;
-    std::set<std::string, std::less<>> paid_;  // what the budget knows
+    std::map<std::string, std::shared_ptr<const Table>, std::less<>> read_;  // by the names that the scene gives
+    std::set<std::string, std::less<>> paid_;                                // the paths that the budget knows
 };
 
 }  // namespace coldbrick::inline v0::detail

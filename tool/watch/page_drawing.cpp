@@ -11,7 +11,10 @@
 #include <cstring>
 #include <filesystem>
 #include <set>
+#include <span>
 #include <utility>
+
+#include <fmt/core.h>
 
 namespace coldbrick::tool {
 
@@ -85,6 +88,61 @@ std::string bytes_of(const Bitmap<Rgba8>& picture) {
 
 }  // namespace
 
+// From when a question has come until it is answered. An older one of the same kind and page is ended by it.
+class PageDrawing::Turn {
+  public:
+    Turn(PageDrawing& drawing, std::string_view kind, const std::string& page)
+        : drawing_{drawing}, name_{fmt::format("{} {}", kind, page)} {
+        const std::scoped_lock lock{drawing_.turns_mutex_};
+        for (auto* const other : drawing_.turns_) {
+            if (!page.empty() && other->name_ == name_) other->budget_.cancel();
+        }
+        if (drawing_.is_stopped_) budget_.cancel();
+        drawing_.turns_.push_back(this);
+    }
+    Turn(const Turn&) = delete;
+    Turn(Turn&&) = delete;
+    Turn& operator=(const Turn&) = delete;
+    Turn& operator=(Turn&&) = delete;
+    ~Turn() {
+        const std::scoped_lock lock{drawing_.turns_mutex_};
+        drawing_.turns_.remove(this);
+    }
+
+    // Calls work() when it is its turn. Throws LimitError if it has been ended.
+    template <class Work>
+    auto run(const Work& work) {
+        const std::scoped_lock lock{drawing_.mutex_};
+        return budget_.run(work);
+    }
+    void cancel() noexcept { budget_.cancel(); }
+    [[nodiscard]] const std::string& name() const noexcept { return name_; }
+
+    // What is answered in place of a picture.
+    [[nodiscard]] std::string without_picture(const Json& faults) const {
+        if (budget_.is_cancelled()) return line_of_json({{"ended", true}, {"faults", faults}});
+        return line_of_json({{"faults", faults}});
+    }
+
+  private:
+    PageDrawing& drawing_;
+    std::string name_;
+    Budget budget_;
+};
+
+void PageDrawing::end_drawing(const std::string& page) {
+    const std::scoped_lock lock{turns_mutex_};
+    for (auto* const turn : turns_) {
+        if (turn->name() == fmt::format("draw {}", page)) turn->cancel();
+    }
+}
+
+void PageDrawing::stop() {
+    const std::scoped_lock lock{turns_mutex_};
+    is_stopped_ = true;
+    for (auto* const turn : turns_) turn->cancel();
+}
+
 PageDrawing::PageDrawing(const SceneArguments& arguments) : limits_{scene_limits(arguments.limits)} {
     constexpr auto usual_seconds = 10.0;
     const auto has_own = std::any_of(arguments.limits.begin(), arguments.limits.end(),
@@ -139,31 +197,37 @@ std::string PageDrawing::answer(Json json, Bitmap<Rgba8> picture) {
 }
 
 std::string PageDrawing::draw(const PageRequest& request) {
-    const std::scoped_lock lock{mutex_};
-    const auto begin = std::chrono::steady_clock::now();
+    Turn turn{*this, "draw", request.page};
     try {
-        const auto scene = scene_for(request);
-        auto json = description_of(*scene);
-        auto picture = picture_of(*scene);
-        const std::chrono::duration<double, std::milli> taken = std::chrono::steady_clock::now() - begin;
-        json["milliseconds"] = taken.count();
-        return answer(std::move(json), std::move(picture));
+        return turn.run([&] {
+            const auto begin = std::chrono::steady_clock::now();
+            const auto scene = scene_for(request);
+            auto json = description_of(*scene);
+            auto picture = picture_of(*scene);
+            const std::chrono::duration<double, std::milli> taken = std::chrono::steady_clock::now() - begin;
+            json["milliseconds"] = taken.count();
+            return answer(std::move(json), std::move(picture));
+        });
     } catch (const SceneError& error) {
-        return line_of_json({{"faults", faults_of(error)}});
+        return turn.without_picture(faults_of(error));
     } catch (const Error& error) {
-        return line_of_json({{"faults", fault_without_place(error.what())}});
+        return turn.without_picture(fault_without_place(error.what()));
     } catch (const std::bad_alloc&) {
         return line_of_json({{"faults", fault_without_place("there is not enough memory for this picture")}});
     }
 }
 
-std::string PageDrawing::read(const std::string& path) {
-    const std::scoped_lock lock{mutex_};
+std::string PageDrawing::read(const std::string& path, const FollowedFile& file) {
+    Turn turn{*this, "read", {}};
     try {
-        auto picture = load<Rgba8>(std::filesystem::path{path}, limits_.pictures);
-        return answer(Json::object(), std::move(picture));
+        return turn.run([&] {
+            const auto bytes = file.read(limits_.pictures.file_bytes);
+            if (!bytes) throw Error{"cannot be read, or is no ordinary file"};
+            const auto* const first = reinterpret_cast<const std::uint8_t*>(bytes->data());
+            return answer(Json::object(), load<Rgba8>(std::span{first, bytes->size()}, limits_.pictures));
+        });
     } catch (const Error& error) {
-        return line_of_json({{"faults", fault_without_place(error.what())}});
+        return line_of_json({{"faults", fault_without_place(fmt::format("{}: {}", printable(path), error.what()))}});
     } catch (const std::bad_alloc&) {
         return line_of_json({{"faults", fault_without_place("there is not enough memory for this picture")}});
     }
@@ -176,16 +240,19 @@ std::optional<std::string> PageDrawing::whole(std::uint64_t number) {
 }
 
 Json PageDrawing::pixel(const PageRequest& request, Point at) {
-    const std::scoped_lock lock{mutex_};
-    const auto scene = scene_for(request);
-    const auto story = coldbrick::explain(*scene, at);
+    Turn turn{*this, "pixel", request.page};
+    return turn.run([&] { return pixel_of(*scene_for(request), at); });
+}
+
+Json PageDrawing::pixel_of(const Scene& scene, Point at) {
+    const auto story = coldbrick::explain(scene, at);
     auto steps = Json::array();
     for (const auto& step : story.steps) {
-        const auto [line, column] = scene->place_of(step.call);
-        steps.push_back({{"file", scene->file_of(step.call)},
+        const auto [line, column] = scene.place_of(step.call);
+        steps.push_back({{"file", scene.file_of(step.call)},
                          {"line", line},
                          {"column", column},
-                         {"statement", scene->kind_of(step.call)},
+                         {"statement", scene.kind_of(step.call)},
                          {"coverage", step.coverage / 255.0},
                          {"ink", hex(step.ink)},
                          {"after", hex(step.after)},
@@ -197,16 +264,19 @@ Json PageDrawing::pixel(const PageRequest& request, Point at) {
 }
 
 Json PageDrawing::outline(const PageRequest& request, int line) {
-    const std::scoped_lock lock{mutex_};
-    const auto scene = scene_for(request);
-    const auto sheet = Box{.at = {}, .size = scene->size};
+    Turn turn{*this, "outline", request.page};
+    return turn.run([&] { return outline_of(*scene_for(request), line); });
+}
+
+Json PageDrawing::outline_of(const Scene& scene, int line) {
+    const auto sheet = Box{.at = {}, .size = scene.size};
     std::vector<Region> regions;
     constexpr std::size_t most_calls = 2'000;
     std::size_t count = 0;
-    for (std::size_t i = 0; i < scene->drawing.size() && count < most_calls; ++i) {
-        if (scene->place_of(i).line != line || !scene->file_of(i).empty()) continue;
+    for (std::size_t i = 0; i < scene.drawing.size() && count < most_calls; ++i) {
+        if (scene.place_of(i).line != line || !scene.file_of(i).empty()) continue;
         ++count;
-        const auto call = scene->drawing[i];
+        const auto call = scene.drawing[i];
         const auto within = intersection(sheet, call.clip().value_or(sheet));
         if (const auto figure = call.figure()) {
             regions.emplace_back(*figure, within);
@@ -225,19 +295,22 @@ Json PageDrawing::outline(const PageRequest& request, int line) {
 }
 
 Json PageDrawing::unseen(const PageRequest& request) {
-    const std::scoped_lock lock{mutex_};
-    const auto scene = scene_for(request);
-    const auto explanation = coldbrick::explain(*scene);
+    Turn turn{*this, "unseen", request.page};
+    return turn.run([&] { return unseen_of(*scene_for(request)); });
+}
+
+Json PageDrawing::unseen_of(const Scene& scene) {
+    const auto explanation = coldbrick::explain(scene);
     std::set<StatementPlace> seen;
     for (std::size_t i = 0; i < explanation.calls.size(); ++i) {
-        if (explanation.calls[i].showing == Showing::seen) seen.insert(statement_of(*scene, i));
+        if (explanation.calls[i].showing == Showing::seen) seen.insert(statement_of(scene, i));
     }
     auto list = Json::array();
     constexpr std::size_t most = 100;
     for (std::size_t i = 0; i < explanation.calls.size() && list.size() < most; ++i) {
-        const auto place = statement_of(*scene, i);
+        const auto place = statement_of(scene, i);
         if (!seen.insert(place).second) continue;
-        auto what = explain_unseen(*scene, i, explanation.calls[i]);
+        auto what = explain_unseen(scene, i, explanation.calls[i]);
         const auto words = what.find("nothing of this");
         list.push_back({{"file", std::get<0>(place)},
                         {"line", std::get<1>(place)},

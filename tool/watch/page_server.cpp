@@ -2,11 +2,11 @@
 
 #include "color_words.hpp"
 #include "scene_input.hpp"
+#include "watch/connection_stream.hpp"
 #include "watch/page_files.hpp"
 
 #include <charconv>
 #include <filesystem>
-#include <fstream>
 #include <limits>
 #include <set>
 #include <utility>
@@ -26,12 +26,6 @@ std::string version_of(std::string_view text) {
     auto hash = std::uint64_t{0xcbf29ce484222325};
     for (const auto c : text) hash = (hash ^ static_cast<unsigned char>(c)) * std::uint64_t{0x100000001b3};
     return fmt::format("{:016x}", hash);
-}
-
-// No more than some bytes more than a scene may have.
-std::optional<std::string> content_of(const std::string& path) {
-    std::ifstream file{path, std::ios::binary};
-    return file ? std::optional{read_all(file, SceneLimits{}.scene_bytes)} : std::nullopt;
 }
 
 // As it is: on one machine, packing takes longer than sending.
@@ -99,21 +93,25 @@ std::optional<std::uint64_t> number_in(const httplib::Request& request, const ch
     return number;
 }
 
-RequestOrigin origin_of(const httplib::Request& request) {
-    RequestOrigin origin{.method = request.method,
-                         .path = request.path,
-                         .host = request.get_header_value("Host"),
-                         .origin = request.get_header_value("Origin"),
-                         .fetch_site = request.get_header_value("Sec-Fetch-Site")};
-    origin.is_chunked = request.has_header("Transfer-Encoding");
-    const auto words = request.get_header_value("Content-Length");
-    std::uint64_t length = 0;
-    const auto [end, error] = std::from_chars(words.data(), words.data() + words.size(), length);
-    if (!words.empty()) {
-        const auto is_number = error == std::errc{} && end == words.data() + words.size();
-        origin.length = is_number ? length : RequestGuard::most_bytes + 1;
+// JSON of up to some dozen brackets in each other: what is deeper is none of the page's. Throws Json's exceptions, and
+// Error.
+Json parsed(const std::string& text) {
+    constexpr auto deepest = 32;
+    auto depth = 0;
+    auto in_string = false;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const auto c = text[i];
+        if (in_string && c == '\\') {
+            ++i;
+        } else if (c == '"') {
+            in_string = !in_string;
+        } else if (!in_string && (c == '[' || c == '{') && ++depth > deepest) {
+            throw Error{fmt::format("JSON is nested more than {} deep", deepest)};
+        } else if (!in_string && (c == ']' || c == '}')) {
+            --depth;
+        }
     }
-    return origin;
+    return Json::parse(text);
 }
 
 // A member that is a whole number, and none that has to be rounded. Throws Error if there is none.
@@ -125,9 +123,16 @@ int whole_of(const Json& body, const char* name) {
     return value.get<int>();
 }
 
+bool is_picture(const FollowedFile& file) {
+    constexpr std::uint64_t enough = 4096;
+    const auto first = file.read(enough);
+    return first && picture_kind_of(*first).has_value();
+}
+
 // What a question of the page is about. Throws Json's exceptions and Error for what is none.
 PageRequest request_of(const Json& body, const std::string& path) {
     PageRequest request{.path = path, .text = body.at("text").get<std::string>(), .input = {}};
+    if (body.contains("page")) request.page = body.at("page").get<std::string>();
     if (body.contains("frame")) request.input.frame = whole_of(body, "frame");
     if (body.contains("set")) {
         for (const auto& [name, value] : body.at("set").items()) {
@@ -140,48 +145,53 @@ PageRequest request_of(const Json& body, const std::string& path) {
 
 }  // namespace
 
-PageServer::PageServer(WatchedFiles& files, PageDrawing& drawing, int port)
-    : files_{files}, drawing_{drawing}, server_{std::make_unique<httplib::Server>()} {
-    constexpr auto loopback = "127.0.0.1";
-    set_up();
-    port_ = port != 0 ? (server_->bind_to_port(loopback, port) ? port : -1) : server_->bind_to_any_port(loopback);
-    if (port_ < 0) {
-        throw Error{port != 0 ? fmt::format("watch: port {} of {} cannot be listened at; is it taken?", port, loopback)
-                              : fmt::format("watch: no port of {} can be listened at", loopback)};
+// The HTTP library without its sockets: it answers what has been let in.
+class HttpAnswers final : public httplib::Server {
+  public:
+    // While there is a socket, it is not shutting down.
+    void begin(int listener) noexcept { svr_sock_ = listener; }
+    void end() noexcept { svr_sock_ = -1; }
+
+    // Whether the connection goes on.
+    bool answer(Connection& connection) {
+        ConnectionStream stream{connection};
+        auto is_closed = false;
+        const auto is_done = process_request(stream, false, is_closed, nullptr);
+        stream.finish();
+        return is_done && !is_closed;
     }
-    guard_ = std::make_unique<RequestGuard>(new_token(), port_);
+};
+
+PageServer::PageServer(WatchedFiles& files, PageDrawing& drawing, int port)
+    : files_{files},
+      drawing_{drawing},
+      connections_{port},
+      guard_{new_token(), connections_.port()},
+      answers_{std::make_unique<HttpAnswers>()} {
+    set_up();
 }
 
 PageServer::~PageServer() = default;
 
-std::string PageServer::address() const { return fmt::format("http://127.0.0.1:{}/{}/", port_, guard_->token()); }
+std::string PageServer::address() const {
+    return fmt::format("http://127.0.0.1:{}/{}/", connections_.port(), guard_.token());
+}
 
-void PageServer::run() { server_->listen_after_bind(); }
+void PageServer::run() {
+    answers_->begin(connections_.listener());
+    connections_.run(guard_, [this](Connection& connection) { return answers_->answer(connection); });
+}
 
 void PageServer::stop() {
+    answers_->end();
     files_.stop();
-    server_->stop();
+    drawing_.stop();
+    connections_.stop();
 }
 
 void PageServer::set_up() {
-    constexpr std::size_t threads = 128;  // a connection that says nothing holds one, for as long as is waited for it
-    constexpr auto seconds_to_wait = 2;
-    constexpr auto seconds_to_read = 5;
-    constexpr auto seconds_to_write = 20;
-    server_->new_task_queue = [] { return new httplib::ThreadPool{threads}; };
-    constexpr std::size_t questions = 100'000;  // on one connection
-    server_->set_keep_alive_timeout(seconds_to_wait);
-    server_->set_keep_alive_max_count(questions);
-    server_->set_read_timeout(seconds_to_read);
-    server_->set_write_timeout(seconds_to_write);
-    server_->set_tcp_nodelay(true);
-    // A port that somebody else listens at is not shared.
-    server_->set_socket_options([](int socket) {
-        const int yes = 1;
-        ::setsockopt(socket, SOL_SOCKET, SO_REUSEADDR, &yes, sizeof yes);
-    });
-    server_->set_payload_max_length(RequestGuard::most_bytes);
-    server_->set_pre_routing_handler([this](const Request& request, Response& response) {
+    answers_->set_payload_max_length(RequestGuard::most_bytes);
+    answers_->set_pre_routing_handler([](const Request&, Response& response) {
         response.set_header("X-Content-Type-Options", "nosniff");
         response.set_header("Referrer-Policy", "no-referrer");
         response.set_header("Cache-Control", "no-store");
@@ -190,20 +200,15 @@ void PageServer::set_up() {
             "Content-Security-Policy",
             "default-src 'none'; script-src 'self'; style-src 'self'; connect-src 'self'; img-src 'self' "
             "data:; base-uri 'none'; form-action 'none'; frame-ancestors 'none'");
-        const auto refused = guard_->refusal(origin_of(request));
-        if (!refused) return httplib::Server::HandlerResponse::Unhandled;
-        response.status = *refused;
-        response.set_header("Connection", "close");
-        response.set_content("refused\n", "text/plain");
-        return httplib::Server::HandlerResponse::Handled;
+        return httplib::Server::HandlerResponse::Unhandled;
     });
     const auto handle = [this](const Request& request, Response& response) { route(request, response); };
-    server_->Get(".*", handle);
-    server_->Post(".*", handle);
+    answers_->Get(".*", handle);
+    answers_->Post(".*", handle);
 }
 
 void PageServer::route(const Request& request, Response& response) {
-    const auto what = guard_->path_within(request.path);
+    const auto what = guard_.path_within(request.path);
     try {
         if (request.method == "POST") return post(what, request, response);
         if (what == "events") return send_events(response);
@@ -211,8 +216,8 @@ void PageServer::route(const Request& request, Response& response) {
         if (what == "files") {
             auto list = Json::array();
             for (std::size_t i = 0; i < files_.size(); ++i) {
-                list.push_back({{"name", printable(files_.path(i))},
-                                {"kind", is_picture_file(files_.path(i)) ? "picture" : "scene"}});
+                list.push_back(
+                    {{"name", printable(files_.path(i))}, {"kind", is_picture(files_.file(i)) ? "picture" : "scene"}});
             }
             return send_json(response, list);
         }
@@ -225,7 +230,7 @@ void PageServer::route(const Request& request, Response& response) {
         if ((what == "text" || what == "picture") && file >= files_.size())
             return send_error(response, 404, "no such file");
         if (what == "text") return send_text(file, response);
-        if (what == "picture") return send(response, drawing_.read(files_.path(file)), binary_type);
+        if (what == "picture") return send(response, drawing_.read(files_.path(file), files_.file(file)), binary_type);
         send_file(what.empty() ? "index.html" : what, response);
     } catch (const SceneError& error) {
         send_error(response, 422, error.what());
@@ -245,7 +250,7 @@ void PageServer::send_file(std::string_view name, Response& response) const {
 }
 
 void PageServer::send_text(std::size_t file, Response& response) const {
-    const auto text = content_of(files_.path(file));
+    const auto text = files_.file(file).read(SceneLimits{}.scene_bytes);
     if (!text) return send_error(response, 404, fmt::format("{}: cannot be read", printable(files_.path(file))));
     if (text->size() > SceneLimits{}.scene_bytes) return send_error(response, 413, "the scene is too long");
     send_json(response, {{"text", *text}, {"version", version_of(*text)}});
@@ -274,10 +279,14 @@ void PageServer::send_events(Response& response) {
 }
 
 void PageServer::post(std::string_view what, const Request& request, Response& response) {
-    const auto body = Json::parse(request.body);
+    const auto body = parsed(request.body);
     const auto file = static_cast<std::size_t>(whole_of(body, "file"));  // below 0, it is far too large
     if (file >= files_.size()) return send_error(response, 404, "no such file");
     if (what == "save") return save(file, body, response);
+    if (what == "end") {
+        drawing_.end_drawing(body.at("page").get<std::string>());
+        return send_json(response, Json::object());
+    }
     const auto asked = request_of(body, files_.path(file));
     if (what == "draw") {
         send(response, drawing_.draw(asked), binary_type);
@@ -294,16 +303,24 @@ void PageServer::post(std::string_view what, const Request& request, Response& r
 
 // Only what the page has seen is overwritten.
 void PageServer::save(std::size_t file, const Json& body, Response& response) {
-    const auto& path = files_.path(file);
     const auto text = body.at("text").get<std::string>();
-    const auto before = content_of(path);
-    if (before && version_of(*before) != body.at("version").get<std::string>()) {
-        return send_error(response, 409, "the file has been changed by somebody else meanwhile");
+    const auto version = body.at("version").get<std::string>();
+    const auto saved =
+        files_.file(file).replace(text, [&](std::string_view found) { return version_of(found) == version; });
+    const auto name = printable(files_.path(file));
+    switch (saved) {
+        case FollowedFile::Saved::changed:
+            return send_error(response, 409, "the file has been changed by somebody else meanwhile");
+        case FollowedFile::Saved::deleted:
+            return send_error(response, 409, "the file has been deleted meanwhile");
+        case FollowedFile::Saved::no_file:
+            return send_error(response, 409, "there is a link, or no ordinary file, in the file's place now");
+        case FollowedFile::Saved::failed:
+            return send_error(response, 422, fmt::format("{}: cannot be written", name));
+        default:
+            files_.note_written(file);
+            send_json(response, {{"version", version_of(text)}});
     }
-    const auto* const bytes = reinterpret_cast<const std::uint8_t*>(text.data());
-    write_file(path, {bytes, bytes + text.size()});
-    files_.note_written(file);
-    send_json(response, {{"version", version_of(text)}});
 }
 
 }  // namespace coldbrick::tool

@@ -1,6 +1,7 @@
 // The page over HTTP, on this machine only.
 #pragma once
 
+#include "watch/connections.hpp"
 #include "watch/page_drawing.hpp"
 #include "watch/request_guard.hpp"
 #include "watch/watched_files.hpp"
@@ -10,12 +11,13 @@
 #include <string>
 
 namespace httplib {
-class Server;
 struct Request;
 struct Response;
 }  // namespace httplib
 
 namespace coldbrick::tool {
+
+class HttpAnswers;
 
 class PageServer {
   public:
@@ -30,7 +32,7 @@ class PageServer {
     // "http://127.0.0.1:40123/TOKEN/"
     [[nodiscard]] std::string address() const;
 
-    // Answers until stop().
+    // Answers until stop(), which ends drawings that are being made.
     void run();
     void stop();
 
@@ -48,9 +50,9 @@ class PageServer {
 
     WatchedFiles& files_;
     PageDrawing& drawing_;
-    std::unique_ptr<httplib::Server> server_;
-    std::unique_ptr<RequestGuard> guard_;
-    int port_ = 0;
+    Connections connections_;
+    RequestGuard guard_;
+    std::unique_ptr<HttpAnswers> answers_;
     std::atomic<int> listeners_ = 0;
 };
 

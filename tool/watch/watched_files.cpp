@@ -9,7 +9,8 @@ namespace coldbrick::tool {
 WatchedFiles::WatchedFiles(std::vector<std::string> paths) {
     for (auto& path : paths) {
         const auto stamp = stamp_of(path);
-        files_.push_back({.path = std::move(path), .stamp = stamp, .parts = {}});
+        FollowedFile file{path};
+        files_.push_back({.path = std::move(path), .file = std::move(file), .stamp = stamp, .parts = {}});
     }
     thread_ = std::jthread{[this] {
         constexpr std::chrono::milliseconds between{60};

@@ -1,6 +1,8 @@
 // The files that a page shows, and when they change.
 #pragma once
 
+#include "watch/followed_file.hpp"
+
 #include <condition_variable>
 #include <cstddef>
 #include <cstdint>
@@ -24,6 +26,8 @@ class WatchedFiles {
 
     [[nodiscard]] std::size_t size() const noexcept { return files_.size(); }
     [[nodiscard]] const std::string& path(std::size_t number) const { return files_.at(number).path; }
+
+    [[nodiscard]] const FollowedFile& file(std::size_t number) const { return files_.at(number).file; }
 
     // Other files that a picture is made of: one that changes is a change of the file itself.
     void set_parts(std::size_t number, const std::vector<std::string>& paths);
@@ -55,6 +59,7 @@ class WatchedFiles {
     };
     struct File {
         std::string path;
+        FollowedFile file;
         Stamp stamp;
         std::vector<Part> parts;
         std::uint64_t changes = 0;

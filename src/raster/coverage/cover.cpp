@@ -23,23 +23,25 @@ void CoverEdges::add(FinePoint from, FinePoint to, int group) {
     const auto offset_y = std::int64_t{window_.top} * fine_unit - fine_unit / 2;
     const auto height = (std::int64_t{window_.bottom} - window_.top) * fine_unit;
     const auto width = (std::int64_t{window_.right} - window_.left) * fine_unit;
+    const auto number = drawn_++;
     if (lower.y <= offset_y || upper.y >= offset_y + height) return;
-    if (std::min(from.x, to.x) >= offset_x + width) {
-        has_more_right_ = true;
-        return;
-    }
+    const auto is_right = std::min(from.x, to.x) >= offset_x + width;
     constexpr auto unit = static_cast<double>(fine_unit);
     const auto top = static_cast<double>(upper.y - offset_y) / unit;
     const auto bottom = static_cast<double>(lower.y - offset_y) / unit;
     const auto slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y);
     const auto x = static_cast<double>(upper.x - offset_x) / unit;
-    const auto cut = std::max(0.0, -top);
-    edges_.push_back({.top = std::max(top, 0.0),
-                      .bottom = std::min(bottom, static_cast<double>(height) / unit),
-                      .x = x + cut * slope,
-                      .slope = slope,
-                      .direction = is_down ? 1 : -1,
-                      .group = group});
+    CoverEdge edge{.top = std::max(top, 0.0),
+                   .bottom = std::min(bottom, static_cast<double>(height) / unit),
+                   .x = x,
+                   .slope = slope,
+                   .direction = is_down ? 1 : -1,
+                   .group = group,
+                   .number = number,
+                   .first_x = x,
+                   .first_y = top};
+    edge.x = edge.x_at(edge.top);
+    (is_right ? right_ : edges_).push_back(edge);
 }
 
 namespace {
@@ -188,7 +190,7 @@ class CoverSweep {
         for (auto& edge : active_) {
             const auto bottom = std::min(edge.bottom, double{1} * y + 1);
             const auto height = bottom - edge.top;
-            const auto x = edge.x + edge.slope * height;
+            const auto x = edge.x_at(bottom);
             const auto side = edge.group == 0 ? -clockwise_ : clockwise_;
             row_.add(edge.x, x, side * edge.direction * height);
             if (edge.bottom <= y + 1) continue;
@@ -208,7 +210,7 @@ class CoverSweep {
         }
         for (const auto& edge : active_) {
             const auto height = std::min(edge.bottom, double{1} * y + 1) - edge.top;
-            row_.add(edge.x, edge.x + edge.slope * height, -clockwise_ * edge.direction * height);
+            row_.add(edge.x, edge.x_at(edge.top + height), -clockwise_ * edge.direction * height);
         }
         hand_over(y);
     }
@@ -230,7 +232,7 @@ class CoverSweep {
         std::size_t kept = 0;
         for (auto& edge : active_) {
             if (edge.bottom <= y) continue;
-            edge.x += edge.slope * (y - edge.top);
+            edge.x = edge.x_at(y);
             edge.top = y;
             has_ends_ = has_ends_ || edge.bottom < y + 1;
             if (&active_[kept] != &edge) active_[kept] = edge;
@@ -239,7 +241,9 @@ class CoverSweep {
         active_.resize(kept);
         is_sorted_ = !is_dense();
         if (!is_sorted_) return;
-        sort_nearly_sorted(active_, [](const CoverEdge& a, const CoverEdge& b) { return a.x < b.x; });
+        sort_nearly_sorted(active_, [](const CoverEdge& a, const CoverEdge& b) {
+            return a.x != b.x ? a.x < b.x : a.number < b.number;
+        });
     }
 
     // So many edges in a row that they are sorted band by band only.
@@ -292,6 +296,7 @@ void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) 
 
 Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver) {
     if (edges.edges().empty()) return {};
+    edges.keep_right();
     // Wider than any picture that is looked at as a whole: what is asked for are bounds.
     constexpr auto wide = 1 << 17;
     const auto width = std::int64_t{edges.window().right} - edges.window().left;

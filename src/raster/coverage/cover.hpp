@@ -27,6 +27,14 @@ struct FineSegment {
 inline constexpr int fine_bits = 14;
 inline constexpr std::int64_t fine_unit = std::int64_t{1} << fine_bits;
 
+// Rounded to 2^-32, so that it can be moved by whole pixels without being rounded: what is drawn at a pixel does not
+// depend on the window then.
+inline double in_grid(double pixels) noexcept {
+    constexpr auto large = 0x1p19;
+    constexpr auto rounding = 0x1.8p20;
+    return pixels > -large && pixels < large ? (pixels + rounding) - rounding : pixels;
+}
+
 // A part of an edge in the rows of a window. Pixels from the window's upper left corner on: pixel (i, j) of it is the
 // square from there to (i + 1, j + 1).
 struct CoverEdge {
@@ -36,6 +44,11 @@ struct CoverEdge {
     double slope;
     int direction;  // 1 down, -1 up
     int group;
+    std::uint32_t number;  // in the order in which they were drawn
+    double first_x;        // where it begins, above the window perhaps
+    double first_y;
+
+    [[nodiscard]] double x_at(double y) const noexcept { return first_x + in_grid((y - first_y) * slope); }
 };
 
 // Edges of closed contours in up to most_groups groups.
@@ -43,19 +56,27 @@ class CoverEdges {
   public:
     explicit CoverEdges(const Window& window) noexcept : window_{window} {}
 
-    // A straight edge of a contour. Those that cannot matter in the window are left out.
+    // A straight edge of a contour. Those that cannot matter in the window are left out; those beside it matter where
+    // rows are crowded.
     void add(FinePoint from, FinePoint to, int group);
 
     [[nodiscard]] const Window& window() const noexcept { return window_; }
     [[nodiscard]] CountedVector<CoverEdge>& edges() noexcept { return edges_; }
     [[nodiscard]] const CountedVector<CoverEdge>& edges() const noexcept { return edges_; }
-    // Whether edges beyond the right side of the window were left out.
-    [[nodiscard]] bool has_more_right() const noexcept { return has_more_right_; }
+    // Whether there are edges beyond the right side of the window.
+    [[nodiscard]] bool has_more_right() const noexcept { return !right_.empty(); }
+
+    // Of so few edges no row is crowded, and those beyond the right side are of no account.
+    static constexpr std::size_t few = 24;
+    void keep_right() {
+        if (edges_.size() + right_.size() > few) edges_.insert(edges_.end(), right_.begin(), right_.end());
+    }
 
   private:
     Window window_;
     CountedVector<CoverEdge> edges_;
-    bool has_more_right_ = false;
+    CountedVector<CoverEdge> right_;  // beyond the right side of the window
+    std::uint32_t drawn_ = 0;
 };
 
 inline constexpr std::size_t most_groups = 5;

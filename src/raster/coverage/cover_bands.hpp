@@ -71,10 +71,14 @@ class CoverBands {
         auto is_sorted = true;
         auto before = -std::numeric_limits<double>::infinity();
         for (const auto& edge : active) {
-            const auto below = edge.x + edge.slope;
+            const auto below = edge.x_at(edge.top + 1);
             is_sorted = is_sorted && below >= before;
             before = below;
-            crossings_.push_back({.above = edge.x, .below = below, .direction = edge.direction, .group = edge.group});
+            crossings_.push_back({.above = edge.x,
+                                  .below = below,
+                                  .direction = edge.direction,
+                                  .group = edge.group,
+                                  .number = edge.number});
         }
         work_ = 0;
         is_sorted ? add_lines(crossings_, 1) : cut_at_crossings(1);
@@ -114,6 +118,7 @@ class CoverBands {
         double below;
         int direction;
         int group;
+        std::uint32_t number;
     };
 
     // An edge, and the bands that it goes through.
@@ -150,69 +155,65 @@ class CoverBands {
         crossings_.clear();
         for (const auto& stay : in_band_) {
             const auto& edge = active[stay.edge];
-            crossings_.push_back({.above = edge.x + (begin - edge.top) * edge.slope,
-                                  .below = edge.x + (end - edge.top) * edge.slope,
+            crossings_.push_back({.above = edge.x_at(begin),
+                                  .below = edge.x_at(end),
                                   .direction = edge.direction,
-                                  .group = edge.group});
+                                  .group = edge.group,
+                                  .number = edge.number});
         }
         cut_at_crossings(end - begin);
     }
 
-    // An edge in the middle of a band, in little memory: where it is, in parts of the row's width, and which it is,
-    // with its group and direction in the lowest bits.
+    // An edge in the middle of a band: where it is, and which of those of the row it is, with its group and direction
+    // in the lowest bits.
     struct Passing {
-        std::uint32_t place;
+        double place;
         std::uint32_t edge;
+        std::uint32_t number;
     };
 
-    // By the upper bits, the lower half of them first: each pass keeps those in order that are alike.
+    // Of many, first by the part of all places that they are in.
     void sort_by_place() {
-        constexpr std::size_t few = 512;
-        if (passing_.size() < few) {
-            std::sort(passing_.begin(), passing_.end(), [](const Passing& a, const Passing& b) {
-                return a.place != b.place ? a.place < b.place : a.edge < b.edge;
+        constexpr std::size_t many = 512;
+        if (passing_.size() > many) {
+            const auto [least, most] = std::minmax_element(
+                passing_.begin(), passing_.end(), [](const Passing& a, const Passing& b) { return a.place < b.place; });
+            const auto last = static_cast<double>(passing_.size()) - 1;
+            const auto extent = most->place - least->place;
+            const auto scale = extent > 0 ? last / extent : 0;
+            deal(passing_, dealt_passing_, [=, from = least->place](const Passing& of) {
+                return static_cast<std::size_t>(std::clamp((of.place - from) * scale, 0.0, last));
             });
-            return;
         }
-        constexpr auto bits = 11U;
-        constexpr auto parts = 1U << bits;
-        dealt_passing_.resize(passing_.size());
-        for (auto shift = 32U - 2 * bits; shift < 32; shift += bits) {
-            const auto part_of = [=](const Passing& of) { return of.place >> shift & (parts - 1); };
-            std::array<std::uint32_t, parts + 1> begins{};
-            for (const auto& of : passing_) ++begins[part_of(of) + 1];
-            std::partial_sum(begins.begin(), begins.end(), begins.begin());
-            for (const auto& of : passing_) dealt_passing_[begins[part_of(of)]++] = of;
-            passing_.swap(dealt_passing_);
-        }
+        sort_nearly_sorted(passing_, [](const Passing& a, const Passing& b) {
+            return a.place != b.place ? a.place < b.place : a.number < b.number;
+        });
     }
 
     // Takes what crosses the middle of a band as going all through it.
     void take_sampled_band(Edges active, double begin, double height) {
         spend_work(2 * active.size());
         const auto middle = begin + height / 2;
-        constexpr auto places = 4294967295.0;
-        const auto scale = places / width_;
         passing_.clear();
         std::uint32_t number = 0;
         for (const auto& edge : active) {
             const auto which =
                 number++ << 4U | static_cast<std::uint32_t>(edge.group) << 1U | (edge.direction > 0 ? 1U : 0U);
             if (edge.top > middle || edge.bottom <= middle) continue;
-            const auto place = std::clamp((edge.x + (middle - edge.top) * edge.slope) * scale, 0.0, places);
-            passing_.push_back({.place = static_cast<std::uint32_t>(place), .edge = which});
+            passing_.push_back({.place = edge.x_at(middle), .edge = which, .number = edge.number});
         }
         sort_by_place();
         int windings[most_groups] = {};
         auto was_inside = false;
-        for (const auto& [place, which] : passing_) {
+        for (const auto& [place, which, order] : passing_) {
             windings[(which >> 1U) & 7U] += (which & 1U) != 0 ? 1 : -1;
             const auto is_inside = covers_(windings);
             if (is_inside == was_inside) continue;
             was_inside = is_inside;
             const auto& edge = active[which >> 4U];
-            const auto above = edge.x + (begin - edge.top) * edge.slope;
-            row_.add(above, above + height * edge.slope, is_inside ? height : -height);
+            // No further than it goes.
+            const auto x_at = [&](double y) { return edge.x_at(std::clamp(y, edge.top, edge.bottom)); };
+            row_.add(x_at(begin), x_at(begin + height), is_inside ? height : -height);
         }
     }
 
@@ -234,7 +235,9 @@ class CoverBands {
                 return static_cast<std::size_t>(std::clamp(middle(of) * scale, 0.0, last));
             });
         }
-        sort_nearly_sorted(crossings, [](const Crossing& a, const Crossing& b) { return middle(a) < middle(b); });
+        sort_nearly_sorted(crossings, [](const Crossing& a, const Crossing& b) {
+            return middle(a) != middle(b) ? middle(a) < middle(b) : a.number < b.number;
+        });
     }
 
     // By parts from 0 on, of which there are as many as there are of them.
@@ -271,7 +274,7 @@ class CoverBands {
     void take_halves(double height, double part) {
         auto lower = crossings_;
         for (std::size_t i = 0; i < lower.size(); ++i) {
-            const auto between = crossings_[i].above + (crossings_[i].below - crossings_[i].above) * part;
+            const auto between = crossings_[i].above + in_grid((crossings_[i].below - crossings_[i].above) * part);
             crossings_[i].below = lower[i].above = between;
         }
         cut_at_crossings(height * part);
@@ -288,8 +291,8 @@ class CoverBands {
                 const auto over = whole[i].below - whole[i].above;
                 auto& part = crossings_[i];
                 part = whole[i];
-                part.above = whole[i].above + over * k / bands;
-                part.below = whole[i].above + over * (k + 1) / bands;
+                part.above = whole[i].above + in_grid(over * k / bands);
+                part.below = whole[i].above + in_grid(over * (k + 1) / bands);
             }
             sort_by_middle(crossings_);
             add_lines(crossings_, height / bands);
@@ -302,7 +305,7 @@ class CoverBands {
     void add_lines(const CountedVector<Crossing>& crossings, double height) {
         int windings[most_groups] = {};
         auto was_inside = false;
-        for (const auto& [above, below, direction, group] : crossings) {
+        for (const auto& [above, below, direction, group, number] : crossings) {
             windings[group] += direction;
             const auto is_inside = covers_(windings);
             if (is_inside != was_inside) row_.add(above, below, is_inside ? height : -height);

@@ -6,6 +6,9 @@
 #include "coldbrick/budget.hpp"
 
 #include <algorithm>
+#include <cmath>
+#include <cstdint>
+#include <limits>
 #include <numeric>
 #include <span>
 #include <utility>
@@ -19,20 +22,13 @@ class RowParts {
 
     // Puts the edges into parts, in each of which they keep their order; says whether there are several.
     bool find(Edges active, double top, int width) {
-        // Wider windows are for who asks for bounds.
-        constexpr auto wide = 1 << 17;
-        if (width > wide) return false;
-        // Places far outside count as just outside, whatever becomes of their sums.
-        const auto column = [&](double x) {
-            if (!(x > -1)) return 0;
-            return x < width ? static_cast<int>(x) + 1 : width + 1;
-        };
         const auto columns_of = [&](const CoverEdge& edge) {
-            const auto end = edge.x + edge.slope * (std::min(edge.bottom, top + 1) - edge.top);
-            return std::pair{column(std::min(edge.x, end)), column(std::max(edge.x, end))};
+            const auto end = edge.x_at(std::min(edge.bottom, top + 1));
+            return Columns{.first = static_cast<std::int64_t>(std::floor(std::min(edge.x, end))),
+                           .last = static_cast<std::int64_t>(std::floor(std::max(edge.x, end)))};
         };
-        auto least = width + 1;
-        auto most = 0;
+        auto least = std::numeric_limits<std::int64_t>::max();
+        auto most = std::numeric_limits<std::int64_t>::min();
         for (const auto& edge : active) {
             const auto [first, last] = columns_of(edge);
             least = std::min(least, first);
@@ -40,6 +36,10 @@ class RowParts {
         }
         const auto extent = most - least + 1;
         if (extent < 3) return false;
+        // Edges may lie far beside the window.
+        constexpr std::int64_t usual = 8;
+        if (extent > usual * (width + static_cast<std::int64_t>(active.size())))
+            return find_sorted(active, top, columns_of);
         // How many edges begin to be in a column, and which part that is.
         edges_in_.assign(static_cast<std::size_t>(extent) + 1, 0);
         for (const auto& edge : active) {
@@ -68,6 +68,32 @@ class RowParts {
     }
 
   private:
+    struct Columns {
+        std::int64_t first;
+        std::int64_t last;
+    };
+
+    // The same, by sorting the columns in which edges begin.
+    template <class ColumnsOf>
+    bool find_sorted(Edges active, double top, const ColumnsOf& columns_of) {
+        columns_.clear();
+        for (const auto& edge : active) columns_.push_back(columns_of(edge));
+        std::sort(columns_.begin(), columns_.end(),
+                  [](const Columns& a, const Columns& b) { return a.first < b.first; });
+        // The first column of each part.
+        begins_.clear();
+        auto reached = std::int64_t{0};
+        for (const auto& [first, last] : columns_) {
+            if (begins_.empty() || first > reached + 1) begins_.push_back(first);
+            reached = begins_.size() == 1 && begins_.front() == first ? last : std::max(reached, last);
+        }
+        if (begins_.size() < 2) return false;
+        return deal_parts(active, top, begins_.size(), [&](const CoverEdge& edge) {
+            const auto after = std::upper_bound(begins_.begin(), begins_.end(), columns_of(edge).first);
+            return static_cast<std::size_t>(after - begins_.begin()) - 1;
+        });
+    }
+
     // By part_of(edge), of so many parts.
     template <class PartOf>
     bool deal_parts(Edges active, double top, std::size_t count, const PartOf& part_of) {
@@ -117,6 +143,8 @@ class RowParts {
         for (const auto& edge : active) parted_[next_in_part_[part_of(edge)]++] = edge;
     }
 
+    CountedVector<Columns> columns_;
+    CountedVector<std::int64_t> begins_;
     // Edges in each column, then its part; heights at which edges begin or end, and the net of them;
     // where each part begins.
     CountedVector<int> edges_in_;

@@ -1,9 +1,8 @@
 // The coverage of one row of pixels, summed up from the differences between neighbours (steps).
 #pragma once
 
-#include "geometry/integers.hpp"
-
 #include "geometry/budget_memory.hpp"
+#include "geometry/integers.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,8 +1,7 @@
 #include "raster/coverage/small_sum.hpp"
 
-#include "raster/coverage/cover_row.hpp"
-
 #include "geometry/budget_memory.hpp"
+#include "raster/coverage/cover_row.hpp"
 
 #include <algorithm>
 #include <array>

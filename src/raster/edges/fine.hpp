@@ -1,13 +1,13 @@
 // Contours with corners between the pixels, and the rows that their edges cross.
 #pragma once
 
+#include "geometry/budget_memory.hpp"
 #include "geometry/trigonometry.hpp"
 #include "raster/coverage/cover.hpp"
 #include "raster/edges/track.hpp"
 #include "raster/spans/convex_rows.hpp"
 #include "raster/spans/record.hpp"
 
-#include "geometry/budget_memory.hpp"
 #include "coldbrick/error.hpp"
 #include "coldbrick/fill.hpp"
 #include "coldbrick/geometry.hpp"
@@ -164,6 +164,13 @@ class Contours {
 
     // The places, before they are mapped, that may come into the window; none left out, some more.
     [[nodiscard]] Surroundings seen() const noexcept;
+
+    // The same for curves that are drawn as chords. Where coverage is measured, all that lies in the window's rows:
+    // what becomes of a crowded row does not depend on its columns then.
+    [[nodiscard]] Surroundings curves_seen() const noexcept {
+        const auto box = seen();
+        return is_smooth() && !is_mapped_ ? box.with_all_columns() : box;
+    }
 
     // How far from a curve its chords may be.
     [[nodiscard]] double flatness() const noexcept { return flatness_; }

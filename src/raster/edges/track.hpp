@@ -41,6 +41,10 @@ struct Surroundings {
         }
         return box;
     }
+    [[nodiscard]] Surroundings with_all_columns() const noexcept {
+        constexpr auto everything = 0x1p33;
+        return {{-everything, least.y}, {everything, most.y}};
+    }
     [[nodiscard]] Surroundings relative_to(Vec origin) const noexcept { return {least - origin, most - origin}; }
     [[nodiscard]] Surroundings grown(double by) const noexcept { return {least - Vec{by, by}, most + Vec{by, by}}; }
 };

@@ -1,6 +1,7 @@
 // Forms with smooth edges, under a transform, or between the pixels: drawn from their outlines.
 #include "raster/forms/form_scans.hpp"
 
+#include "geometry/budget_memory.hpp"
 #include "raster/coverage/small_sum.hpp"
 #include "raster/forms/outer_box.hpp"
 #include "raster/forms/outline.hpp"
@@ -9,8 +10,6 @@
 #include "raster/strokes/flat_path_scans.hpp"
 #include "raster/strokes/polygon_strokes.hpp"
 #include "raster/strokes/round_cover.hpp"
-
-#include "geometry/budget_memory.hpp"
 
 #include <algorithm>
 
@@ -64,7 +63,7 @@ SpanSet combined(const CountedVector<SpanSet>& sets, GroupTruth truth) {
         }
     }
     sort_in_budget(changes.begin(), changes.end(),
-              [](const Change& a, const Change& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
+                   [](const Change& a, const Change& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
     SpanSet covered;
     auto inside = 0U;
     auto begin = 0;

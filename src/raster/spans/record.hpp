@@ -3,6 +3,7 @@
 
 #include "geometry/budget_memory.hpp"
 #include "raster/spans/span_batch.hpp"
+
 #include "coldbrick/detail/span_receiver.hpp"
 
 #include <array>

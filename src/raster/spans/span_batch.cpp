@@ -25,7 +25,7 @@ SpanReceiver SpanMerger::receiver() noexcept {
 
 Box SpanMerger::pass_on(const SpanReceiver& receiver) {
     sort_in_budget(spans_.begin(), spans_.end(),
-              [](const Span& a, const Span& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
+                   [](const Span& a, const Span& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
     constexpr auto whole = Window{.left = std::numeric_limits<int>::min(),
                                   .top = std::numeric_limits<int>::min(),
                                   .right = std::numeric_limits<int>::max(),

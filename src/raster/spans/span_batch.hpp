@@ -143,5 +143,4 @@ Box scan_merged(const SpanReceiver& receiver, const Scan& scan) {
     return merger.pass_on(receiver);
 }
 
-
 }  // namespace coldbrick::inline v0::detail

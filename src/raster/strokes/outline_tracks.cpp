@@ -1,8 +1,7 @@
 #include "raster/strokes/outline_tracks.hpp"
 
-#include "raster/spans/span_sets.hpp"
-
 #include "geometry/budget_memory.hpp"
+#include "raster/spans/span_sets.hpp"
 
 #include <algorithm>
 #include <limits>

@@ -1,12 +1,12 @@
 // The rows of round shapes and of the curves parallel to their edge, as tables.
 #pragma once
 
+#include "geometry/budget_memory.hpp"
 #include "raster/edges/ellipse_form.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 #include "raster/spans/runs.hpp"
 #include "raster/strokes/stroker.hpp"
 
-#include "geometry/budget_memory.hpp"
 #include "coldbrick/stroke.hpp"
 
 #include <algorithm>

@@ -1,5 +1,6 @@
 #include "text/fonts/font_face.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>
@@ -20,6 +21,22 @@ hb_buffer_t* emptied_buffer() {
     thread_local const Freed<hb_buffer_t> buffer{hb_buffer_create()};
     hb_buffer_reset(buffer.get());
     return buffer.get();
+}
+
+// Has a buffer's further rules left out once the budget is spent; who shapes it asks the budget again.
+void ask_budget_of(hb_buffer_t* buffer) {
+    const auto goes_on = [](hb_buffer_t* shaped, hb_font_t*, const char*, void*) -> hb_bool_t {
+        constexpr std::uint64_t bytes_of_glyph = 40;
+        try {
+            MemoryHold memory;
+            memory.add(bytes_of_glyph * hb_buffer_get_length(shaped));
+            check_budget();
+            return 1;
+        } catch (const LimitError&) {
+            return 0;
+        }
+    };
+    hb_buffer_set_message_func(buffer, goes_on, nullptr, nullptr);
 }
 
 class SizedFont final : public SizedFace {
@@ -95,7 +112,14 @@ class SizedFont final : public SizedFace {
             }
         }
         features.insert(features.end(), features_.begin(), features_.end());
+        // Rules may make runs 64 times as long, with 64 steps for each character (HarfBuzz's limits).
+        constexpr std::size_t long_run = 2048;
+        constexpr std::uint64_t steps_of_letter = 64;
+        spend_work(steps_of_letter * letters.size());
+        if (has_budget() && letters.size() > long_run) ask_budget_of(buffer);
         hb_shape(file_->shaper(), buffer, features.data(), static_cast<unsigned>(features.size()));
+        hb_buffer_set_message_func(buffer, nullptr, nullptr, nullptr);
+        check_budget();
         if (hb_buffer_allocation_successful(buffer) == 0) throw std::bad_alloc{};
         return buffer;
     }

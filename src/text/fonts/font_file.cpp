@@ -1,6 +1,7 @@
 #include "text/fonts/font_file.hpp"
 
 #include "geometry/limits.hpp"
+#include "text/fonts/glyph_parts.hpp"
 
 #include "coldbrick/error.hpp"
 
@@ -29,16 +30,12 @@ std::string tag_name(hb_tag_t tag) {
     return name;
 }
 
-// A text of the font's "name" table, without what moves a terminal's cursor.
+// A text of the font's "name" table, as it can be shown.
 std::string name_of(hb_face_t* face, hb_ot_name_id_t id) {
     std::array<char, 256> text{};
     auto size = static_cast<unsigned>(text.size());
     hb_ot_name_get_utf8(face, id, HB_LANGUAGE_INVALID, &size, text.data());
-    std::string name{text.data(), std::min<std::size_t>(size, text.size() - 1)};
-    for (auto& c : name) {
-        if (static_cast<unsigned char>(c) < ' ' || c == 0x7f) c = '?';
-    }
-    return name;
+    return printable({text.data(), std::min<std::size_t>(size, text.size() - 1)});
 }
 
 // FreeType does not always have texts of its own.
@@ -162,6 +159,7 @@ void FontFile::open() {
     if (em_ < least_em || hb_face_get_upem(hb_face_.get()) != static_cast<unsigned>(face_->units_per_EM)) {
         throw Error{from_ + ": the font is damaged: its em square has " + in_digits(em_) + " units"};
     }
+    check_glyph_parts(hb_face_.get(), from_);
     hb_font_.reset(hb_font_create(hb_face_.get()));
     hb_font_set_scale(hb_font_.get(), static_cast<int>(em_), static_cast<int>(em_));
     const auto height = double{1} * face_->height;
@@ -306,7 +304,9 @@ std::shared_ptr<const GlyphOutline> FontFile::outline(std::uint32_t glyph) const
 }
 
 GlyphOutline FontFile::read_outline(std::uint32_t glyph) const {
+    // PostScript outlines end after 20,000,000 steps (FreeType's limit), and after 32,767 points.
     const auto error = FT_Load_Glyph(face_.get(), glyph, FT_LOAD_NO_SCALE | FT_LOAD_IGNORE_TRANSFORM);
+    check_budget();
     if (error == FT_Err_Out_Of_Memory) throw std::bad_alloc{};
     if (error != 0 || face_->glyph->format != FT_GLYPH_FORMAT_OUTLINE) {
         throw Error{from_ + ": glyph " + std::to_string(glyph) + " of the font is damaged" +

@@ -51,7 +51,9 @@ constexpr auto memory = "font in memory";
 
 }  // namespace
 
-Face load_face(std::string_view path, int number) { return face_of(printable(path), read(path), number); }
+Face load_face(std::string_view path, int number, std::string_view name) {
+    return face_of(printable(name.empty() ? path : name), read(path), number);
+}
 
 Face load_face(std::span<const std::uint8_t> file, int number) {
     return face_of(memory, std::make_shared<const std::vector<std::uint8_t>>(file.begin(), file.end()), number);

@@ -13,7 +13,7 @@ namespace {
 
 }  // namespace
 
-Face load_face(std::string_view, int) { refuse(); }
+Face load_face(std::string_view, int, std::string_view) { refuse(); }
 Face load_face(std::span<const std::uint8_t>, int) { refuse(); }
 int count_faces(std::string_view) { refuse(); }
 int count_faces(std::span<const std::uint8_t>) { refuse(); }

@@ -153,8 +153,19 @@ function tellSaved() {
 function draw() {
   const over = new Promise(done => waiting.push(done));
   state.isWanted = true;
-  if (!state.isDrawing) drawWaiting();
+  if (state.isDrawing) endSlowDrawing();
+  else drawWaiting();
   return over;
+}
+
+// A drawing that has taken long is not waited for when there is a newer text. Quick ones come to their end, so that
+// something is seen while a number is dragged.
+function endSlowDrawing() {
+  const patience = 300;
+  const drawn = state.begun;
+  setTimeout(() => {
+    if (state.isDrawing && state.isWanted && state.begun === drawn) server.endDrawing().catch(() => {});
+  }, Math.max(0, drawn + patience - performance.now()));
 }
 
 async function drawWaiting() {
@@ -164,11 +175,12 @@ async function drawWaiting() {
     const done = waiting;
     waiting = [];
     const begin = performance.now();
+    state.begun = begin;
     const file = state.file;
     const question = { file, text: editor.text, set: state.set, frame: frames.number };
     try {
       const answer = isScene() ? await server.draw(question) : await server.read(file);
-      if (file === state.file) await show(answer, question, begin);
+      if (file === state.file && !answer.ended) await show(answer, question, begin);
     } catch (error) {
       notice(`The server does not answer: ${error.message}`);
     }

@@ -6,7 +6,10 @@ async function json(response) {
   return answer;
 }
 
-const post = (what, body) => fetch(what, { method: "POST", body: JSON.stringify(body) });
+// One page of perhaps several that are open.
+const page = Math.random().toString(36).slice(2);
+
+const post = (what, body) => fetch(what, { method: "POST", body: JSON.stringify({ page, ...body }) });
 
 // A line of JSON, and the pixels behind it.
 async function picture(response) {
@@ -23,6 +26,8 @@ export const files = async () => json(await fetch("files"));
 export const text = async file => json(await fetch(`text?file=${file}`));
 export const read = async file => picture(await fetch(`picture?file=${file}`));
 export const draw = async question => picture(await post("draw", question));
+// Ends the drawing that this page waits for; it is answered as "ended".
+export const endDrawing = async () => json(await post("end", { file: 0 }));
 export const pixel = async (question, x, y) => json(await post("pixel", { ...question, x, y }));
 export const outline = async (question, line) => json(await post("outline", { ...question, line }));
 export const unseen = async question => json(await post("unseen", question));
