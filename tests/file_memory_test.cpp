@@ -10,6 +10,9 @@
 
 #include <filesystem>
 
+#include <sys/wait.h>
+#include <unistd.h>
+
 namespace {
 
 using namespace coldbrick;
@@ -207,6 +210,45 @@ TEST_F(FileMemoryFolder, ASceneIsReadAndDrawnOrNot) {
             found = draw();
         },
         [&](bool has_thrown) { EXPECT_TRUE(has_thrown || found == whole); });
+}
+
+// What is made once, for all calls of a program, is made by the first one: in a program of its own each time.
+TEST(FileMemory, TheFirstCallsOfAProgramMayFailToo) {
+    const auto use_all = [] {
+        const auto scene = parse_scene(
+            "sheet size 60,40\npalette quay\nfill text words \"B 4\" at 5,30 height 12 ink white\n"
+            "stroke text words \"7\" face pixel at 30,30 height 14 ink white\nfill circle center 9,9 radius 5 smooth "
+            "ink gold\n");
+        auto sheet = scene.sheet<Index8>();
+        render(scene, sheet);
+        const auto deep = convert<Rgb8>(sheet);
+        for (const auto format : {FileFormat::gif, FileFormat::png, FileFormat::jpeg, FileFormat::qoi}) {
+            (void)load<Rgba8>(encode(deep, format));
+        }
+    };
+    const auto code_of = [&](long allocations) {
+        const auto child = ::fork();
+        if (child == 0) {
+            failing_memory::allocations_left = allocations;
+            try {
+                use_all();
+            } catch (const std::bad_alloc&) {
+                ::_exit(1);
+            }
+            failing_memory::allocations_left = -1;
+            ::_exit(0);
+        }
+        auto status = 0;
+        ::waitpid(child, &status, 0);
+        return WIFEXITED(status) ? WEXITSTATUS(status) : 100;
+    };
+    constexpr auto all = 1'000'000;
+    ASSERT_EQ(code_of(all), 0);
+    auto code = 1;
+    for (long i = 0; code == 1; i += is_sanitized ? 1 + i / 2 : 1 + i / 40) {
+        code = code_of(i);
+        EXPECT_LE(code, 1) << "allocation " << i;
+    }
 }
 
 }  // namespace

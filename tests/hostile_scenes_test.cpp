@@ -176,6 +176,42 @@ TEST(HostileScenes, LimitsAreToldWithTheirNames) {
     expect_part(fault_of(many), "... and 80 more");
 }
 
+// Little text that asks for much: each ends soon after the time that it may take, in the memory that it may take, and
+// the fault names the statement and the limit.
+TEST(HostileScenes, TimeAndMemoryAreAskedWhereTheyAreSpent) {
+    const auto letters = [](int count) { return std::string(static_cast<std::size_t>(count), 'g'); };
+    std::string path = "M0,0";
+    for (int i = 0; i < 400'000; ++i) path += "L" + std::to_string(i * 37 % 999) + "," + std::to_string(i * 91 % 999);
+    for (const auto& statement :
+         {std::string{"stroke text words \"{1e300:.2}\" at 5,50 height 20 letter_spacing 9 width 49 smooth ink red"},
+          "stroke text words \"" + letters(200'000) + "\" at 5,50 height 120 width 49 smooth ink red",
+          "fill text words \"" + letters(200'000) + "\" along \"M0,0L1000000000,1000\" height 20 smooth ink red",
+          "stroke path data \"" + path + "\" width 3 smooth ink red", "fill path data \"" + path + "\" smooth ink red",
+          std::string{"fill star center 200,150 radius 1000000000 inner_radius 3 points 1000000 ink red"},
+          std::string{"stroke star center 200,150 radius 140 points 200000 inner_radius 9 width 5 smooth ink red"},
+          std::string{
+              "stroke sector center 200,150 radius 1000000 sweep 0,70 width 1000000000 join round smooth ink red"},
+          std::string{"stroke circle center 200,150 radius 100000 width 100000 dash 4,2 cap round smooth ink red"},
+          std::string{"repeat 4000\nclip circle center 9,9 radius 299 smooth\nend\nend"},
+          std::string{"repeat 4000 as i\nflood from 3,3 ink hsl(i*9,90%,40%)\nend"}}) {
+        SCOPED_TRACE(statement.substr(0, 100));
+        constexpr auto seconds = 0.4;
+        const auto begin = std::chrono::steady_clock::now();
+        const auto fault =
+            fault_of("sheet size 400,300\n" + statement + "\n", {.scene_memory = 32 << 20, .seconds = seconds});
+        const std::chrono::duration<double> taken = std::chrono::steady_clock::now() - begin;
+        EXPECT_LT(taken.count(), seconds + (is_sanitized ? 20 : 1));
+        EXPECT_TRUE(fault.starts_with("quay.brick:")) << fault.substr(0, 200);
+        EXPECT_TRUE(fault.find("(limit seconds)") != std::string::npos ||
+                    fault.find("(limit scene_memory)") != std::string::npos)
+            << fault.substr(0, 200);
+    }
+    expect_part(fault_of("sheet size 90,60\nfill star center 40,30 radius 29 points 9000 ink red\n", {.work = 20'000}),
+                "quay.brick:2:");
+    expect_part(fault_of("sheet size 90,60\nfill star center 40,30 radius 29 points 9000 ink red\n", {.work = 20'000}),
+                "(limit work)");
+}
+
 class HostileSceneFiles : public FolderTest {};
 
 TEST_F(HostileSceneFiles, OnlyOrdinaryFilesBelowTheFolderAreRead) {

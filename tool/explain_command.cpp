@@ -241,8 +241,8 @@ void print_explanation(const Scene& scene, const Explanation& explanation) {
                overdraw.most == most_counted ? "at least " : "", overdraw.most, overdraw.most_at.x, overdraw.most_at.y);
 }
 
-// Bytes of names that are no UTF-8 are replaced.
-void print_json(const Json& json) { fmt::print("{}\n", json.dump(2, ' ', false, Json::error_handler_t::replace)); }
+// Bytes of names that are no UTF-8 are replaced; what is beyond ASCII is escaped, so that nothing moves a terminal.
+void print_json(const Json& json) { fmt::print("{}\n", json.dump(2, ' ', true, Json::error_handler_t::replace)); }
 
 }  // namespace
 

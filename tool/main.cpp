@@ -85,7 +85,7 @@ int run(int argc, char** argv) {
     } catch (const coldbrick::Error& error) {
         return complain(error.what(), Exit::fault);
     } catch (const std::bad_alloc&) {
-        return complain("coldbrick: not enough memory for a picture of this size", Exit::fault);
+        return complain("coldbrick: there is not enough memory", Exit::fault);
     }
 }
 
@@ -97,6 +97,9 @@ int main(int argc, char** argv) {
         // What was printed must have arrived.
         if (std::fflush(stdout) == 0 && std::ferror(stdout) == 0) return code;
         return complain("standard output: cannot be written", coldbrick::tool::Exit::fault);
+    } catch (const std::bad_alloc&) {
+        std::fputs("coldbrick: there is not enough memory\n", stderr);
+        return static_cast<int>(coldbrick::tool::Exit::fault);
     } catch (const std::exception& error) {
         return complain(fmt::format("coldbrick: {}", error.what()), coldbrick::tool::Exit::fault);
     }

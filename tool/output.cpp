@@ -28,7 +28,11 @@ std::string kinds_in_words(std::string_view before_last) {
 FileFormat format_for(const SaveArguments& arguments) {
     try {
         if (!arguments.kind.empty()) return file_format_of(std::filesystem::path{"picture." + arguments.kind});
-        return arguments.picture == "-" ? FileFormat::png : file_format_of(std::filesystem::path{arguments.picture});
+        const auto path = std::filesystem::path{arguments.picture};
+        std::error_code unknown;
+        // A device, such as the one that takes everything, is of no kind.
+        const auto is_device = path.extension().empty() && std::filesystem::is_character_file(path, unknown);
+        return arguments.picture == "-" || is_device ? FileFormat::png : file_format_of(path);
     } catch (const Error& error) {
         if (arguments.kind.empty()) throw WrongCall{error.what()};
         throw WrongCall{fmt::format("--kind is {}; allowed are {}", arguments.kind, kinds_in_words("and"))};
@@ -118,7 +122,9 @@ void set_limits(const std::vector<NamedLimit>& limits, const std::vector<std::st
 
 LoadLimits load_limits(const std::vector<std::string>& words) {
     LoadLimits limits;
-    set_limits(limits_of(limits), words);
+    auto all = limits_of(limits);
+    all.push_back(limit("seconds", limits.seconds));
+    set_limits(all, words);
     return limits;
 }
 

@@ -133,7 +133,7 @@ Exit info(const InfoArguments& arguments) {
     }
     // Bytes that are no UTF-8 are replaced.
     constexpr auto replace = nlohmann::ordered_json::error_handler_t::replace;
-    if (arguments.as_json) fmt::print("{}\n", list.dump(2, ' ', false, replace));
+    if (arguments.as_json) fmt::print("{}\n", list.dump(2, ' ', true, replace));
     return result;
 }
 

@@ -27,7 +27,7 @@ auto read_by(const std::string& path, const std::vector<std::string>& limits, co
     try {
         return path == "-" ? load(std::cin, allowed) : load(std::filesystem::path{path}, allowed);
     } catch (const std::bad_alloc&) {
-        throw Error{fmt::format("{}: there is not enough memory for this picture", shown_name(path))};
+        throw Error{fmt::format("{}: there is not enough memory", shown_name(path))};
     } catch (const Error& error) {
         throw Error{path == "-" ? fmt::format("standard input: {}", error.what()) : error.what()};
     }

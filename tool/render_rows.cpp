@@ -45,7 +45,7 @@ class Rows {
 
     // The files' names, all of them different, before anything is written.
     void name_all() {
-        std::map<std::string, int> lines;
+        std::map<std::string, int, std::less<>> lines;
         for (std::size_t row = 0; row < table_.rows.size(); ++row) {
             const auto line = table_.rows[row].line;
             names_.push_back(name_of_row(row));
@@ -54,6 +54,7 @@ class Rows {
             throw Error{fmt::format("{}:{}: this row's file would be {}, as that of line {}; nothing is written",
                                     printable(table_.name), line, printable(names_.back()), known->second)};
         }
+        for (const auto& [name, line] : lines) check_frames(name, line, lines);
     }
 
     RowDone draw(std::size_t row) const {
@@ -72,6 +73,21 @@ class Rows {
     }
 
   private:
+    // Frame 11 of "a" and frame 1 of "a1" would be one file.
+    void check_frames(std::string_view name, int line, const std::map<std::string, int, std::less<>>& lines) const {
+        const auto brace = name.find('{');
+        if (brace == std::string_view::npos) return;
+        const auto rest = name.substr(brace);
+        for (auto digits = brace; digits > 0 && name[digits - 1] >= '0' && name[digits - 1] <= '9'; --digits) {
+            const auto shorter = lines.find(fmt::format("{}{}", name.substr(0, digits - 1), rest));
+            if (shorter == lines.end()) continue;
+            throw Error{
+                fmt::format("{}:{}: files of this row's frames, {}, could have the names of those of line {}, {}; "
+                            "put something between the row's part and the frame's; nothing is written",
+                            printable(table_.name), line, printable(name), shorter->second, printable(shorter->first))};
+        }
+    }
+
     [[nodiscard]] std::string name_of_row(std::size_t row) const {
         const auto line = table_.rows[row].line;
         auto name = filled_in(arguments_.picture, [&](std::string_view word) {
@@ -95,9 +111,19 @@ class Rows {
         const auto found = std::find(table_.columns.begin(), table_.columns.end(), column);
         if (found == table_.columns.end()) {
             throw WrongCall{fmt::format("-o has {{{}}}, and {} no such column; it has {}", printable(column),
-                                        printable(table_.name), fmt::join(table_.columns, ", "))};
+                                        printable(table_.name), columns_in_words())};
         }
         return table_.rows[row].cells[static_cast<std::size_t>(found - table_.columns.begin())];
+    }
+
+    [[nodiscard]] std::string columns_in_words() const {
+        std::string words;
+        constexpr std::size_t most = 1000;
+        for (const auto& column : table_.columns) {
+            if (words.size() > most) return words + ", ...";
+            words += (words.empty() ? "" : ", ") + printable(column, 40);
+        }
+        return words;
     }
 
     static std::string padded(std::string value, std::string_view form) {
@@ -113,8 +139,10 @@ class Rows {
 
     // A cell cannot lead elsewhere.
     void check_name(const std::string& value, int line, std::string_view column) const {
-        const auto is_bad = value.empty() || value == "." || value == ".." || value.find('/') != std::string::npos ||
-                            value.find('\0') != std::string::npos;
+        using namespace std::string_view_literals;
+        // Braces would stand for the numbers of frames.
+        const auto is_bad =
+            value.empty() || value == "." || value == ".." || value.find_first_of("/{}\0"sv) != std::string::npos;
         if (!is_bad) return;
         throw Error{fmt::format("{}:{}: '{}' (column {}) cannot be part of a file's name; nothing is written",
                                 printable(table_.name), line, printable(value), printable(column))};

@@ -1,13 +1,15 @@
 // coldbrick/budget.hpp - limits on the time, memory and work of library calls, and their cancellation.
 //
 //     Budget budget{{.seconds = 2, .memory = 200'000'000}};
+//     Drawing plan;
+//     fill(plan, Circle{.center = {40, 36}, .radius = 30}, gold);
 //     try {
-//         budget.run([&] { render(plan, chart); });               // and any other calls of the library
-//     } catch (const LimitError& spent) {
-//         std::cerr << spent.what() << '\n';   // this takes longer than the 2 seconds that it may (limit seconds)
+//         budget.run([&] { render(plan, chart); });                         // or any other calls of the library
+//         const auto wall = load<Rgb8>("wall.png", {.budget = &budget});    // of a reader, the same
+//     } catch (const LimitError& error) {
+//         std::cerr << error.what() << '\n';  // this takes longer than the 2 seconds that it may (limit seconds)
 //     }
-//     budget.cancel();                                             // from any thread: its calls end within
-//     milliseconds load<Rgb8>("wall.png", {.budget = &budget});                 // the same for a reader
+//     budget.cancel();  // from any thread: calls that run within it end in some milliseconds
 //
 // Without a budget nothing is measured. With one, each call of the library made inside run() asks for memory before it
 // takes it, and looks at the clock every few milliseconds. A call that ends by a limit has drawn and changed nothing,
@@ -88,8 +90,11 @@ class Budget {
     // Throws LimitError if the time is over, or after cancel().
     void check();
 
-    // Adds work, and checks the time. Throws LimitError.
+    // Adds work, and checks it and the time. Throws LimitError.
     void spend(std::uint64_t work);
+
+    // Adds work that has been done.
+    void add(std::uint64_t work) noexcept;
 
     // Adds memory that is about to be asked for; throws LimitError if it is more than there is left.
     void take(std::uint64_t bytes);
@@ -119,21 +124,40 @@ namespace detail {
 struct BudgetOfThread {
     Budget* budget = nullptr;
     std::uint64_t pending = 0;
+    bool is_asked = true;  // whether work is checked; memory is in any case
 };
 inline thread_local constinit BudgetOfThread budget_of_thread;
 
 // A budget, or none, for the calls on this thread until the end of the block.
 class BudgetScope {
   public:
-    explicit BudgetScope(Budget* budget) noexcept : before_{budget_of_thread} { budget_of_thread = {budget, 0}; }
+    explicit BudgetScope(Budget* budget) noexcept : before_{budget_of_thread} { budget_of_thread = {budget}; }
     BudgetScope(const BudgetScope&) = delete;
     BudgetScope(BudgetScope&&) = delete;
     BudgetScope& operator=(const BudgetScope&) = delete;
     BudgetScope& operator=(BudgetScope&&) = delete;
-    ~BudgetScope() { budget_of_thread = before_; }
+    ~BudgetScope() {
+        const auto& [budget, pending, is_asked] = budget_of_thread;
+        if (budget != nullptr) budget->add(pending);
+        budget_of_thread = before_;
+    }
 
   private:
     BudgetOfThread before_;
+};
+
+// Until the end of the block, work is not checked: something is being drawn, and it is all or nothing.
+class UnaskedScope {
+  public:
+    UnaskedScope() noexcept : before_{budget_of_thread.is_asked} { budget_of_thread.is_asked = false; }
+    UnaskedScope(const UnaskedScope&) = delete;
+    UnaskedScope(UnaskedScope&&) = delete;
+    UnaskedScope& operator=(const UnaskedScope&) = delete;
+    UnaskedScope& operator=(UnaskedScope&&) = delete;
+    ~UnaskedScope() { budget_of_thread.is_asked = before_; }
+
+  private:
+    bool before_;
 };
 
 [[nodiscard]] inline bool has_budget() noexcept { return budget_of_thread.budget != nullptr; }
@@ -147,12 +171,12 @@ inline void check_budget() {
 
 // Work that is done next. Throws LimitError.
 inline void spend_work(std::uint64_t steps) {
-    auto& [budget, pending] = budget_of_thread;
+    auto& [budget, pending, is_asked] = budget_of_thread;
     if (budget == nullptr) [[likely]]
         return;
     constexpr std::uint64_t between_checks = 1 << 14;
     pending += steps;
-    if (pending >= between_checks) spend_pending();
+    if (pending >= between_checks && is_asked) spend_pending();
 }
 
 inline void take_memory(std::uint64_t bytes) {

@@ -12,7 +12,8 @@
 // The shapes are drawn one after the other, as by a call for each: later ones on top. All of them are looked at first:
 // Error is thrown for one that cannot be, with its number, or for an ink, or if there are more or fewer inks than
 // shapes; then nothing has been drawn. What has to be found out about the target and the ink is found out once. Where
-// memory runs out while shapes are drawn that need some (polygons, paths), those before have been drawn.
+// memory runs out or a budget is spent while shapes are drawn that need some (polygons, paths), those before have been
+// drawn.
 #pragma once
 
 #include "coldbrick/detail/public.hpp"

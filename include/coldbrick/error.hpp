@@ -6,7 +6,9 @@
 //         std::cerr << fault.what() << '\n';   // circle: radius is -3; allowed is 0 to 1073741823
 //     }
 //
-// A call that throws has drawn, written and changed nothing.
+// A call that throws, Error or std::bad_alloc where memory runs out, has drawn, written and changed nothing. Calls that
+// draw one thing after the other (lists, draw_each.hpp; drawings, drawing.hpp; scenes, scene.hpp) have drawn what comes
+// before the one that they threw for, and nothing of that.
 #pragma once
 
 #include "coldbrick/detail/public.hpp"

@@ -61,7 +61,7 @@ bool operator==(const Face& a, const Face& b) noexcept;
 class Face {
   public:
     // faces::line().
-    Face() noexcept;
+    Face();
     explicit Face(detail::Shared<detail::FaceSource> source) noexcept : source_{std::move(source)} {}
 
     // "line", "pixel", "tiny"; of a font file the family and the style.
@@ -120,11 +120,11 @@ namespace faces {
 
 // Letters as the way of a round pen of any breadth, for capitals of 5 pixels and more; best from 7 on. Heights and
 // breadths in whole pixels are fitted to the pixels.
-[[nodiscard]] const Face& line() noexcept;
+[[nodiscard]] const Face& line();
 
 // Letters of dots: capitals of 7 dots, or of 5. Heights are multiples of that.
-[[nodiscard]] const Face& pixel() noexcept;
-[[nodiscard]] const Face& tiny() noexcept;
+[[nodiscard]] const Face& pixel();
+[[nodiscard]] const Face& tiny();
 
 }  // namespace faces
 

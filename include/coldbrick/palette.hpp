@@ -61,7 +61,7 @@ namespace palettes {
 [[nodiscard]] const Palette& cube();
 
 // The palette of that name ("quay", "two_tone", "gray_steps", "cube"); nothing for others.
-[[nodiscard]] const Palette* find(std::string_view name) noexcept;
+[[nodiscard]] const Palette* find(std::string_view name);
 
 // All names.
 [[nodiscard]] std::span<const std::string_view> names() noexcept;

@@ -137,7 +137,7 @@ class Pixels {
     using Layout = std::remove_const_t<Format>;
 
     // Throws Error if the pointer is null, the size is empty or beyond max_coordinate, or the stride is shorter than
-    // a row.
+    // a row or so large that rows lie beyond all memory.
     // Without a palette, the one of Index8 is palettes::quay().
     explicit Pixels(const Memory& memory) : surface_{detail::make_surface(memory, detail::kernel_of<Layout>())} {}
     explicit Pixels(const ConstMemory& memory) requires std::is_const_v<Format>

@@ -111,7 +111,8 @@ Box CallRenderer::draw(std::size_t number) {
     // The pixels of the call before are paid for now: a call that has begun ends.
     constexpr auto pixels_of_step = 16U;
     const auto& [width, height] = touched_.size;
-    const auto pixels = static_cast<std::uint64_t>(std::max(width, 0)) * static_cast<std::uint64_t>(std::max(height, 0));
+    const auto pixels =
+        static_cast<std::uint64_t>(std::max(width, 0)) * static_cast<std::uint64_t>(std::max(height, 0));
     spend_work(pixels / pixels_of_step + pixels_of_step);
     const auto& call = calls_.list[number];
     if (call.clips != clipped_by_) {

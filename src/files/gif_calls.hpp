@@ -4,6 +4,7 @@
 #include "files/readers.hpp"
 
 #include <algorithm>
+#include <new>
 #include <string>
 
 #include <gif_lib.h>
@@ -145,6 +146,7 @@ class GifReader {
     }
 
     [[noreturn]] static void fail(int error) {
+        if (error == D_GIF_ERR_NOT_ENOUGH_MEM) throw std::bad_alloc{};
         const auto* const what = GifErrorString(error);
         throw Error{std::string{"gif: "} + (what != nullptr ? what : "the file is damaged")};
     }

@@ -6,6 +6,7 @@
 #include <csetjmp>
 #include <cstddef>
 #include <cstdio>
+#include <new>
 #include <optional>
 #include <string>
 #include <vector>
@@ -48,6 +49,7 @@ struct JpegFaults {
     void run(const Call& call) {
         // NOLINTNEXTLINE(cert-err52-cpp)
         if (setjmp(leave) != 0) {
+            if (manager.msg_code == JERR_OUT_OF_MEMORY) throw std::bad_alloc{};
             if (limit) throw LimitError{*limit, std::string{"jpeg: "} + fault};
             throw Error{std::string{"jpeg: "} + fault};
         }

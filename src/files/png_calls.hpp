@@ -6,7 +6,9 @@
 #include <algorithm>
 #include <csetjmp>
 #include <cstdio>
+#include <cstdlib>
 #include <exception>
+#include <new>
 #include <string>
 
 #include <png.h>
@@ -17,7 +19,7 @@ namespace coldbrick::inline v0::detail {
 class PngReader {
   public:
     explicit PngReader(const ByteSource& file) noexcept : file_{"png", file} {
-        png_ = png_create_read_struct(PNG_LIBPNG_VER_STRING, this, on_error, on_warning);
+        png_ = png_create_read_struct_2(PNG_LIBPNG_VER_STRING, this, on_error, on_warning, this, allocate, release);
         info_ = png_ != nullptr ? png_create_info_struct(png_) : nullptr;
         end_info_ = png_ != nullptr ? png_create_info_struct(png_) : nullptr;
         if (end_info_ != nullptr) png_set_read_fn(png_, this, read);
@@ -32,9 +34,9 @@ class PngReader {
     // Error for one.
     template <class Call>
     void run(const Call& call) {
-        if (info_ == nullptr || end_info_ == nullptr) throw Error{"png: there is no memory for it"};
+        if (info_ == nullptr || end_info_ == nullptr) throw std::bad_alloc{};
         // NOLINTNEXTLINE(cert-err52-cpp): libpng knows no other way.
-        if (setjmp(png_jmpbuf(png_)) != 0) throw Error{std::string{"png: "} + fault_};
+        if (setjmp(png_jmpbuf(png_)) != 0) fail();
         call(png_, info_, end_info_);
     }
 
@@ -42,6 +44,18 @@ class PngReader {
     [[nodiscard]] const std::vector<std::string>& warnings() const noexcept { return warnings_; }
 
   private:
+    [[noreturn]] void fail() const {
+        if (has_no_memory_) throw std::bad_alloc{};
+        throw Error{std::string{"png: "} + fault_};
+    }
+
+    static void* allocate(png_structp png, png_alloc_size_t bytes) {
+        auto* const memory = std::malloc(bytes);
+        if (memory == nullptr) static_cast<PngReader*>(png_get_mem_ptr(png))->has_no_memory_ = true;
+        return memory;
+    }
+    static void release(png_structp, void* memory) { std::free(memory); }
+
     static void read(png_structp png, png_bytep to, std::size_t count) {
         auto& self = *static_cast<PngReader*>(png_get_io_ptr(png));
         if (count > self.rest()) png_error(png, "the file ends too early");
@@ -77,6 +91,7 @@ class PngReader {
     png_structp png_ = nullptr;
     png_infop info_ = nullptr;
     png_infop end_info_ = nullptr;
+    bool has_no_memory_ = false;
     char fault_[256] = "";
     std::vector<std::string> warnings_;
 };

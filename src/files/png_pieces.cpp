@@ -23,7 +23,7 @@ constexpr auto highest_level = 12;
 class Compressor {
   public:
     explicit Compressor(int level) : compressor_{libdeflate_alloc_compressor(level)} {
-        if (!compressor_) throw Error{"png: there is no memory for it"};
+        if (!compressor_) throw std::bad_alloc{};
     }
 
     // As a complete stream of deflate.

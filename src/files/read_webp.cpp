@@ -3,6 +3,7 @@
 #include "files/samples.hpp"
 
 #include <algorithm>
+#include <new>
 #include <optional>
 #include <string_view>
 
@@ -140,11 +141,14 @@ void decode(FileBytes file, int channels, Size size, std::span<std::uint8_t> pix
     // Lossless pictures are kept as a whole while they are decoded.
     MemoryHold memory;
     memory.add(4 * pixel_count(size));
-    const auto stride = channels * size.width;
-    const auto* const done = channels == 4
-                                 ? WebPDecodeRGBAInto(file.data(), file.size(), pixels.data(), pixels.size(), stride)
-                                 : WebPDecodeRGBInto(file.data(), file.size(), pixels.data(), pixels.size(), stride);
-    if (done == nullptr) fail();
+    WebPDecoderConfig config;
+    if (WebPInitDecoderConfig(&config) == 0) throw Error{"webp: the library is of another version"};
+    config.output.colorspace = channels == 4 ? MODE_RGBA : MODE_RGB;
+    config.output.is_external_memory = 1;
+    config.output.u.RGBA = {.rgba = pixels.data(), .stride = channels * size.width, .size = pixels.size()};
+    const auto status = WebPDecode(file.data(), file.size(), &config);
+    if (status == VP8_STATUS_OUT_OF_MEMORY) throw std::bad_alloc{};
+    if (status != VP8_STATUS_OK) fail();
     constexpr auto pixels_of_step = 4U;
     spend_work(pixel_count(size) / pixels_of_step);
 }

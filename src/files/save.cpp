@@ -4,6 +4,7 @@
 #include "coldbrick/error.hpp"
 #include "coldbrick/files.hpp"
 
+#include <algorithm>
 #include <cerrno>
 #include <csignal>
 #include <filesystem>
@@ -59,6 +60,15 @@ class SignalsHeld {
   private:
     sigset_t before_{};
 };
+
+// Whether a signal that ends the program waits for this thread to take it.
+bool is_interrupted() noexcept {
+    sigset_t pending;
+    sigemptyset(&pending);
+    sigpending(&pending);
+    return std::any_of(all_signals.begin(), all_signals.end(),
+                       [&](int signal) { return signal != SIGXFSZ && sigismember(&pending, signal) == 1; });
+}
 
 // A file to write to, closed in any case.
 class OpenFile {
@@ -184,6 +194,8 @@ bool write_nameless(const fs::path& path, const struct stat* old, const Write& w
 
 void write_named(const fs::path& path, const struct stat* old, const Write& write) {
     const Folder folder{path};
+    // A signal that would leave the file behind is taken when it has been removed (is_interrupted()).
+    const SignalsHeld held{all_signals};
     constexpr auto attempts = 100;
     for (int attempt = 0; attempt < attempts; ++attempt) {
         const auto beside = name_beside(path, attempt);
@@ -256,6 +268,7 @@ void detail::write_file_in_parts(const FilePath& path, const std::function<void(
     const auto write = [&](OpenFile& file) {
         try {
             produce([&](std::span<const std::uint8_t> bytes) {
+                if (is_interrupted()) throw Failed{EINTR};
                 if (const auto error = file.write(bytes)) throw Failed{error};
             });
         } catch (const Failed& failed) {

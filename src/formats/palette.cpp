@@ -94,7 +94,7 @@ const Palette& cube() {
     return palette;
 }
 
-const Palette* find(std::string_view name) noexcept {
+const Palette* find(std::string_view name) {
     for (const auto& [word, palette] : known) {
         if (word == name) return &palette();
     }

@@ -79,6 +79,12 @@ void Budget::spend(std::uint64_t work) {
     check();
 }
 
+void Budget::add(std::uint64_t work) noexcept {
+    for (auto* budget = this; budget != nullptr; budget = budget->outer_) {
+        budget->work_.fetch_add(work, std::memory_order_relaxed);
+    }
+}
+
 void Budget::take(std::uint64_t bytes) {
     auto used = memory_.load(std::memory_order_relaxed);
     do {
@@ -105,7 +111,7 @@ void Budget::give_back(std::uint64_t bytes) noexcept {
 namespace detail {
 
 void spend_pending() {
-    auto& [budget, pending] = budget_of_thread;
+    auto& [budget, pending, is_asked] = budget_of_thread;
     budget->spend(std::exchange(pending, 0));
 }
 

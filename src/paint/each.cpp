@@ -4,6 +4,7 @@
 #include "paint/prepared.hpp"
 #include "raster/forms/form_bounds.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/draw_each.hpp"
 #include "coldbrick/error.hpp"
 
@@ -26,6 +27,8 @@ void check_numbers(std::string_view call, std::size_t count, const Check& check)
     std::size_t number = 0;
     try {
         for (; number < count; ++number) check(number);
+    } catch (const LimitError&) {
+        throw;
     } catch (const Error& error) {
         refuse_element(call, number, count, error);
     }
@@ -76,7 +79,11 @@ class BoxAround {
 template <class Paint>
 Box all_touched(std::size_t count, const Paint& paint) {
     BoxAround touched;
-    for (std::size_t i = 0; i < count; ++i) touched.add(paint(i));
+    for (std::size_t i = 0; i < count; ++i) {
+        constexpr std::uint64_t steps_of_shape = 8;
+        spend_work(steps_of_shape);
+        touched.add(paint(i));
+    }
     return touched.box();
 }
 

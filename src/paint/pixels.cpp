@@ -35,6 +35,12 @@ Surface make_surface(const Memory& memory, const FormatKernel& kernel) {
         throw Error{"pixels: stride is " + std::to_string(stride) + "; allowed is " + std::to_string(row_bytes) +
                     " or more (a row of " + std::to_string(memory.size.width) + " pixels), or minus that"};
     }
+    // No byte of it lies further away than a pointer goes.
+    const auto most = std::numeric_limits<std::ptrdiff_t>::max() / 2 / memory.size.height;
+    if (memory.size.height > 1 && (stride > most || stride < -most)) {
+        throw Error{"pixels: stride is " + std::to_string(stride) + "; allowed for " +
+                    std::to_string(memory.size.height) + " rows is up to " + std::to_string(most) + ", or minus that"};
+    }
     return Surface{{.top_left = static_cast<std::uint8_t*>(memory.top_left),
                     .stride = stride,
                     .size = memory.size,

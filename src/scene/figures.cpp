@@ -453,7 +453,7 @@ std::span<const ShapeStatement> shape_statements() {
     return all;
 }
 
-const ShapeStatement* shape_statement(std::string_view name) noexcept {
+const ShapeStatement* shape_statement(std::string_view name) {
     const auto all = shape_statements();
     const auto found =
         std::find_if(all.begin(), all.end(), [&](const ShapeStatement& shape) { return shape.name == name; });

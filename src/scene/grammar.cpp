@@ -91,7 +91,7 @@ const std::vector<std::string_view>& shape_names() {
     return names;
 }
 
-bool is_line(std::string_view shape) noexcept {
+bool is_line(std::string_view shape) {
     const auto* const found = shape_statement(shape);
     return found != nullptr && found->read_filled == nullptr;
 }

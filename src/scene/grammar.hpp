@@ -147,6 +147,6 @@ struct StatementForm {
 [[nodiscard]] const std::vector<std::string_view>& shape_names();
 
 // Whether a shape is a line, that has no inside.
-[[nodiscard]] bool is_line(std::string_view shape) noexcept;
+[[nodiscard]] bool is_line(std::string_view shape);
 
 }  // namespace coldbrick::inline v0::detail

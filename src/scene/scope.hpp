@@ -22,7 +22,7 @@ struct KnownName {
 
 class Scope {
   public:
-    explicit Scope(Faults& faults) noexcept : faults_{faults} {}
+    explicit Scope(Faults& faults) : faults_{faults} {}
 
     // Null if there is none of that name here.
     [[nodiscard]] KnownName* find(std::string_view name) noexcept;

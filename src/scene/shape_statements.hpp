@@ -29,6 +29,6 @@ struct ShapeStatement {
 [[nodiscard]] std::span<const ShapeStatement> shape_statements();
 
 // Null if there is none of that name.
-[[nodiscard]] const ShapeStatement* shape_statement(std::string_view name) noexcept;
+[[nodiscard]] const ShapeStatement* shape_statement(std::string_view name);
 
 }  // namespace coldbrick::inline v0::detail

@@ -209,7 +209,7 @@ std::span<const StatementKind> statement_kinds() {
     return all;
 }
 
-const StatementKind* statement_kind(std::string_view verb) noexcept {
+const StatementKind* statement_kind(std::string_view verb) {
     const auto all = statement_kinds();
     const auto found = std::lower_bound(all.begin(), all.end(), verb,
                                         [](const StatementKind& kind, std::string_view of) { return kind.verb < of; });

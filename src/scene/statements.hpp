@@ -59,7 +59,7 @@ struct StatementKind {
 [[nodiscard]] std::span<const StatementKind> statement_kinds();
 
 // Null if there is none of that verb.
-[[nodiscard]] const StatementKind* statement_kind(std::string_view verb) noexcept;
+[[nodiscard]] const StatementKind* statement_kind(std::string_view verb);
 
 [[nodiscard]] std::vector<std::string_view> verbs();
 

@@ -191,7 +191,8 @@ std::string in_words(const std::vector<std::string_view>& list, std::string_view
         } else if (i > 0) {
             result += ", ";
         }
-        result += list[i];
+        constexpr std::size_t longest = 40;
+        result += printable(list[i], longest);
     }
     return result;
 }

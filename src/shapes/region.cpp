@@ -1,5 +1,6 @@
 #include "coldbrick/region.hpp"
 
+#include "geometry/limits.hpp"
 #include "raster/forms/form_bounds.hpp"
 #include "raster/strokes/closed_shapes.hpp"
 #include "raster/strokes/outline_tracks.hpp"
@@ -86,6 +87,21 @@ namespace detail {
 
 namespace {
 
+// What is moved, smoothed or stroked has rows and columns beside its own.
+void check_extent(const Region& region) {
+    constexpr auto margin = 16;
+    constexpr auto most = std::numeric_limits<int>::max() - margin;
+    const auto& box = region.bounds();
+    const auto refuse_number = [](const char* what, int number) {
+        refuse("region", what, number, -std::int64_t{most}, most);
+    };
+    if (region.empty()) return;
+    if (box.at.x < -most) refuse_number("its first column", box.at.x);
+    if (box.at.y < -most) refuse_number("its first row", box.at.y);
+    if (box.last().x > most) refuse_number("its last column", box.last().x);
+    if (box.last().y > most) refuse_number("its last row", box.last().y);
+}
+
 // What of the region may matter for a stroke in the clip.
 Region near_clip(const Region& region, const Box& clip, const Stroke& how) {
     if (!how.dash.empty()) return region;
@@ -95,6 +111,7 @@ Region near_clip(const Region& region, const Box& clip, const Stroke& how) {
 }  // namespace
 
 Form form_of(const Region& shape, const Detail&) {
+    check_extent(shape);
     return PixelsForm{.spans = shape.spans(), .bounds = shape.bounds()};
 }
 
@@ -104,6 +121,7 @@ Box scan_fill(const Region& shape, const Box& clip, const SpanReceiver& receiver
 
 Box scan_stroke(const Region& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
     check_stroke(how);
+    check_extent(shape);
     if (is_hairline(how)) return scan_set_outline(shape.spans(), clip, receiver);
     if (shape.empty() || clip.empty()) return {};
     auto rounded = how;

@@ -91,7 +91,7 @@ std::optional<std::uint32_t> tag_of(std::string_view name) noexcept {
 
 }  // namespace detail
 
-Face::Face() noexcept : source_{faces::line().source_} {}
+Face::Face() : source_{faces::line().source_} {}
 
 const detail::FaceSource& Face::source() const noexcept { return *source_; }
 
@@ -138,18 +138,18 @@ bool operator==(const Face& a, const Face& b) noexcept {
 
 namespace faces {
 
-const Face& line() noexcept {
+const Face& line() {
     static const Face face{detail::make_shared_value<detail::LineFace>()};
     return face;
 }
 
-const Face& pixel() noexcept {
+const Face& pixel() {
     static const Face face{
         detail::make_shared_value<detail::PixelFace>("pixel", 7, detail::pixel_letters(), detail::pixel_marks())};
     return face;
 }
 
-const Face& tiny() noexcept {
+const Face& tiny() {
     static const Face face{
         detail::make_shared_value<detail::PixelFace>("tiny", 5, detail::tiny_letters(), detail::tiny_marks())};
     return face;

@@ -1,10 +1,10 @@
-#include "coldbrick/budget.hpp"
 #include "coldbrick/text.hpp"
 
 #include "text/layout.hpp"
 #include "text/scan_letters.hpp"
 #include "text/unicode.hpp"
 
+#include "coldbrick/budget.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>

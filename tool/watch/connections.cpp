@@ -95,8 +95,8 @@ std::optional<std::map<std::string, std::string, std::less<>>> fields_of(std::st
 }  // namespace
 
 std::optional<int> refusal_of_head(std::string_view head, const RequestGuard& guard) {
-    if (head.find('\0') != std::string_view::npos) return bad_request;
     head = head.substr(0, head.find(end_of_head) + 2);
+    if (head.find('\0') != std::string_view::npos) return bad_request;
     if (static_cast<std::size_t>(std::count(head.begin(), head.end(), '\n')) > Connections::most_head_lines) {
         return too_many_lines;
     }
@@ -181,7 +181,12 @@ void Connections::read_some(Waiting& of) {
         ::close(std::exchange(socket, -1));
         return;
     }
-    if (of.is_refused) return;
+    if (of.is_refused) {
+        constexpr std::size_t most_thrown_away = 1 << 20;
+        of.thrown_away += static_cast<std::size_t>(count);
+        if (of.thrown_away > most_thrown_away) ::close(std::exchange(socket, -1));
+        return;
+    }
     if (read.empty()) of.until = Clock::now() + for_head;
     read.append(bytes.data(), static_cast<std::size_t>(count));
 }

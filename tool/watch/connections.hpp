@@ -63,6 +63,7 @@ class Connections {
         Connection connection;
         Clock::time_point until;
         bool is_refused = false;  // what still comes is thrown away, so that the refusal arrives
+        std::size_t thrown_away = 0;
     };
 
     void take_new();

@@ -213,7 +213,7 @@ std::string PageDrawing::draw(const PageRequest& request) {
     } catch (const Error& error) {
         return turn.without_picture(fault_without_place(error.what()));
     } catch (const std::bad_alloc&) {
-        return line_of_json({{"faults", fault_without_place("there is not enough memory for this picture")}});
+        return line_of_json({{"faults", fault_without_place("there is not enough memory")}});
     }
 }
 
@@ -229,7 +229,7 @@ std::string PageDrawing::read(const std::string& path, const FollowedFile& file)
     } catch (const Error& error) {
         return line_of_json({{"faults", fault_without_place(fmt::format("{}: {}", printable(path), error.what()))}});
     } catch (const std::bad_alloc&) {
-        return line_of_json({{"faults", fault_without_place("there is not enough memory for this picture")}});
+        return line_of_json({{"faults", fault_without_place("there is not enough memory")}});
     }
 }
 

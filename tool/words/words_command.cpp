@@ -141,7 +141,7 @@ void print_json() {
                                      {"shapes", std::move(shapes)},
                                      {"keywords", std::move(keywords)},
                                      {"statements", std::move(statements)}};
-    fmt::print("{}\n", all.dump(2));
+    fmt::print("{}\n", all.dump(2, ' ', true));
 }
 
 ReferencePage page_for(const std::string& word) {

@@ -25,7 +25,7 @@ class Record {
     }
 
     void replay() {
-        const BudgetScope unasked{nullptr};
+        const UnaskedScope unasked;
         if (!spans_.empty()) to_.take(to_.context, spans_);
         constexpr std::size_t at_once = 64;
         std::array<CoverSpan, at_once> told;
@@ -81,7 +81,7 @@ Box scan_in_budget(std::uint64_t work, const SpanReceiver& to, const Scan& scan)
     if (!has_budget()) return scan(to);
     if (work <= unasked_work) {
         spend_work(work);
-        const BudgetScope unasked{nullptr};
+        const UnaskedScope unasked;
         return scan(to);
     }
     Record record{to};
