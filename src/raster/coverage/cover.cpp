@@ -35,11 +35,11 @@ void CoverEdges::add(FinePoint from, FinePoint to, int group) {
                    .bottom = std::min(bottom, static_cast<double>(height) / unit),
                    .x = x,
                    .slope = slope,
-                   .direction = is_down ? 1 : -1,
-                   .group = group,
-                   .number = number,
                    .first_x = x,
-                   .first_y = top};
+                   .first_y = top,
+                   .number = number,
+                   .direction = static_cast<std::int16_t>(is_down ? 1 : -1),
+                   .group = static_cast<std::uint16_t>(group)};
     edge.x = edge.x_at(edge.top);
     (is_right ? right_ : edges_).push_back(edge);
 }

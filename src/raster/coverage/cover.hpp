@@ -42,11 +42,11 @@ struct CoverEdge {
     double bottom;
     double x;  // at the top
     double slope;
-    int direction;  // 1 down, -1 up
-    int group;
-    std::uint32_t number;  // in the order in which they were drawn
-    double first_x;        // where it begins, above the window perhaps
+    double first_x;  // where it begins, above the window perhaps
     double first_y;
+    std::uint32_t number;    // in the order in which they were drawn
+    std::int16_t direction;  // 1 down, -1 up
+    std::uint16_t group;
 
     [[nodiscard]] double x_at(double y) const noexcept { return first_x + in_grid((y - first_y) * slope); }
 };
