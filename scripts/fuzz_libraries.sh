@@ -22,17 +22,28 @@ mkdir -p "$lists/lists/partial" "$lists/parts"
 for file in /etc/apt/sources.list.d/*.sources; do
     [ -f "$file" ] && sed 's/^Types:.*/Types: deb-src/' "$file" >"$lists/parts/$(basename "$file")"
 done
-apt=(apt-get -qq -o "Dir::Etc::sourcelist=$lists/sources.list" -o "Dir::Etc::sourceparts=$lists/parts"
-    -o "Dir::State::lists=$lists/lists" -o APT::Get::List-Cleanup=0)
-"${as_root[@]}" "${apt[@]}" update
+options=(-o "Dir::Etc::sourcelist=$lists/sources.list" -o "Dir::Etc::sourceparts=$lists/parts"
+    -o "Dir::State::lists=$lists/lists" -o APT::Get::List-Cleanup=0 -o APT::Sandbox::User=root)
+"${as_root[@]}" apt-get -qq "${options[@]}" update
 
 export CC=clang CXX=clang++
 flags="-O1 -g1 -fno-omit-frame-pointer -fsanitize=address,undefined,fuzzer-no-link -fno-sanitize=function,vptr"
 export CFLAGS="$flags" CXXFLAGS="$flags"
 export PKG_CONFIG_PATH="$work/lib/pkgconfig" CMAKE_PREFIX_PATH="$work"
 
+# The newest version of which the sources are there.
 fetch() {
-    (cd "$work/sources" && [ -d "$1" ] || { "${apt[@]}" source --download-only "$1" && dpkg-source --no-check -x "$1"_*.dsc "$1"; } >/dev/null)
+    local name=$1 version
+    [ ! -d "$work/sources/$name" ] || return 0
+    cd "$work/sources"
+    for version in $(apt-cache "${options[@]}" showsrc "$name" | sed -n 's/^Version: //p' | sort -rVu); do
+        if apt-get -qq "${options[@]}" source --download-only "$name=$version" >/dev/null 2>&1; then
+            dpkg-source --no-check -x "$name"_*.dsc "$name" >/dev/null 2>&1
+            break
+        fi
+    done
+    cd - >/dev/null
+    [ -d "$work/sources/$name" ] || { echo "the sources of $name cannot be had" >&2 && exit 1; }
 }
 with_cmake() {
     local name=$1

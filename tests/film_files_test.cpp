@@ -163,6 +163,91 @@ TEST(FilmFiles, FramesOfPngAreLaidOnAsTheStandardSays) {
     }
 }
 
+void put_webp_chunk(Bytes& to, const std::string& kind, const Bytes& content) {
+    to.insert(to.end(), kind.begin(), kind.end());
+    put_little(to, static_cast<std::uint32_t>(content.size()), 4);
+    to.insert(to.end(), content.begin(), content.end());
+    if (content.size() % 2 != 0) to.push_back(0);
+}
+
+// Moving WebP (RFC 9649), frame by frame as it is said.
+Bytes webp_film(const std::vector<PngFrame>& frames, Size canvas) {
+    Bytes chunks;
+    Bytes extended{0x12, 0, 0, 0};  // frames and alpha
+    put_little(extended, static_cast<std::uint32_t>(canvas.width - 1), 3);
+    put_little(extended, static_cast<std::uint32_t>(canvas.height - 1), 3);
+    put_webp_chunk(chunks, "VP8X", extended);
+    put_webp_chunk(chunks, "ANIM", {0, 0, 0, 0, 4, 0});
+    for (const auto& frame : frames) {
+        Bitmap<Rgba8> pixels{frame.box.size};
+        for (int k = 0; k < static_cast<int>(frame.pixels.size()); ++k) {
+            const auto width = frame.box.size.width;
+            fill(pixels, Box{{k % width, k / width}, {1, 1}},
+                 Ink{frame.pixels[static_cast<std::size_t>(k)], {.blend = Blend::replace}});
+        }
+        const auto still = encode(pixels, FileFormat::webp);
+        Bytes content;
+        for (const auto number : {frame.box.at.x / 2, frame.box.at.y / 2, frame.box.size.width - 1,
+                                  frame.box.size.height - 1, frame.ticks * 20}) {
+            put_little(content, static_cast<std::uint32_t>(number), 3);
+        }
+        content.push_back(static_cast<std::uint8_t>((frame.blend == 0 ? 2 : 0) + frame.disposal));
+        content.insert(content.end(), still.begin() + 12, still.end());
+        put_webp_chunk(chunks, "ANMF", content);
+    }
+    Bytes file{'R', 'I', 'F', 'F'};
+    put_little(file, static_cast<std::uint32_t>(chunks.size()) + 4, 4);
+    file.insert(file.end(), {'W', 'E', 'B', 'P'});
+    file.insert(file.end(), chunks.begin(), chunks.end());
+    return file;
+}
+
+TEST(FilmFiles, FramesOfWebpAreLaidOnAsTheStandardSays) {
+    for (unsigned seed = 1; seed <= 12; ++seed) {
+        auto frames = random_frames(seed);
+        for (auto& frame : frames) {
+            frame.box.at = {frame.box.at.x / 2 * 2, frame.box.at.y / 2 * 2};
+            frame.disposal %= 2;
+            // Of pixels that are not seen, encoders choose the colours.
+            for (auto& color : frame.pixels) color.alpha = std::max<std::uint8_t>(color.alpha, 1);
+        }
+        const auto file = webp_film(frames, film_size);
+        const auto expected = shown(frames);
+        const auto film = load_frames(file);
+        ASSERT_EQ(film.frames.size(), expected.size());
+        EXPECT_EQ(film.loops, 4);
+        for (std::size_t i = 0; i < expected.size(); ++i) {
+            EXPECT_EQ(film.frames[i].picture.bytes(), expected[i].bytes()) << "seed " << seed << ", frame " << i;
+            EXPECT_NEAR(film.frames[i].seconds, frames.size() > 1 ? frames[i].ticks / 50.0 : 0, 1e-9);
+        }
+        EXPECT_EQ(load<Rgba8>(file).bytes(), expected[0].bytes());
+        EXPECT_EQ(load_any(file).info.frames, static_cast<int>(frames.size()));
+        for (std::size_t length = 12; length < file.size(); length += 37) {
+            EXPECT_THROW((void)load_frames(Bytes(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(length))),
+                         Error);
+        }
+    }
+}
+
+// Time that grows with the square of the frames would be minutes here.
+TEST(FilmFiles, ManyFramesOfWebpAreReadOneAfterTheOther) {
+    const PngFrame one{.box = {{0, 0}, {1, 1}}, .disposal = 0, .blend = 0, .ticks = 1, .pixels = {colors::gold}};
+    const auto file = webp_film(std::vector<PngFrame>(100'000, one), {1, 1});
+    EXPECT_EQ(load_frames(file).frames.size(), 100'000U);
+    EXPECT_NEAR(load_any(file).info.seconds, 2000, 1e-6);
+}
+
+// Of palettes that come again and again, the first counts, and the others are not kept for each frame.
+TEST(FilmFiles, RepeatedChunksOfPngAreNotCopiedForEachFrame) {
+    const PngFrame one{.box = {{0, 0}, {1, 1}}, .disposal = 0, .blend = 0, .ticks = 1, .pixels = {colors::gold}};
+    auto file = png_film(std::vector<PngFrame>(3000, one));
+    Bytes more;
+    for (int i = 0; i < 3000; ++i) put_chunk(more, "tRNS", Bytes(6));
+    const auto header = std::ptrdiff_t{8 + 25};
+    file.insert(file.begin() + header, more.begin(), more.end());
+    EXPECT_NO_THROW((void)load_frames(file));
+}
+
 TEST(FilmFiles, APictureForThoseThatKnowNoFramesIsNoneOfThem) {
     const auto frames = random_frames(3);
     const auto file = png_film(frames, {.is_still_first = true});

@@ -139,6 +139,38 @@ TEST(HostileFiles, ScansOfJpegAreLimited) {
     expect_part(refusal(file, {.memory = 600}), "reading it takes 768 bytes of memory; allowed are 600 (limit memory)");
 }
 
+// By arithmetic coding, each scan of a flat picture takes some bytes, however large it is.
+TEST(HostileFiles, PixelsOfAllScansOfArithmeticJpegCount) {
+    const auto flat = [](int side, bool is_progressive) {
+        return jpeg_file(Bytes(static_cast<std::size_t>(side), 99), side, JCS_GRAYSCALE, 1,
+                         [&](jpeg_compress_struct& jpeg) {
+                             jpeg.arith_code = TRUE;
+                             if (is_progressive) jpeg_simple_progression(&jpeg);
+                         });
+    };
+    EXPECT_EQ(load<Gray8>(flat(500, true)).bytes()[0], 99);
+    EXPECT_EQ(load<Gray8>(flat(3000, false), {.pixels_per_byte = 100'000}).bytes()[0], 99);
+    expect_part(refusal(flat(3000, true), {.pixels_per_byte = 100'000}), "(limit pixels_per_byte)");
+    expect_part(refusal(flat(2000, true), {.seconds = 1e-9}), "limit seconds");
+}
+
+TEST(HostileFiles, EveryLimitMayBeNothing) {
+    const auto file = encode(Bitmap<Rgb8>{{1400, 1000}, colors::gold}, FileFormat::png);
+    for (const auto& limits : {LoadLimits{.pixels = 0}, LoadLimits{.side = 0}, LoadLimits{.file_bytes = 0},
+                               LoadLimits{.memory = 0}, LoadLimits{.pixels_per_byte = 0}, LoadLimits{.seconds = 0}}) {
+        EXPECT_THROW((void)load<Rgb8>(file, limits), Error);
+    }
+    constexpr auto most = std::numeric_limits<std::uint64_t>::max();
+    EXPECT_NO_THROW((void)load<Rgb8>(file, {.pixels = most,
+                                            .side = std::numeric_limits<int>::max(),
+                                            .file_bytes = most,
+                                            .memory = most,
+                                            .pixels_per_byte = most,
+                                            .text_bytes = most,
+                                            .texts = std::numeric_limits<int>::max(),
+                                            .scans = std::numeric_limits<int>::max()}));
+}
+
 TEST(HostileFiles, SmallFilesOfManyPixelsAreRefusedBeforeMemoryIsAskedFor) {
     // A run of 255 pixels takes two bytes, but a picture may end at once.
     const auto blank = bmp_file(16384, 16384, 8, 1, Bytes(4 * 256), {0, 1});

@@ -2,6 +2,7 @@
 // shared that changes. Built with ThreadSanitizer, which tells of any memory that two of them touch.
 #include <coldbrick/coldbrick.hpp>
 
+#include <chrono>
 #include <cstdio>
 #include <thread>
 #include <vector>
@@ -75,6 +76,34 @@ std::vector<std::vector<std::uint8_t>> all_drawn(const Shared& shared) {
             drawn<Bgra8>(shared), drawn<Index8>(shared), drawn<Gray16>(shared), drawn<Rgba16>(shared)};
 }
 
+// A drawing on three threads, within a budget that a fourth one ends at some time.
+bool draws_in_budgets(const Shared& shared) {
+    Drawing plan;
+    for (const auto& ink : shared.inks) {
+        fill(plan, shared.path, Edge::smooth, ink);
+        stroke(plan, star({.center = {32, 24}, .radius = 22, .points = 400}), {.width = 3, .edge = Edge::smooth}, ink);
+    }
+    Bitmap<Rgba8> whole{{64, 48}};
+    render(plan, whole);
+    for (auto microseconds = 0; microseconds < 40'000; microseconds += 2'000) {
+        Bitmap<Rgba8> sheet{{64, 48}};
+        Budget budget{{.memory = 1 << 28, .work = 1'000'000'000'000}};
+        std::thread other{[&] {
+            std::this_thread::sleep_for(std::chrono::microseconds{microseconds});
+            budget.cancel();
+        }};
+        auto is_whole = true;
+        try {
+            budget.run([&] { render(plan, sheet, {.threads = 3}); });
+        } catch (const LimitError&) {
+            is_whole = false;
+        }
+        other.join();
+        if (is_whole && sheet.bytes() != whole.bytes()) return false;
+    }
+    return true;
+}
+
 }  // namespace
 
 int main() {
@@ -87,6 +116,10 @@ int main() {
     for (const auto& result : results) {
         if (result == results.front()) continue;
         std::puts("two threads have drawn different bytes");
+        return 1;
+    }
+    if (!draws_in_budgets(shared)) {
+        std::puts("three threads have drawn other bytes within a budget");
         return 1;
     }
     std::puts("four threads have drawn the same bytes");

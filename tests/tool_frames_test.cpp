@@ -140,6 +140,16 @@ TEST_F(ToolFrames, RowsThatCannotBeAreToldBeforeAnythingIsWritten) {
     expect("--rows none.csv -o '{name}.png'", 1, "none.csv: cannot be read");
     write("paths.csv", "name,length,tint\n../up,1,red\n");
     expect("--rows paths.csv -o '{name}.png'", 1, "paths.csv:2: '../up' (column name) cannot be part of a file's name");
+    // What a cell says of frames, and frames that could be another row's.
+    write("braces.csv", "name,length,tint\nA{frame},1,red\n");
+    expect("--rows braces.csv -o '{name}.png'", 1,
+           "braces.csv:2: 'A{frame}' (column name) cannot be part of a file's name");
+    write("numbers.csv", "name,length,tint\nA,1,red\nA1,1,red\n");
+    expect("--rows numbers.csv -o '{name}{frame}.png'", 1,
+           "numbers.csv:3: files of this row's frames, A1{frame}.png, could have the names of those of line 2, "
+           "A{frame}.png");
+    write("dark.csv", "name,len\x1b[2Jgth,t\xe2\x80\xaeint\nA,1,red\n");
+    expect("--rows dark.csv -o '{nam}.png'", 2, "it has name, len\\x1b[2Jgth, t\\xe2\\x80\\xaeint");
     write("empty.csv", "name,length,tint\n");
     expect("--rows empty.csv -o '{name}.png'", 1, "there is no row below the names of the columns");
     write("ragged.csv", "name,length,tint\nA,1\n");

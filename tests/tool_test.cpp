@@ -1,5 +1,6 @@
 // The command-line tool, run as its users run it.
 #include "oracle.hpp"
+#include "png_builder.hpp"
 #include "tool_runner.hpp"
 
 #include <coldbrick/coldbrick.hpp>
@@ -383,6 +384,87 @@ TEST_F(Tool, AnEndBySignalLeavesTheOldPictureOrTheNewOne) {
         }
     }
 }
+
+TEST_F(Tool, LimitsAreWholeNumbersFromOneOnOrTimes) {
+    write("quay.brick", scene);
+    for (const auto* const name :
+         {"pixels", "side", "file_bytes", "memory", "pixels_per_byte", "text_bytes", "texts", "scans", "scene_bytes",
+          "statements", "calls", "depth", "frames", "sheet_pixels", "scene_memory", "work"}) {
+        const auto given = [&](const std::string& value) {
+            return run("render quay.brick --limit " + (name + ("=" + value)));
+        };
+        for (const auto* const value : {"0", "0.5", "1.5", "-1", "nan", "", "x", "1e400"}) {
+            EXPECT_EQ(given(value).code, 2) << name << value;
+        }
+        EXPECT_NE(given("0.5").err.find("allowed are whole numbers from 1 on"), std::string::npos) << name;
+        EXPECT_EQ(given("1e300").code, 0) << name;
+        EXPECT_LE(given("1").code, 1) << name;
+    }
+    EXPECT_EQ(run("render quay.brick --limit seconds=0").code, 2);
+    EXPECT_EQ(run("render quay.brick --limit seconds=1e-320").code, 1);
+    EXPECT_EQ(run("render quay.brick --limit seconds=inf").code, 0);
+    EXPECT_EQ(run("render quay.brick -o quay.png").code, 0);
+    EXPECT_EQ(run("info quay.png --limit pixels_per_byte=0.5").code, 2);
+    EXPECT_EQ(run("info quay.png --limit seconds=1e-320").code, 1);
+}
+
+TEST_F(Tool, DevicesTakeEverything) {
+    write("quay.brick", scene);
+    EXPECT_EQ(run("render quay.brick -o /dev/null").code, 0);
+    EXPECT_EQ(run("render quay.brick -o /dev/null --kind bmp").code, 0);
+    EXPECT_EQ(run("render quay.brick -o /dev/full").code, 1);
+}
+
+// What a picture says is escaped, also in JSON.
+TEST_F(Tool, NothingFromAFileReachesTheTerminalAsItIs) {
+    write("quay.brick", scene);
+    ASSERT_EQ(run("render quay.brick -o quay.png").code, 0);
+    auto png = content(path("quay.png"));
+    std::vector<std::uint8_t> chunk;
+    const auto text = std::string{
+        "Title\0\x1b[2J\xc2\x9b"
+        "1A",
+        13};
+    oracle::put_chunk(chunk, "tEXt", {text.begin(), text.end()});
+    png.insert(8 + 25, std::string{chunk.begin(), chunk.end()});
+    write("dark.png", png);
+    for (const auto* const call : {"info dark.png", "info dark.png --json"}) {
+        const auto outcome = run(call);
+        EXPECT_EQ(outcome.code, 0);
+        EXPECT_NE(outcome.out.find("Title"), std::string::npos) << outcome.out;
+        EXPECT_TRUE(std::all_of(outcome.out.begin(), outcome.out.end(), [](char c) {
+            return c == '\n' || (c >= ' ' && c <= '~');
+        })) << outcome.out;
+    }
+}
+
+// Where files without a name cannot be had, what a signal leaves is removed.
+#ifdef NDEBUG
+TEST_F(Tool, AnEndBySignalLeavesNothingWhereNamelessFilesAreUnknown) {
+    write("open.c",
+          "#define _GNU_SOURCE\n#include <dlfcn.h>\n#include <errno.h>\n#include <fcntl.h>\n#include <stdarg.h>\n"
+          "int open(const char* path, int flags, ...) {\n"
+          "    va_list more; va_start(more, flags); int mode = va_arg(more, int); va_end(more);\n"
+          "    if ((flags & O_TMPFILE) == O_TMPFILE) { errno = EOPNOTSUPP; return -1; }\n"
+          "    return ((int (*)(const char*, int, ...))dlsym(RTLD_NEXT, \"open\"))(path, flags, mode);\n}\n"
+          "int open64(const char* path, int flags, int mode) { return open(path, flags, mode); }\n");
+    const auto in_folder = "cd '" + folder().string() + "' && ";
+    ASSERT_EQ(std::system((in_folder + "cc -shared -fPIC open.c -o open.so -ldl").c_str()), 0);
+    write("wall.brick",
+          "sheet size 6000,6000 ink navy\nrepeat 400 as i\nfill circle center i*15,3000 radius 900 smooth ink "
+          "#ffffff08\nend\n");
+    auto ended = 0;
+    for (const auto* const seconds : {"0.15", "0.3", "0.45", "0.6", "5"}) {
+        const auto command = in_folder + "LD_PRELOAD=./open.so timeout -s INT " + seconds +
+                             " '" COLDBRICK_TOOL "' render wall.brick -o wall.png >.out 2>.err";
+        ended += std::system(command.c_str()) != 0 ? 1 : 0;
+        for (const auto& file : fs::directory_iterator{folder()}) {
+            EXPECT_FALSE(file.path().filename().string().starts_with(".unfinished")) << seconds;
+        }
+    }
+    EXPECT_GT(ended, 0);
+}
+#endif
 
 // The sanitizers take more memory than may be had here.
 #ifdef NDEBUG
