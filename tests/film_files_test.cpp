@@ -1,6 +1,7 @@
 // Moving pictures put together byte by byte: how frames are laid on and taken away, and files that lie.
 #include "folder_test.hpp"
 #include "gif_builder.hpp"
+#include "picture_files.hpp"
 #include "png_builder.hpp"
 
 #include <coldbrick/coldbrick.hpp>
@@ -13,6 +14,7 @@ namespace {
 
 using namespace coldbrick;
 using oracle::Bytes;
+using oracle::put_little;
 
 constexpr Size film_size{9, 7};
 
@@ -231,7 +233,7 @@ TEST(FilmFiles, FramesOfWebpAreLaidOnAsTheStandardSays) {
 
 // Time that grows with the square of the frames would be minutes here.
 TEST(FilmFiles, ManyFramesOfWebpAreReadOneAfterTheOther) {
-    const PngFrame one{.box = {{0, 0}, {1, 1}}, .disposal = 0, .blend = 0, .ticks = 1, .pixels = {colors::gold}};
+    const PngFrame one{.box = {{0, 0}, {1, 1}}, .pixels = {colors::gold}, .disposal = 0, .blend = 0, .ticks = 1};
     const auto file = webp_film(std::vector<PngFrame>(100'000, one), {1, 1});
     EXPECT_EQ(load_frames(file).frames.size(), 100'000U);
     EXPECT_NEAR(load_any(file).info.seconds, 2000, 1e-6);
@@ -239,8 +241,13 @@ TEST(FilmFiles, ManyFramesOfWebpAreReadOneAfterTheOther) {
 
 // Of palettes that come again and again, the first counts, and the others are not kept for each frame.
 TEST(FilmFiles, RepeatedChunksOfPngAreNotCopiedForEachFrame) {
-    const PngFrame one{.box = {{0, 0}, {1, 1}}, .disposal = 0, .blend = 0, .ticks = 1, .pixels = {colors::gold}};
-    auto file = png_film(std::vector<PngFrame>(3000, one));
+    const PngFrame one{.box = {{0, 0}, {1, 1}}, .pixels = {colors::gold}, .disposal = 0, .blend = 0, .ticks = 1};
+    auto whole = one;
+    whole.box.size = film_size;
+    whole.pixels.resize(static_cast<std::size_t>(film_size.width * film_size.height), colors::gold);
+    std::vector<PngFrame> frames(3000, one);
+    frames.front() = whole;
+    auto file = png_film(frames);
     Bytes more;
     for (int i = 0; i < 3000; ++i) put_chunk(more, "tRNS", Bytes(6));
     const auto header = std::ptrdiff_t{8 + 25};

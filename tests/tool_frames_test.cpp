@@ -148,8 +148,8 @@ TEST_F(ToolFrames, RowsThatCannotBeAreToldBeforeAnythingIsWritten) {
     expect("--rows numbers.csv -o '{name}{frame}.png'", 1,
            "numbers.csv:3: files of this row's frames, A1{frame}.png, could have the names of those of line 2, "
            "A{frame}.png");
-    write("dark.csv", "name,len\x1b[2Jgth,t\xe2\x80\xaeint\nA,1,red\n");
-    expect("--rows dark.csv -o '{nam}.png'", 2, "it has name, len\\x1b[2Jgth, t\\xe2\\x80\\xaeint");
+    write("dark.csv", "name,length,tint,len\x1b[2Jgth,t\xe2\x80\xaeint\nA,1,red,2,3\n");
+    expect("--rows dark.csv -o '{nam}.png'", 2, "it has name, length, tint, len\\x1b[2Jgth, t\\xe2\\x80\\xaeint");
     write("empty.csv", "name,length,tint\n");
     expect("--rows empty.csv -o '{name}.png'", 1, "there is no row below the names of the columns");
     write("ragged.csv", "name,length,tint\nA,1\n");

@@ -29,15 +29,20 @@ class ScanCounter {
 
   private:
     void look(const jpeg_decompress_struct& jpeg, JpegFaults& faults) noexcept {
-        const auto pixels_of_row = std::uint64_t{jpeg.image_width} * DCTSIZE;
+        // Those that it has come to, of all scans.
+        const auto rows = std::min<std::uint64_t>(
+            std::uint64_t{jpeg.input_iMCU_row} * static_cast<unsigned>(jpeg.max_v_samp_factor) * DCTSIZE,
+            jpeg.image_height);
+        const auto scans = static_cast<std::uint64_t>(std::max(0, jpeg.input_scan_number - 1));
+        const auto pixels = (scans * jpeg.image_height + rows) * jpeg.image_width;
         constexpr auto pixels_of_step = 4U;
-        faults.spend(pixels_of_row / pixels_of_step);
+        if (pixels > pixels_) faults.spend((pixels - pixels_) / pixels_of_step + 1);
+        pixels_ = std::max(pixels_, pixels);
         if (jpeg.input_scan_number > limits_.scans) {
             std::snprintf(faults.fault, sizeof faults.fault,
                           "it has more scans than the %d that are allowed (limit scans)", limits_.scans);
         }
         // By arithmetic coding, blocks of no change take no bytes.
-        pixels_ += pixels_of_row;
         constexpr auto harmless = std::uint64_t{1} << 21U;
         if (jpeg.arith_code == FALSE || pixels_ <= harmless || fits_bytes(pixels_, file_bytes_, limits_)) return;
         std::snprintf(faults.fault, sizeof faults.fault,

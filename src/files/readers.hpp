@@ -42,7 +42,9 @@ class LoadBudget {
     explicit LoadBudget(const LoadLimits& limits)
         : around_{limits.budget != nullptr ? limits.budget : budget_of_thread.budget},
           budget_{{.seconds = limits.seconds, .memory = limits.memory}},
-          within_{&budget_} {}
+          within_{&budget_} {
+        budget_.check();
+    }
     LoadBudget(const LoadBudget&) = delete;
     LoadBudget(LoadBudget&&) = delete;
     LoadBudget& operator=(const LoadBudget&) = delete;

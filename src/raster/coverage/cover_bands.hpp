@@ -109,7 +109,9 @@ class CoverBands {
     // In bands of one height, as many as there is time for.
     void take_sampled_row(Edges active, double top) {
         const auto bands = bands_for(active.size());
-        for (auto i = 0; i < bands; ++i) take_sampled_band(active, top + double{1} * i / bands, 1.0 / bands);
+        // Heights are rounded, too, so that they are the same in each row of each window.
+        const auto side = [=](int number) { return in_grid(double{1} * number / bands); };
+        for (auto i = 0; i < bands; ++i) take_sampled_band(active, top + side(i), side(i + 1) - side(i));
     }
 
     // An edge in a band: where it crosses its upper and its lower side.
