@@ -15,8 +15,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t cou
                              .frames = 100,
                              .sheet_pixels = 1 << 14,
                              .scene_memory = 1 << 22,
-                             .seconds = 2};
+                             .seconds = 1};
+    // Reading, drawing and explaining together.
+    Budget whole{{.seconds = 1}};
     try {
+        const detail::BudgetScope scope{&whole};
         // Two frames, of which the second may not be there.
         const auto program = parse_program(text, "fuzz.brick", "/nowhere", limits);
         if (program.evaluate().frames.count > 1) (void)program.evaluate({.frame = 1});

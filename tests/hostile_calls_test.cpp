@@ -241,6 +241,41 @@ TEST(HostileCalls, NumbersThatAreNone) {
     expect_part(fault([&] { fill(sheet, circle, Ink{colors::red, {.opacity = 1.5}}); }), "opacity is 1.5; allowed");
 }
 
+// A shape of one's own at the last rows that numbers have.
+struct LastRow {
+    int y;
+};
+std::vector<Span> spans(const LastRow& row, const Box&) { return {{.y = row.y, .x = 3, .length = 5}}; }
+
+TEST(HostileCalls, PixelsAtTheLastRowsAreDrawnWhereTheyAreAndNotMoved) {
+    Bitmap<Rgb8> sheet{{20, 20}};
+    for (const auto y : {std::numeric_limits<int>::max(), std::numeric_limits<int>::min()}) {
+        const LastRow row{y};
+        EXPECT_NO_THROW(fill(sheet, row, colors::gold));
+        const auto expect_refused = [&](const auto& area) {
+            expect_part(fault([&] { fill(sheet, area, colors::gold); }),
+                        "row is " + std::to_string(y) + "; allowed is");
+        };
+        expect_refused(transformed(filled(row, {}), Transform{}.turn(10_deg)));
+        expect_refused(transformed(filled(row, {}), Transform{}.move({0, -5})));
+        expect_refused(stroked(row, {.width = 4}));
+        expect_refused(stroked(row, {.width = 4, .edge = Edge::smooth}));
+    }
+    EXPECT_EQ(sheet.bytes(), (Bitmap<Rgb8>{{20, 20}}).bytes());
+}
+
+TEST(HostileCalls, StridesBeyondAllMemoryAreRefused) {
+    std::vector<std::uint8_t> memory(100);
+    for (const auto stride : {std::ptrdiff_t{1} << 62, -(std::ptrdiff_t{1} << 62),
+                              std::numeric_limits<std::ptrdiff_t>::min(), std::numeric_limits<std::ptrdiff_t>::max()}) {
+        expect_part(fault([&] {
+                        (void)Pixels<Gray8>{{.top_left = memory.data(), .size = {4, 3}, .stride = stride}};
+                    }),
+                    "pixels: stride is " + std::to_string(stride));
+        EXPECT_NO_THROW((void)Pixels<Gray8>({.top_left = memory.data(), .size = {4, 1}, .stride = stride}));
+    }
+}
+
 // A long line that a transform makes short, and a pen as wide as its circle.
 TEST(HostileCalls, DashesWithoutEndAreRefused) {
     Bitmap<Rgba8> sheet{{20, 20}, colors::navy};
