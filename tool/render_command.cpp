@@ -20,6 +20,22 @@ namespace coldbrick::tool {
 
 namespace {
 
+// The table, within the limits of a scene.
+Table read_rows(const RenderArguments& arguments) {
+    const auto limits = scene_limits(arguments.limits);
+    const auto name = arguments.rows == "-" ? std::string{"standard input"} : arguments.rows;
+    Budget budget{{.seconds = limits.seconds, .memory = limits.scene_memory}};
+    budget.name_memory("scene_memory");
+    try {
+        return budget.run([&] {
+            return arguments.rows == "-" ? parse_table(read_all(std::cin, limits.scene_bytes), name)
+                                         : read_table(arguments.rows);
+        });
+    } catch (const LimitError& error) {
+        throw Error{fmt::format("{}: {}", printable(name), error.what())};
+    }
+}
+
 int whole_of(std::string_view words, const std::string& option, std::string_view example) {
     auto number = 0;
     const auto [end, error] = std::from_chars(words.data(), words.data() + words.size(), number);
@@ -68,13 +84,7 @@ Exit render(const RenderArguments& arguments) {
     const auto is_written = !arguments.picture.empty();
     const auto format = is_written ? format_for(arguments) : FileFormat::png;
     if (!arguments.rows.empty()) {
-        const auto limits = scene_limits(arguments.limits);
-        Budget budget{{.seconds = limits.seconds, .memory = limits.scene_memory}};
-        budget.name_memory("scene_memory");
-        const auto table = budget.run([&] {
-            return arguments.rows == "-" ? parse_table(read_all(std::cin, limits.scene_bytes), "standard input")
-                                         : read_table(arguments.rows);
-        });
+        const auto table = read_rows(arguments);
         const auto scene = read_scene(arguments, table.columns);
         return draw_rows(scene.program, table, scene.input.set, arguments);
     }

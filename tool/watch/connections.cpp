@@ -6,7 +6,9 @@
 #include <array>
 #include <cerrno>
 #include <charconv>
+#include <exception>
 #include <map>
+#include <new>
 #include <string_view>
 #include <utility>
 
@@ -245,7 +247,13 @@ void Connections::work(const Answer& answer) {
         allowed_.pop_front();
         active_.insert(connection.socket);
         lock.unlock();
-        const auto goes_on = answer(connection);
+        const auto goes_on = [&] {
+            try {
+                return answer(connection);
+            } catch (const std::exception&) {
+                return false;
+            }
+        }();
         lock.lock();
         active_.erase(connection.socket);
         if (!goes_on || is_stopped_) {
@@ -258,34 +266,43 @@ void Connections::work(const Answer& answer) {
     }
 }
 
+// Reads what has come, once there is something, or for a while.
+void Connections::look(const RequestGuard& guard) {
+    std::vector<pollfd> polled{{.fd = listener_, .events = POLLIN, .revents = 0},
+                               {.fd = wake_, .events = POLLIN, .revents = 0}};
+    for (const auto& of : waiting_) polled.push_back({.fd = of.connection.socket, .events = POLLIN, .revents = 0});
+    constexpr auto between_looks = 250;  // milliseconds
+    ::poll(polled.data(), polled.size(), between_looks);
+    const auto now = Clock::now();
+    auto next = polled.begin() + 2;
+    for (auto& of : waiting_) {
+        if (next++->revents != 0) read_some(of);
+        if (of.connection.socket >= 0 && now > of.until) ::close(std::exchange(of.connection.socket, -1));
+    }
+    std::uint64_t woken = 0;
+    (void)!::read(wake_, &woken, sizeof woken);
+    take_back();
+    for (auto& of : waiting_) {
+        if (of.connection.socket >= 0) look_at_head(of, guard);
+    }
+    waiting_.remove_if([](const Waiting& of) { return of.connection.socket < 0; });
+    take_new();
+}
+
 void Connections::run(const RequestGuard& guard, const Answer& answer) {
     std::vector<std::jthread> workers;
     workers.reserve(threads);
     for (std::size_t i = 0; i < threads; ++i) workers.emplace_back([&] { work(answer); });
-    std::vector<pollfd> polled;
     while (!is_stopped_) {
-        polled.assign(
-            {{.fd = listener_, .events = POLLIN, .revents = 0}, {.fd = wake_, .events = POLLIN, .revents = 0}});
-        for (const auto& of : waiting_) polled.push_back({.fd = of.connection.socket, .events = POLLIN, .revents = 0});
-        constexpr auto between_looks = 250;  // milliseconds
-        ::poll(polled.data(), polled.size(), between_looks);
-        const auto now = Clock::now();
-        auto next = polled.begin() + 2;
-        for (auto of = waiting_.begin(); of != waiting_.end(); ++next) {
-            if (next->revents != 0) read_some(*of);
-            if (of->connection.socket >= 0) look_at_head(*of, guard);
-            const auto is_late = of->connection.socket >= 0 && now > of->until;
-            if (is_late) ::close(std::exchange(of->connection.socket, -1));
-            of = of->connection.socket < 0 ? waiting_.erase(of) : std::next(of);
+        try {
+            look(guard);
+        } catch (const std::bad_alloc&) {
+            // Who has not been let in goes.
+            for (const auto& of : waiting_) {
+                if (of.connection.socket >= 0) ::close(of.connection.socket);
+            }
+            waiting_.clear();
         }
-        std::uint64_t woken = 0;
-        (void)!::read(wake_, &woken, sizeof woken);
-        take_back();
-        for (auto& of : waiting_) {
-            if (!of.connection.read.empty()) look_at_head(of, guard);
-        }
-        waiting_.remove_if([](const Waiting& of) { return of.connection.socket < 0; });
-        take_new();
     }
 }
 

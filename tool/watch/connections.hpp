@@ -66,6 +66,7 @@ class Connections {
         std::size_t thrown_away = 0;
     };
 
+    void look(const RequestGuard& guard);
     void take_new();
     void read_some(Waiting& of);
     void look_at_head(Waiting& of, const RequestGuard& guard);
