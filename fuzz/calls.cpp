@@ -235,10 +235,7 @@ void draw_on(Choices& of) {
     }
 }
 
-}  // namespace
-
-extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t count) {
-    Choices of{bytes, count};
+void draw(Choices& of) {
     switch (of.below(8)) {
         case 0:
             draw_on<Gray8>(of);
@@ -264,5 +261,14 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t cou
         default:
             draw_on<Rgba8>(of);
     }
+}
+
+}  // namespace
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t count) {
+    Choices of{bytes, count};
+    // Dashes and wide pens may ask for work without end; what a budget ends has drawn nothing.
+    Budget budget{{.seconds = 0.5, .memory = std::size_t{256} << 20U}};
+    budget.run([&] { draw(of); });
     return 0;
 }

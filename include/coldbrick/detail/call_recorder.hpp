@@ -87,7 +87,7 @@ class CallRenderer {
     Surface clipped_;
     std::uint32_t clipped_by_ = 0;
     Brushes* brushes_;  // for the inks of the calls
-    Box touched_;        // by the last call
+    Box touched_;       // by the last call
 };
 
 // How the calls of a drawing are drawn, where more is to be done than that. May be called from several threads.

@@ -36,9 +36,10 @@ class RowParts {
         }
         const auto extent = most - least + 1;
         if (extent < 3) return false;
-        // Edges may lie far beside the window.
+        // Edges may lie far beside the window, and the window of a search for bounds is as wide as all places.
         constexpr std::int64_t usual = 8;
-        if (extent > usual * (width + static_cast<std::int64_t>(active.size())))
+        constexpr auto widest = 1 << 17;
+        if (extent > usual * (std::min(width, widest) + static_cast<std::int64_t>(active.size())))
             return find_sorted(active, top, columns_of);
         // How many edges begin to be in a column, and which part that is.
         edges_in_.assign(static_cast<std::size_t>(extent) + 1, 0);
