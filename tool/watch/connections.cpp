@@ -37,7 +37,7 @@ int listen_at(int port) {
     const auto listener = ::socket(AF_INET, SOCK_STREAM | SOCK_CLOEXEC | SOCK_NONBLOCK, 0);
     if (listener < 0) return -1;
     const int yes = 1;
-    // A port that somebody else listens at is not shared.
+    // A port at which another process listens is not shared.
     ::setsockopt(listener, SOL_SOCKET, SO_REUSEADDR, &yes, sizeof yes);
     sockaddr_in address{};
     address.sin_family = AF_INET;

@@ -70,7 +70,7 @@ bool exchange(int folder, const std::string& a, const std::string& b, bool& is_e
     return (errno == EINVAL || errno == ENOSYS) && ::renameat(folder, a.c_str(), folder, b.c_str()) == 0;
 }
 
-// Whether what was in the file's place is what was expected, and nobody is writing to it.
+// Whether what was in the file's place is what was expected, and no process has it open for writing.
 template <class IsExpected>
 bool is_as_expected(int folder, const std::string& name, const IsExpected& is_expected) {
     const Descriptor file{open_to_read(folder, name)};

@@ -310,7 +310,7 @@ void PageServer::save(std::size_t file, const Json& body, Response& response) {
     const auto name = printable(files_.path(file));
     switch (saved) {
         case FollowedFile::Saved::changed:
-            return send_error(response, 409, "the file has been changed by somebody else meanwhile");
+            return send_error(response, 409, "the file has been changed by another program meanwhile");
         case FollowedFile::Saved::deleted:
             return send_error(response, 409, "the file has been deleted meanwhile");
         case FollowedFile::Saved::no_file:

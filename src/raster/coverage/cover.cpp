@@ -297,10 +297,8 @@ void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) 
 Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver) {
     if (edges.edges().empty()) return {};
     edges.keep_right();
-    // Wider than any picture that is looked at as a whole: what is asked for are bounds.
-    constexpr auto wide = 1 << 17;
     const auto width = std::int64_t{edges.window().right} - edges.window().left;
-    if (width > wide) return CoverSweep<SparseSteps>{edges, rule, receiver}.run();
+    if (width > widest_dense_window) return CoverSweep<SparseSteps>{edges, rule, receiver}.run();
     return CoverSweep<DenseSteps>{edges, rule, receiver}.run();
 }
 

@@ -51,6 +51,10 @@ struct CoverEdge {
     [[nodiscard]] double x_at(double y) const noexcept { return first_x + in_grid((y - first_y) * slope); }
 };
 
+// Windows that are wider than any picture that is looked at as a whole are those of searches for bounds: their memory
+// goes by the edges, and not by the columns.
+inline constexpr auto widest_dense_window = 1 << 17;
+
 // Edges of closed contours in up to most_groups groups.
 class CoverEdges {
   public:

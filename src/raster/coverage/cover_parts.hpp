@@ -36,10 +36,9 @@ class RowParts {
         }
         const auto extent = most - least + 1;
         if (extent < 3) return false;
-        // Edges may lie far beside the window, and the window of a search for bounds is as wide as all places.
+        // Edges may lie far beside the window.
         constexpr std::int64_t usual = 8;
-        constexpr auto widest = 1 << 17;
-        if (extent > usual * (std::min(width, widest) + static_cast<std::int64_t>(active.size())))
+        if (extent > usual * (std::min(width, widest_dense_window) + static_cast<std::int64_t>(active.size())))
             return find_sorted(active, top, columns_of);
         // How many edges begin to be in a column, and which part that is.
         edges_in_.assign(static_cast<std::size_t>(extent) + 1, 0);
