@@ -191,8 +191,11 @@ TEST(Bit1, MemoryIsChecked) {
                   (void)Pixels<Bit1>{Memory{.top_left = memory.data(), .size = {17, 2}, .stride = 2}};
               }),
               "pixels: stride is 2; allowed is 3 or more (a row of 17 pixels), or minus that");
-    EXPECT_THROW((void)channel(Bitmap<Rgb8>{{1, 1}}.pixels(), Channels::alpha), Error);
-    EXPECT_THROW(mark(Bitmap<Bit1>{{2, 2}}.pixels(), {0, 0}, PaletteEntry{1}), Error);
+    Bitmap<Rgb8> colored{{1, 1}};
+    EXPECT_THROW((void)channel(colored, Channels::alpha), Error);
+    Bitmap<Bit1> bits{2, 2};
+    EXPECT_THROW(mark(bits, {0, 0}, PaletteEntry{1}), Error);
+    EXPECT_THROW((Bitmap<Bit1>{2, 2, 2}), Error);
 }
 
 }  // namespace

@@ -18,7 +18,8 @@ using namespace oracle;
 
 template <class Format>
 class FewPixels : public testing::Test {};
-using Formats = testing::Types<Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16, Rgb565, OwnRgb565>;
+using Formats = testing::Types<Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16, Rgb565, Bgrx8, Abgr8,
+                               PremultipliedBgra8, Rgb555, Rgba4444, OwnRgb565>;
 TYPED_TEST_SUITE(FewPixels, Formats);
 
 // Of any colours; in some rows all of them are opaque.

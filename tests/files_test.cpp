@@ -146,7 +146,8 @@ TEST_F(Files, PnmAndPamByteByByte) {
 TEST_F(Files, ViewsAreWrittenAsFarAsTheirClip) {
     const auto bitmap = sample<Rgb8>();
     const auto part = bitmap.within({.at = {5, 4}, .size = {9, 6}});
-    EXPECT_EQ(encode(part, FileFormat::ppm), with_header("P6\n9 6\n255\n", convert<Rgb8>(part).bytes()));
+    const auto converted = convert<Rgb8>(part);
+    EXPECT_EQ(encode(part, FileFormat::ppm), with_header("P6\n9 6\n255\n", converted.bytes()));
     EXPECT_THROW((void)encode(bitmap.within({}), FileFormat::png), Error);
 }
 

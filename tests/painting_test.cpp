@@ -64,8 +64,9 @@ void draw_all(T&& to, const Ink& ink) {
 
 template <class Format>
 class PaintsOn : public testing::Test {};
-using Formats = testing::Types<Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16, Rgb565, Bit1, Padded<3, false>,
-                               Padded<4, true>, Padded<6, true>, Padded<8, false>>;
+using Formats = testing::Types<Gray8, Rgb8, Bgr8, Rgba8, Bgra8, Index8, Gray16, Rgba16, Rgb565, Bit1, Rgbx8, Bgrx8,
+                               Argb8, Abgr8, PremultipliedRgba8, PremultipliedBgra8, Rgb565Swapped, Rgb555, Rgba4444,
+                               Padded<3, false>, Padded<4, true>, Padded<6, true>, Padded<8, false>>;
 TYPED_TEST_SUITE(PaintsOn, Formats);
 
 TYPED_TEST(PaintsOn, OnlyTheClipInMemoryOfAnyStride) {

@@ -1,5 +1,6 @@
 // coldbrick: draws scenes written as text. Arguments in, messages out.
 #include "describe.hpp"
+#include "output.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/scene.hpp"
@@ -7,6 +8,7 @@
 #include <algorithm>
 #include <cstdio>
 #include <new>
+#include <span>
 #include <string>
 
 #include <CLI/CLI.hpp>
@@ -83,7 +85,8 @@ int run(int argc, char** argv) {
     } catch (const coldbrick::tool::WrongCall& error) {
         return complain(fmt::format("coldbrick: {}", error.what()), Exit::wrong_call);
     } catch (const coldbrick::Error& error) {
-        return complain(error.what(), Exit::fault);
+        const auto words = std::span<const char* const>{argv, static_cast<std::size_t>(argc)};
+        return complain(error.what() + coldbrick::tool::limit_advice(error.what(), words), Exit::fault);
     } catch (const std::bad_alloc&) {
         return complain("coldbrick: there is not enough memory", Exit::fault);
     }

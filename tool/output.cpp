@@ -11,6 +11,7 @@
 #include <limits>
 #include <string>
 #include <type_traits>
+#include <utility>
 
 #include <fmt/core.h>
 #include <fmt/format.h>
@@ -64,16 +65,17 @@ SaveOptions options_for(const SaveArguments& arguments) {
 
 namespace {
 
-// A limit's name, whether it is a whole number, and where it is kept.
+// A limit's name, whether it is a whole number, what it is, and where it is kept.
 struct NamedLimit {
     std::string_view name;
     bool is_whole;
+    double value;
     std::function<void(double)> set;
 };
 
 template <class Number>
 NamedLimit limit(std::string_view name, Number& number) {
-    return {name, std::is_integral_v<Number>, [&number](double value) {
+    return {name, std::is_integral_v<Number>, static_cast<double>(number), [&number](double value) {
                 constexpr auto most = static_cast<double>(std::numeric_limits<Number>::max()) / 2;
                 number = static_cast<Number>(std::min(value, most));
             }};
@@ -130,8 +132,14 @@ LoadLimits load_limits(const std::vector<std::string>& words) {
 
 namespace {
 
+// What --limit takes for a scene besides the library's limits.
+struct ToolLimits {
+    double film_seconds = 600;
+    std::uint64_t written_bytes = std::uint64_t{1} << 34U;
+};
+
 // All that --limit takes for a scene.
-void set_scene_limits(SceneLimits& limits, double& film, const std::vector<std::string>& words) {
+std::vector<NamedLimit> limits_of(SceneLimits& limits, ToolLimits& of_tool) {
     auto all = limits_of(limits.pictures);
     all.push_back(limit("scene_bytes", limits.scene_bytes));
     all.push_back(limit("statements", limits.statements));
@@ -142,25 +150,58 @@ void set_scene_limits(SceneLimits& limits, double& film, const std::vector<std::
     all.push_back(limit("scene_memory", limits.scene_memory));
     all.push_back(limit("seconds", limits.seconds));
     all.push_back(limit("work", limits.work));
-    all.push_back(limit("film_seconds", film));
-    set_limits(all, words);
+    all.push_back(limit("film_seconds", of_tool.film_seconds));
+    all.push_back(limit("written_bytes", of_tool.written_bytes));
+    return all;
+}
+
+std::pair<SceneLimits, ToolLimits> all_limits(const std::vector<std::string>& words) {
+    std::pair<SceneLimits, ToolLimits> limits;
+    set_limits(limits_of(limits.first, limits.second), words);
+    return limits;
 }
 
 }  // namespace
 
-SceneLimits scene_limits(const std::vector<std::string>& words) {
-    SceneLimits limits;
-    auto film = 0.0;
-    set_scene_limits(limits, film, words);
-    return limits;
+SceneLimits scene_limits(const std::vector<std::string>& words) { return all_limits(words).first; }
+
+double film_seconds(const std::vector<std::string>& words) { return all_limits(words).second.film_seconds; }
+
+std::uint64_t written_bytes(const std::vector<std::string>& words) { return all_limits(words).second.written_bytes; }
+
+bool is_limited(const std::vector<std::string>& words, std::string_view name) {
+    return std::any_of(words.begin(), words.end(), [&](const std::string& word) {
+        return word.size() > name.size() && word.starts_with(name) && word[name.size()] == '=';
+    });
 }
 
-double film_seconds(const std::vector<std::string>& words) {
+std::string limit_advice(std::string_view message, std::span<const char* const> words) {
     SceneLimits limits;
-    constexpr auto usual = 600.0;
-    auto film = usual;
-    set_scene_limits(limits, film, words);
-    return film;
+    ToolLimits of_tool;
+    for (const auto& known : limits_of(limits, of_tool)) {
+        const auto is_named = message.find(fmt::format("(limit {})", known.name)) != std::string_view::npos ||
+                              message.find(fmt::format("limit '{}'", known.name)) != std::string_view::npos;
+        if (!is_named) continue;
+        // Four times what it is, and no less than what the message says is needed.
+        constexpr auto more = 4;
+        auto wanted = known.value * more;
+        const auto begins = fmt::format("{}=", known.name);
+        for (const std::string_view word : words) {
+            auto given = 0.0;
+            const auto at = word.find(begins);
+            if (at == std::string_view::npos) continue;
+            const auto* const number = word.data() + at + begins.size();
+            if (std::from_chars(number, word.data() + word.size(), given).ec == std::errc{}) wanted = given * more;
+        }
+        const auto has = message.find(" has ");
+        auto needed = 0.0;
+        if (has != std::string_view::npos) {
+            (void)std::from_chars(message.data() + has + 5, message.data() + message.size(), needed);
+        }
+        return fmt::format("\n    allowed with --limit {}={:.{}f}", known.name, std::max(wanted, needed),
+                           known.is_whole || wanted >= 1 ? 0 : 6);
+    }
+    return "";
 }
 
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what, bool is_quiet) {

@@ -7,7 +7,11 @@
 #include <coldbrick/files.hpp>
 #include <coldbrick/scene.hpp>
 
+#include <cstdint>
+#include <span>
 #include <string>
+#include <string_view>
+#include <vector>
 
 namespace coldbrick::tool {
 
@@ -27,6 +31,17 @@ namespace coldbrick::tool {
 // The seconds that all frames of a scene may take together: 600, or as "film_seconds=NUMBER" says. The scene's own
 // limit is for each of them.
 [[nodiscard]] double film_seconds(const std::vector<std::string>& words);
+
+// How many bytes a picture may take that is written as it is drawn, before it is compressed: 2^34, or as
+// "written_bytes=NUMBER" says.
+[[nodiscard]] std::uint64_t written_bytes(const std::vector<std::string>& words);
+
+// Whether such words set a limit.
+[[nodiscard]] bool is_limited(const std::vector<std::string>& words, std::string_view name);
+
+// Of a message that a limit is met: a line that says which option allows more, with all that it needs. The words are
+// those of the call. Empty for other messages.
+[[nodiscard]] std::string limit_advice(std::string_view message, std::span<const char* const> words);
 
 // Writes a file to a path or, for "-", to standard output, and says so in a line "PATH: what, N bytes".
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what,

@@ -70,6 +70,12 @@ void check_call(const RenderArguments& arguments) {
     if (arguments.frame && *arguments.frame < 0) throw WrongCall{"--frame is less than 0; the first frame is 0"};
 }
 
+// What is written row by row is limited when its size is known. What is set by hand comes behind, and counts.
+RenderArguments without_sheet_limit(RenderArguments arguments) {
+    arguments.limits.insert(arguments.limits.begin(), "sheet_pixels=1e18");
+    return arguments;
+}
+
 // Whether a scene becomes more than one picture.
 bool is_moving(const RenderArguments& arguments, const Scene& first) {
     if (arguments.frame || arguments.picture.empty()) return false;
@@ -88,12 +94,14 @@ Exit render(const RenderArguments& arguments) {
         const auto scene = read_scene(arguments, table.columns);
         return draw_rows(scene.program, table, scene.input.set, arguments);
     }
-    auto scene = read_scene(arguments);
+    auto outputs = is_written ? outputs_for(arguments) : std::vector<Output>{};
+    auto scene = read_scene(can_stream(outputs, format) ? without_sheet_limit(arguments) : arguments);
     const auto& program = scene.program;
-    const auto first = program.evaluate(scene.input);
-    if (!is_moving(arguments, first)) {
+    auto first = program.evaluate(scene.input);
+    const auto is_still = !is_moving(arguments, first);
+    limit_sheet(first, is_still ? outputs : std::vector<Output>{}, format, arguments.limits);
+    if (is_still) {
         Shown shown;
-        auto outputs = is_written ? outputs_for(arguments) : std::vector<Output>{};
         for (auto& output : outputs) output.options.threads = static_cast<int>(arguments.threads);
         draw_still(first, outputs, format, arguments.quiet, shown);
         shown.warn();

@@ -68,11 +68,7 @@ void note_bounds(const Scene& scene, Shown& shown) { shown.note(scene, bounds_on
 
 // Whether a picture is so large that its rows are written as they are drawn, and can be.
 bool is_streamed(const Scene& scene, const std::vector<Output>& outputs, FileFormat format) {
-    const auto can_be = [](const Output& output) {
-        return output.path != "-" && output.scale == 1 && output.options.storage != Storage::fewest_bits;
-    };
-    return !is_explained(scene) && !outputs.empty() && detail::has_bands(format) && !scene.drawing.has_flood() &&
-           std::all_of(outputs.begin(), outputs.end(), can_be);
+    return !is_explained(scene) && !scene.drawing.has_flood() && can_stream(outputs, format);
 }
 
 std::string told(Size size, const Shown& shown) {
@@ -90,6 +86,34 @@ void stream_still(const Scene& scene, const std::vector<Output>& outputs, FileFo
 }
 
 }  // namespace
+
+bool can_stream(const std::vector<Output>& outputs, FileFormat format) {
+    const auto can_be = [](const Output& output) {
+        return output.path != "-" && output.scale == 1 && output.options.storage != Storage::fewest_bits;
+    };
+    return !outputs.empty() && detail::has_bands(format) && std::all_of(outputs.begin(), outputs.end(), can_be);
+}
+
+void limit_sheet(Scene& scene, const std::vector<Output>& outputs, FileFormat format,
+                 const std::vector<std::string>& limits) {
+    const auto pixels = static_cast<std::uint64_t>(scene.size.width) * static_cast<std::uint64_t>(scene.size.height);
+    const auto kept = scene_limits(limits).sheet_pixels;
+    if (pixels <= kept) return;
+    if (!is_streamed(scene, outputs, format)) {
+        throw Error{
+            fmt::format("{}: the sheet has {} pixels; allowed are {} where it is not written row by row as it is "
+                        "drawn (limit sheet_pixels)",
+                        printable(scene.name), pixels, kept)};
+    }
+    const auto is_gray = format == FileFormat::pgm || format == FileFormat::pbm;
+    const auto bytes = pixels * (is_gray || scene.palette ? 1 : 3);
+    if (bytes > written_bytes(limits)) {
+        throw Error{
+            fmt::format("{}: the picture has {} bytes before it is compressed; allowed are {} (limit written_bytes)",
+                        printable(scene.name), bytes, written_bytes(limits))};
+    }
+    if (!is_limited(limits, "seconds")) scene.limits.seconds *= static_cast<double>(pixels) / static_cast<double>(kept);
+}
 
 void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet,
                 Shown& shown) {

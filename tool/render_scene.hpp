@@ -29,6 +29,14 @@ struct Output {
 // Where the pictures go that are asked for.
 [[nodiscard]] std::vector<Output> outputs_for(const OutputArguments& arguments);
 
+// Whether a picture of a scene can be written row by row as it is drawn, as far as its outputs say so.
+[[nodiscard]] bool can_stream(const std::vector<Output>& outputs, FileFormat format);
+
+// What a scene's sheet may be: where it is kept, as many pixels as the limit says; where it is streamed, as many bytes
+// as may be written, and the time that there is grows with it unless a limit is given for it. Throws Error for more.
+void limit_sheet(Scene& scene, const std::vector<Output>& outputs, FileFormat format,
+                 const std::vector<std::string>& limits);
+
 // Draws one picture of a scene, writes it, and says so. What of it shows is put into the last.
 void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet, Shown& shown);
 

@@ -37,6 +37,7 @@
 #include "coldbrick/ink.hpp"
 #include "coldbrick/lettering.hpp"
 #include "coldbrick/load.hpp"
+#include "coldbrick/mask.hpp"
 #include "coldbrick/palette.hpp"
 #include "coldbrick/path.hpp"
 #include "coldbrick/pattern.hpp"

@@ -12,6 +12,7 @@
 
 #include "coldbrick/detail/public.hpp"
 
+#include <concepts>
 #include <cstddef>
 #include <cstdint>
 #include <optional>
@@ -20,7 +21,8 @@
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 
-// Channels from 0 to 255; alpha 255 is opaque, alpha 0 leaves what is below as it is.
+// Channels from 0 to 255; alpha 255 is opaque, alpha 0 leaves what is below as it is. (The opacity of an Ink is a
+// fraction of that alpha, from 0 to 1: alpha 128 is about opacity 0.5.)
 struct Color {
     std::uint8_t red = 0;
     std::uint8_t green = 0;
@@ -32,9 +34,15 @@ struct Color {
 // The opaque gray with this value in each channel.
 constexpr Color gray(std::uint8_t value) noexcept { return {.red = value, .green = value, .blue = value}; }
 
-// The same colour with another alpha.
+// The same colour with another alpha, 0 to 255.
 constexpr Color with_alpha(Color color, std::uint8_t alpha) noexcept {
     color.alpha = alpha;
+    return color;
+}
+template <std::floating_point Fraction>
+constexpr Color with_alpha(Color color, Fraction) noexcept {
+    static_assert(detail::never<Fraction>,
+                  "alpha is a whole number from 0 to 255: with_alpha(color, 128), or Ink{color, {.opacity = 0.5}}");
     return color;
 }
 

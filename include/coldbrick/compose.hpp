@@ -11,6 +11,7 @@
 // Of a view, the pixels of its clip are the picture.
 #pragma once
 
+#include "coldbrick/convert.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/draw.hpp"
 #include "coldbrick/resize.hpp"
@@ -64,6 +65,7 @@ Box pasted_box(const Surface& from, const Paste& how, const Transform& by);
 void turn(const Surface& from, const Surface& to, Mirror mirrored, Quarters turned);
 Surface crop(const Surface& surface, const Box& box);
 void gray_out(const Surface& surface);
+Box replace_color(const Surface& surface, Color from, Color to, int tolerance);
 void check_margins(const Margins& margins);
 
 constexpr bool is_sideways(Quarters turned) noexcept { return turned == Quarters::one || turned == Quarters::three; }
@@ -105,6 +107,19 @@ template <PixelFormat Format>
     return crop(picture.pixels(), box);
 }
 
+// A copy of what a picture's clip shows, with pixels of its own, and its palette if it has one. Throws Error if that is
+// empty.
+template <Picture P>
+[[nodiscard]] auto copy(const P& picture) {
+    return convert<typename detail::FormatOf<P>::type>(picture);
+}
+
+// Of a bitmap that nobody has named: a copy of the box.
+template <PixelFormat Format>
+[[nodiscard]] Bitmap<Format> crop(Bitmap<Format>&& picture, const Box& box) {
+    return copy(crop(picture, box));
+}
+
 // A copy, mirrored and then turned. Throws Error if the picture's clip is empty.
 template <Picture P>
 [[nodiscard]] auto turned(const P& picture, Quarters turned, Mirror mirrored = Mirror::none) {
@@ -132,6 +147,15 @@ template <Picture P>
     clear(result, color);
     paste(result, picture, {.at = {margins.left, margins.top}, .laying = {.blend = Blend::replace}});
     return result;
+}
+
+// Every pixel of the target's clip that has the colour `from`, alpha included, gets the colour `to`, which replaces;
+// with a tolerance, also those of which no channel differs by more, in 255ths. Returns the box around the pixels that
+// it has set. Throws Error for a tolerance that is not from 0 to 255.
+template <detail::PixelTarget T>
+Box replace_color(T&& target, Color from, Color to, int tolerance = 0) {
+    detail::check_is_target<T>();
+    return detail::replace_color(detail::SurfaceAccess::of(target), from, to, tolerance);
 }
 
 // Every pixel of the target's clip becomes the gray of its luma; alpha stays.

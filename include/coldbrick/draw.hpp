@@ -17,6 +17,7 @@
 // only if their clips have no byte in common.
 #pragma once
 
+#include "coldbrick/detail/mistakes.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/ink.hpp"
@@ -92,22 +93,23 @@ template <detail::DrawnOn T, class Shape>
 Box fill(T&& target, const Shape& shape, const Fill& how, const Ink& ink, SourcePlace where = SourcePlace::current()) {
     detail::check_is_target<T>();
     detail::check_is_fillable<Shape>();
-    if constexpr (detail::Recorder<T> && detail::Fillable<Shape>) {
-        return target.recorder().area(filled(shape, how), ink, where);
-    } else if constexpr (Target<T> && detail::Fillable<Shape>) {
+    if constexpr (detail::Recorder<T> && detail::FillableAnywhere<Shape>) {
+        return target.recorder().area(detail::area_of(shape, how), ink, where);
+    } else if constexpr (Target<T> && detail::FillableAnywhere<Shape>) {
         return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
     }
 }
 
-// Lays the ink on the stroke of a shape, by a pen as stroke.hpp describes it.
+// Lays the ink on the stroke of a shape, by a pen as stroke.hpp describes it. Of a transformed() shape, the pen is
+// transformed with it, as that of a stroked() one is.
 template <detail::DrawnOn T, class Shape>
 Box stroke(T&& target, const Shape& shape, const Stroke& how, const Ink& ink,
            SourcePlace where = SourcePlace::current()) {
     detail::check_is_target<T>();
     detail::check_is_strokable<Shape>();
-    if constexpr (detail::Recorder<T> && detail::AnyShape<Shape>) {
-        return target.recorder().area(stroked(shape, how), ink, where);
-    } else if constexpr (Target<T> && detail::AnyShape<Shape>) {
+    if constexpr (detail::Recorder<T> && detail::Strokable<Shape>) {
+        return target.recorder().area(detail::area_of(shape, how), ink, where);
+    } else if constexpr (Target<T> && detail::Strokable<Shape>) {
         return detail::paint(detail::SurfaceAccess::of(target), ink, detail::area_ref(shape, how));
     }
 }

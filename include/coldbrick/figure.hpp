@@ -42,7 +42,8 @@ class Figure {
     }
 
     // The transform that it is under.
-    [[nodiscard]] const Transform& transform() const noexcept { return by_; }
+    [[nodiscard]] const Transform& transform() const& noexcept { return by_; }
+    [[nodiscard]] Transform transform() && noexcept { return by_; }
 
     // The same under a further one.
     [[nodiscard]] Figure then(const Transform& next) && {
@@ -56,7 +57,8 @@ class Figure {
     }
 
     // What it is made of.
-    [[nodiscard]] const std::variant<Fill, Stroke>& how() const noexcept { return how_; }
+    [[nodiscard]] const std::variant<Fill, Stroke>& how() const& noexcept { return how_; }
+    [[nodiscard]] std::variant<Fill, Stroke> how() && noexcept { return std::move(how_); }
 
     // Whether it is a stroke, and not a fill.
     [[nodiscard]] bool is_stroke() const noexcept { return std::holds_alternative<Stroke>(how_); }

@@ -27,7 +27,8 @@ class FilePath {
     }
     FilePath(const Path& path) : name_{path.native()} {}
 
-    [[nodiscard]] const std::string& name() const noexcept { return name_; }
+    [[nodiscard]] const std::string& name() const& noexcept { return name_; }
+    [[nodiscard]] std::string name() && noexcept { return std::move(name_); }
 
   private:
     std::string name_;

@@ -81,6 +81,12 @@ void save(const P& picture, const FilePath& path, const SaveOptions& options = {
     save(picture, path, file_format_of(path), options);
 }
 
+template <class Path, Picture P, class... More>
+requires std::convertible_to<Path, FilePath>
+void save(const Path&, const P&, const More&...) {
+    static_assert(detail::never<P>, "the picture comes first: save(chart, \"chart.png\")");
+}
+
 // Throws Error as encode() does (then nothing is written) and write_stream().
 template <Picture P>
 void save(const P& picture, std::ostream& stream, FileFormat format, const SaveOptions& options = {}) {

@@ -39,9 +39,21 @@ struct Bgra8 {};   // four bytes: blue, green, red, alpha (straight)
 struct Index8 {};  // one byte: the number of a colour in the buffer's palette
 struct Gray16 {};  // two bytes, a number in the machine's order: the luma
 struct Rgba16 {};  // four such numbers: red, green, blue, alpha (straight)
+struct Rgbx8 {};   // four bytes: red, green, blue, and one that is 255 where something is drawn and is not read
+struct Bgrx8 {};   // the same: blue, green, red
+struct Argb8 {};   // four bytes: alpha (straight), red, green, blue
+struct Abgr8 {};   // four bytes: alpha (straight), blue, green, red
+// Four bytes as those of Rgba8 and Bgra8, but each colour channel multiplied by alpha, as a fraction of 255, and
+// rounded to the nearest. Read, it is divided by alpha and rounded to the nearest, at most 255; where alpha is 0, it is
+// 0. Inks are laid on what is read.
+struct PremultipliedRgba8 {};
+struct PremultipliedBgra8 {};
 // Two bytes, the lower one first: five bits of red, six of green, five of blue, from the highest on. The nearest value
 // of each channel; read, v of at most m is v * 255 / m, rounded to the nearest.
 struct Rgb565 {};
+struct Rgb565Swapped {};  // the same, the higher byte first
+struct Rgb555 {};         // the lower byte first: a bit that is 0, and five bits each of red, green and blue
+struct Rgba4444 {};       // the lower byte first: four bits each of red, green, blue and alpha (straight)
 // One bit, eight pixels to a byte: the leftmost is the highest bit, and each row begins a new byte. 1 is white, 0
 // black; a colour is white if its luma is 128 or more. Bits behind the last pixel of a row are left as they are.
 struct Bit1 {};
@@ -62,8 +74,9 @@ struct FormatKernel {
     int pixel_bits;
     bool has_alpha = false;
     bool is_gray = false;
-    bool is_sparse = false;  // whether some of the bits of a pixel's bytes are not its own
-    bool is_color = false;   // whether a pixel's bytes are those of a Color
+    bool is_sparse = false;   // whether some of the bits of a pixel's bytes are not its own
+    bool is_color = false;    // whether a pixel's bytes are those of a Color
+    bool is_by_byte = false;  // whether each byte is a channel of its own, or straight alpha, which is the last
     // So many pixels of a row, from one on, which lie in the target's memory.
     void (*load)(const Target& target, Point first, int count, Color* colors) = nullptr;
     void (*store)(const Target& target, const Color* colors, int count, Point first) = nullptr;
@@ -97,8 +110,22 @@ extern const FormatKernel bgra8_kernel;
 extern const FormatKernel index8_kernel;
 extern const FormatKernel gray16_kernel;
 extern const FormatKernel rgba16_kernel;
+extern const FormatKernel rgbx8_kernel;
+extern const FormatKernel bgrx8_kernel;
+extern const FormatKernel argb8_kernel;
+extern const FormatKernel abgr8_kernel;
+extern const FormatKernel premultiplied_rgba8_kernel;
+extern const FormatKernel premultiplied_bgra8_kernel;
 extern const FormatKernel rgb565_kernel;
+extern const FormatKernel rgb565_swapped_kernel;
+extern const FormatKernel rgb555_kernel;
+extern const FormatKernel rgba4444_kernel;
 extern const FormatKernel bit1_kernel;
+
+// Source-over of one colour by way of colours that are loaded and stored again: of formats without channels of 16 bits,
+// a palette or a gray.
+void blend_by_colors(const Target& target, std::span<const Span> spans, Color color);
+void cover_by_colors(const Target& target, std::span<const CoverSpan> spans, Color color);
 
 // The built-in formats: one entry each.
 template <int bits, const FormatKernel& of>
@@ -125,7 +152,25 @@ struct BuiltIn<Gray16> : BuiltInEntry<16, gray16_kernel> {};
 template <>
 struct BuiltIn<Rgba16> : BuiltInEntry<64, rgba16_kernel> {};
 template <>
+struct BuiltIn<Rgbx8> : BuiltInEntry<32, rgbx8_kernel> {};
+template <>
+struct BuiltIn<Bgrx8> : BuiltInEntry<32, bgrx8_kernel> {};
+template <>
+struct BuiltIn<Argb8> : BuiltInEntry<32, argb8_kernel> {};
+template <>
+struct BuiltIn<Abgr8> : BuiltInEntry<32, abgr8_kernel> {};
+template <>
+struct BuiltIn<PremultipliedRgba8> : BuiltInEntry<32, premultiplied_rgba8_kernel> {};
+template <>
+struct BuiltIn<PremultipliedBgra8> : BuiltInEntry<32, premultiplied_bgra8_kernel> {};
+template <>
 struct BuiltIn<Rgb565> : BuiltInEntry<16, rgb565_kernel> {};
+template <>
+struct BuiltIn<Rgb565Swapped> : BuiltInEntry<16, rgb565_swapped_kernel> {};
+template <>
+struct BuiltIn<Rgb555> : BuiltInEntry<16, rgb555_kernel> {};
+template <>
+struct BuiltIn<Rgba4444> : BuiltInEntry<16, rgba4444_kernel> {};
 template <>
 struct BuiltIn<Bit1> : BuiltInEntry<1, bit1_kernel> {};
 
@@ -163,8 +208,12 @@ struct OwnKernel {
         for (int i = 0; i < count; ++i, pixels += Traits::pixel_bytes) Traits::store(colors[i], pixels);
     }
 
-    static constexpr FormatKernel kernel{
-        .pixel_bits = 8 * Traits::pixel_bytes, .has_alpha = Traits::has_alpha, .load = load, .store = store};
+    static constexpr FormatKernel kernel{.pixel_bits = 8 * Traits::pixel_bytes,
+                                         .has_alpha = Traits::has_alpha,
+                                         .load = load,
+                                         .store = store,
+                                         .blend = blend_by_colors,
+                                         .cover = cover_by_colors};
 };
 
 }  // namespace detail

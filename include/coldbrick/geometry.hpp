@@ -24,12 +24,14 @@ inline namespace v0 {
 inline constexpr int max_coordinate = (1 << 30) - 1;
 
 struct Position;
+struct AnyPosition;
 
 // A pixel, by its column and row; or so many columns and rows from one pixel to another.
 struct Point {
     int x = 0;
     int y = 0;
     constexpr operator Position() const noexcept;
+    constexpr operator AnyPosition() const noexcept;
     friend constexpr bool operator==(const Point&, const Point&) = default;
     friend constexpr Point operator+(Point a, Point b) noexcept { return {.x = a.x + b.x, .y = a.y + b.y}; }
     friend constexpr Point operator-(Point a, Point b) noexcept { return {.x = a.x - b.x, .y = a.y - b.y}; }
@@ -42,6 +44,7 @@ struct Point {
 struct Position {
     double x = 0;
     double y = 0;
+    constexpr operator AnyPosition() const noexcept;
     friend constexpr bool operator==(const Position&, const Position&) = default;
     friend constexpr Position operator+(Position a, Position b) noexcept { return {.x = a.x + b.x, .y = a.y + b.y}; }
     friend constexpr Position operator-(Position a, Position b) noexcept { return {.x = a.x - b.x, .y = a.y - b.y}; }
@@ -54,6 +57,38 @@ struct Position {
 constexpr Point::operator Position() const noexcept {
     return {.x = static_cast<double>(x), .y = static_cast<double>(y)};
 }
+
+namespace detail {
+
+// A number of any type, kept as a double.
+class AnyNumber {
+  public:
+    template <class Number>
+    requires std::is_arithmetic_v<Number>
+    constexpr AnyNumber(Number value) noexcept : value_{static_cast<double>(value)} {}
+    constexpr operator double() const noexcept { return value_; }
+
+  private:
+    double value_;
+};
+
+}  // namespace detail
+
+// A Position as an argument: a Point, a Position, or two numbers of any type in braces, {x, y + 10}.
+struct AnyPosition {
+    detail::AnyNumber x = 0;
+    detail::AnyNumber y = 0;
+    constexpr operator Position() const noexcept { return {.x = x, .y = y}; }
+    friend constexpr bool operator==(const AnyPosition& a, const AnyPosition& b) noexcept {
+        return double{a.x} == double{b.x} && double{a.y} == double{b.y};
+    }
+    friend constexpr bool operator==(const AnyPosition& a, const Position& b) noexcept {
+        return double{a.x} == b.x && double{a.y} == b.y;
+    }
+};
+
+constexpr Point::operator AnyPosition() const noexcept { return {.x = x, .y = y}; }
+constexpr Position::operator AnyPosition() const noexcept { return {.x = x, .y = y}; }
 
 // How a shape's rim is drawn. crisp: a pixel belongs to the shape or does not. smooth: it gets as much ink as the shape
 // covers of its area (docs/pixel-rules.md, "Smooth edges").

@@ -36,8 +36,8 @@ enum class Dither { none, ordered };
 
 // The way is the straight line between two places, and the same beside it.
 struct LinearGradient {
-    Position from = {};
-    Position to = {};
+    AnyPosition from = {};
+    AnyPosition to = {};
     std::vector<Stop> stops = {};
     Spread spread = Spread::pad;
     Placing placing = Placing::target;
@@ -47,7 +47,7 @@ struct LinearGradient {
 
 // The way is from a centre outwards, all around, as far as the radius.
 struct RadialGradient {
-    Position center = {};
+    AnyPosition center = {};
     double radius = 0;
     std::vector<Stop> stops = {};
     Spread spread = Spread::pad;
@@ -58,7 +58,7 @@ struct RadialGradient {
 
 // The way is once around a centre, clockwise from a direction.
 struct ConicGradient {
-    Position center = {};
+    AnyPosition center = {};
     Angle from = {};
     std::vector<Stop> stops = {};
     Placing placing = Placing::target;

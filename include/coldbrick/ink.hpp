@@ -64,7 +64,7 @@ constexpr bool has(Channels set, Channels some) noexcept {
 
 // How an ink is laid on.
 struct Laying {
-    double opacity = 1;  // 0 to 1; the ink's alpha is multiplied by it
+    double opacity = 1;  // 0 to 1 (alpha is 0 to 255); the ink's alpha is multiplied by it
     Blend blend = Blend::over;
     Channels channels = Channels::all;
     Light light = Light::encoded;
@@ -157,11 +157,22 @@ class Ink {
 
     explicit Ink(Source source) noexcept : of_{std::move(source)} {}
 
+    // Texts and numbers are no inks.
+    template <class Given>
+    requires std::is_arithmetic_v<Given> || std::is_convertible_v<Given, const char*>
+    explicit Ink(const Given&) {
+        static_assert(
+            detail::never<Given>,
+            "an ink is a colour, not its name or number: write colors::red, 0xff0000_rgb, or parse_color(\"red\")");
+    }
+
     // The same ink, laid otherwise. Throws Error if the opacity is not from 0 to 1.
     Ink(const Ink& ink, const Laying& how);
 
-    [[nodiscard]] const std::variant<Color, Color16, PaletteEntry, Source>& of() const noexcept { return of_; }
-    [[nodiscard]] const Laying& how() const noexcept { return how_; }
+    [[nodiscard]] const std::variant<Color, Color16, PaletteEntry, Source>& of() const& noexcept { return of_; }
+    [[nodiscard]] const Laying& how() const& noexcept { return how_; }
+    [[nodiscard]] std::variant<Color, Color16, PaletteEntry, Source> of() && noexcept { return std::move(of_); }
+    [[nodiscard]] Laying how() && noexcept { return how_; }
 
     // The colour, if it is of one colour of 8 bits a channel.
     [[nodiscard]] const Color* color() const noexcept { return std::get_if<Color>(&of_); }

@@ -175,6 +175,12 @@ template <PixelFormat Format, detail::PictureSource Source>
         [&](const detail::LoadTarget& target) { return detail::load_into(source, limits, target); });
 }
 
+template <detail::PictureSource Source>
+LoadedPicture load(Source&&, const LoadLimits& = {}) {
+    static_assert(detail::never<Source>, "a format is missing: load<Rgb8>(\"chart.png\"), or load_any(\"chart.png\")");
+    return {};
+}
+
 // The same of a part, or in another size, as crop() and resized() give them of the whole picture in the file's format;
 // a picture with a palette that is mixed is taken as Rgba8. Throws Error also if the part is not in the picture. What
 // of a PNM or PAM file lies in other rows is not looked at. The info is that of the whole file.

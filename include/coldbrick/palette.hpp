@@ -24,7 +24,12 @@ class Palette {
     explicit Palette(std::vector<Color> colors);
 
     [[nodiscard]] std::size_t size() const noexcept { return colors_.size(); }
-    [[nodiscard]] std::span<const Color> colors() const noexcept { return colors_; }
+    [[nodiscard]] std::span<const Color> colors() const& noexcept { return colors_; }
+    template <class Colors = Color>
+    [[nodiscard]] std::span<const Color> colors() const&& {
+        static_assert(detail::never<Colors>, "this palette is gone at the end of the line: give it a name first");
+        return {};
+    }
 
     // Throws Error for a number outside.
     [[nodiscard]] Color operator[](std::size_t number) const;

@@ -33,37 +33,39 @@ inline namespace v0 {
 class Path {
   public:
     struct Quadratic {
-        Position control;
-        Position to;
+        AnyPosition control;
+        AnyPosition to;
     };
     struct Cubic {
-        Position control_1;
-        Position control_2;
-        Position to;
+        AnyPosition control_1;
+        AnyPosition control_2;
+        AnyPosition to;
     };
     // An arc of an ellipse with these half-axes, turned clockwise by an angle, from where the path is. Of the four such
     // arcs, `large` chooses one of more than half a turn, `clockwise` one that goes clockwise on the screen. Radii that
     // are too small to reach the end grow as much as is needed; a radius of 0 gives a straight line. As in SVG 2, 9.5.1
     // (out-of-range parameters) and B.2 (the conversion from endpoints to a centre).
     struct EllipticalArc {
-        Position radii;
+        AnyPosition radii;
         Angle turned = {};
         bool large = false;
         bool clockwise = true;
-        Position to;
+        AnyPosition to;
 
         friend bool operator==(const EllipticalArc&, const EllipticalArc&) = default;
     };
 
     // Each adds a step and returns the path. A path begins with a move. Throw Error if it does not, if a coordinate or
     // radius is beyond max_coordinate or no number, or a radius is negative; the path is then as it was.
-    Path& move(Position to);
-    Path& line(Position to);
+    Path& move(AnyPosition to);
+    Path& line(AnyPosition to);
     Path& quadratic(const Quadratic& curve);
     Path& cubic(const Cubic& curve);
     Path& arc(const EllipticalArc& arc);
     // A straight line back to where the subpath began, and a joint there. What follows without a move begins there.
     Path& close();
+    // All steps of another path, or of this one again.
+    Path& add(const Path& other);
 
     [[nodiscard]] bool empty() const noexcept { return steps_.empty(); }
 
@@ -78,12 +80,17 @@ class Path {
 
         friend bool operator==(const Step&, const Step&) = default;
     };
-    [[nodiscard]] std::span<const Step> steps() const noexcept { return steps_; }
+    [[nodiscard]] std::span<const Step> steps() const& noexcept { return steps_; }
+    template <class Steps = Step>
+    [[nodiscard]] std::span<const Step> steps() const&& {
+        static_assert(detail::never<Steps>, "this path is gone at the end of the line: give it a name first");
+        return {};
+    }
 
     friend bool operator==(const Path&, const Path&) = default;
 
   private:
-    void add(const Step& step);
+    void add_step(const Step& step);
     detail::CountedVector<Step> steps_;
     Position begin_;
 };

@@ -83,7 +83,7 @@ struct Hatch {
     double width = 1;
     Color color = {};
     Color ground = {.alpha = 0};
-    Position offset = {};  // a place on the middle of a line
+    AnyPosition offset = {};  // a place on the middle of a line
     Placing placing = Placing::target;
     operator Ink() const;
 };

@@ -22,6 +22,7 @@
 #include <concepts>
 #include <cstddef>
 #include <cstdint>
+#include <initializer_list>
 #include <optional>
 #include <type_traits>
 #include <vector>
@@ -102,7 +103,16 @@ std::uint8_t byte_at(const Surface& surface, Point pixel);
 // The number of bytes of a bitmap. Throws Error if the size is empty or over the limit.
 std::size_t bitmap_bytes(Size size, int pixel_bits);
 
+// The size with these sides. Throws Error if they are not two.
+Size size_of(std::initializer_list<int> sides);
+
 void clear(const Surface& surface, Color color);
+
+template <class View>
+[[noreturn]] inline void refuse_view() {
+    static_assert(never<View>,
+                  "this bitmap is gone at the end of the line, and a view of it dangles: give it a name first");
+}
 
 // How the library gets at the untyped side of views and bitmaps.
 struct SurfaceAccess {
@@ -206,9 +216,10 @@ class Pixels {
     }
 
     // The palette of an Index8 view.
-    [[nodiscard]] const Palette& palette() const requires std::same_as<Layout, Index8> {
+    [[nodiscard]] const Palette& palette() const& requires std::same_as<Layout, Index8> {
         return surface_.palette ? *surface_.palette : palettes::quay();
     }
+    [[nodiscard]] Palette palette() const&& requires std::same_as<Layout, Index8> { return palette(); }
 
   private:
     friend struct detail::SurfaceAccess;
@@ -228,6 +239,9 @@ class Bitmap {
     // All bytes zero: black, or transparent where there is alpha.
     // Throws Error if the size is empty, beyond max_coordinate, or over max_bitmap_bytes.
     explicit Bitmap(Size size) : size_{size}, bytes_{detail::bitmap_bytes(size, bits_per_pixel<Format>)} {}
+    explicit Bitmap(int width, int height) : Bitmap{Size{.width = width, .height = height}} {}
+    // The same: Bitmap<Rgb8>{640, 480}. Throws Error also if they are not two.
+    explicit Bitmap(std::initializer_list<int> sides) : Bitmap{detail::size_of(sides)} {}
 
     // Numbers of colours in a palette, all of them 0.
     Bitmap(Size size, Palette palette) requires std::same_as<Format, Index8> : Bitmap{size} {
@@ -245,32 +259,45 @@ class Bitmap {
     [[nodiscard]] Box box() const noexcept { return {.at = {}, .size = size_}; }
     [[nodiscard]] bool empty() const noexcept { return size_ == Size{}; }
 
-    // A bitmap is a view wherever one is asked for.
-    operator Pixels<Format>() noexcept { return pixels(); }
-    operator Pixels<const Format>() const noexcept { return pixels(); }
+    // A bitmap is a view wherever one is asked for. Views are valid as long as the bitmap lives and is not assigned to:
+    // of one that nobody has named, which is gone at the end of the line, there are none.
+    operator Pixels<Format>() & noexcept { return pixels(); }
+    operator Pixels<const Format>() const& noexcept { return pixels(); }
+    template <class View>
+    requires std::same_as<View, Pixels<Format>> || std::same_as<View, Pixels<const Format>>
+    operator View() const&& { detail::refuse_view<View>(); }
 
-    // Views of all pixels, valid as long as the bitmap lives and is not assigned to.
-    [[nodiscard]] Pixels<Format> pixels() noexcept { return detail::SurfaceAccess::view<Format>(surface()); }
-    [[nodiscard]] Pixels<const Format> pixels() const noexcept {
+    // Views of all pixels.
+    [[nodiscard]] Pixels<Format> pixels() & noexcept { return detail::SurfaceAccess::view<Format>(surface()); }
+    [[nodiscard]] Pixels<const Format> pixels() const& noexcept {
         return detail::SurfaceAccess::view<const Format>(surface());
+    }
+    template <class View = Pixels<Format>>
+    [[nodiscard]] View pixels() const&& {
+        detail::refuse_view<View>();
     }
 
     // A view that draws only inside the box; see Pixels::within.
-    [[nodiscard]] Pixels<Format> within(const Box& box) noexcept { return pixels().within(box); }
-    [[nodiscard]] Pixels<const Format> within(const Box& box) const noexcept { return pixels().within(box); }
+    [[nodiscard]] Pixels<Format> within(const Box& box) & noexcept { return pixels().within(box); }
+    [[nodiscard]] Pixels<const Format> within(const Box& box) const& noexcept { return pixels().within(box); }
 
-    [[nodiscard]] Pixels<Format> within(const Region& region) { return pixels().within(region); }
-    [[nodiscard]] Pixels<Format> within(const SmoothRegion& region) { return pixels().within(region); }
+    [[nodiscard]] Pixels<Format> within(const Region& region) & { return pixels().within(region); }
+    [[nodiscard]] Pixels<Format> within(const SmoothRegion& region) & { return pixels().within(region); }
+    template <class Clip>
+    [[nodiscard]] Pixels<Format> within(const Clip&) const&& {
+        detail::refuse_view<Clip>();
+    }
 
-    [[nodiscard]] Color color_at(Point pixel) const { return pixels().color_at(pixel); }
-    [[nodiscard]] Color16 color16_at(Point pixel) const { return pixels().color16_at(pixel); }
+    [[nodiscard]] Color color_at(Point pixel) const { return detail::color_at(surface(), pixel); }
+    [[nodiscard]] Color16 color16_at(Point pixel) const { return detail::color16_at(surface(), pixel); }
 
     [[nodiscard]] PaletteEntry entry_at(Point pixel) const requires std::same_as<Format, Index8> {
         return pixels().entry_at(pixel);
     }
-    [[nodiscard]] const Palette& palette() const requires std::same_as<Format, Index8> {
+    [[nodiscard]] const Palette& palette() const& requires std::same_as<Format, Index8> {
         return palette_ ? palette_->palette : palettes::quay();
     }
+    [[nodiscard]] Palette palette() const&& requires std::same_as<Format, Index8> { return palette(); }
 
     // Another palette for the same numbers; views that were made before keep the old one. Numbers that it does not have
     // are transparent.
@@ -280,7 +307,8 @@ class Bitmap {
 
     // The bytes, row after row: size().height rows of row_bytes<Format>(size().width). A contiguous range with data()
     // and size(), which can be compared with another bitmap's.
-    [[nodiscard]] const detail::PixelBytes& bytes() const noexcept { return bytes_; }
+    [[nodiscard]] const detail::PixelBytes& bytes() const& noexcept { return bytes_; }
+    [[nodiscard]] detail::PixelBytes bytes() && noexcept { return std::move(bytes_); }
 
   private:
     friend struct detail::SurfaceAccess;
@@ -359,6 +387,10 @@ template <PixelFormat Format>
 template <PixelFormat Format>
 [[nodiscard]] auto channel(Bitmap<Format>& bitmap, Channels which) {
     return channel(bitmap.pixels(), which);
+}
+template <PixelFormat Format>
+Pixels<Gray8> channel(const Bitmap<Format>&&, Channels) {
+    detail::refuse_view<Format>();
 }
 
 namespace detail {

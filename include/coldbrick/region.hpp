@@ -47,15 +47,25 @@ class Region {
     [[nodiscard]] std::int64_t area() const noexcept { return area_; }
 
     // The smallest box around it; empty where it is.
-    [[nodiscard]] const Box& bounds() const noexcept { return bounds_; }
+    [[nodiscard]] Box bounds() const noexcept { return bounds_; }
 
     [[nodiscard]] bool contains(Point pixel) const noexcept;
 
     // Its pixels, sorted by row, then column; the spans neither overlap nor touch.
-    [[nodiscard]] std::span<const Span> spans() const noexcept { return spans_; }
+    [[nodiscard]] std::span<const Span> spans() const& noexcept { return spans_; }
+    template <class Spans = Span>
+    [[nodiscard]] std::span<const Span> spans() const&& {
+        static_assert(detail::never<Spans>, "this region is gone at the end of the line: give it a name first");
+        return {};
+    }
 
     // The spans of a row.
-    [[nodiscard]] std::span<const Span> row(int y) const noexcept;
+    [[nodiscard]] std::span<const Span> row(int y) const& noexcept;
+    template <class Spans = Span>
+    [[nodiscard]] std::span<const Span> row(int) const&& {
+        static_assert(detail::never<Spans>, "this region is gone at the end of the line: give it a name first");
+        return {};
+    }
 
     // The same pixels further right and down. Throws Error if one would lie beyond the numbers (2^31 - 1).
     [[nodiscard]] Region shifted(Point by) const;

@@ -59,7 +59,8 @@ struct Fault {
 class SceneError : public Error {
   public:
     SceneError(const std::string& report, std::vector<Fault> faults) : Error{report}, faults_{std::move(faults)} {}
-    [[nodiscard]] const std::vector<Fault>& faults() const noexcept { return faults_; }
+    [[nodiscard]] const std::vector<Fault>& faults() const& noexcept { return faults_; }
+    [[nodiscard]] std::vector<Fault> faults() && noexcept { return std::move(faults_); }
 
   private:
     std::vector<Fault> faults_;

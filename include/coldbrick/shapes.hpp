@@ -114,7 +114,7 @@ class BasicEllipse {
     [[nodiscard]] BasicEllipse turned(Angle angle) const;
 
     // The smallest box around it before it is turned, and by how much it is turned.
-    [[nodiscard]] constexpr const BasicBox<Number>& box() const noexcept { return box_; }
+    [[nodiscard]] constexpr BasicBox<Number> box() const noexcept { return box_; }
     [[nodiscard]] constexpr Angle turn() const noexcept { return turn_; }
 
     friend bool operator==(const BasicEllipse&, const BasicEllipse&) = default;
@@ -190,7 +190,8 @@ class BasicPolygon {
     explicit BasicPolygon(Vertices vertices) { rings_.push_back(std::move(vertices)); }
     explicit BasicPolygon(std::vector<Vertices> rings) : rings_{std::move(rings)} {}
 
-    [[nodiscard]] const std::vector<Vertices>& rings() const noexcept { return rings_; }
+    [[nodiscard]] const std::vector<Vertices>& rings() const& noexcept { return rings_; }
+    [[nodiscard]] std::vector<Vertices> rings() && noexcept { return std::move(rings_); }
 
     friend bool operator==(const BasicPolygon&, const BasicPolygon&) = default;
 

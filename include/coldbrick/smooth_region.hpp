@@ -66,11 +66,28 @@ class SmoothRegion {
     };
 
     // In order of rows, from left to right.
-    [[nodiscard]] std::span<const Part> parts() const noexcept { return parts_; }
-    [[nodiscard]] std::span<const Part> row(int y) const noexcept;
+    [[nodiscard]] std::span<const Part> parts() const& noexcept { return parts_; }
+    [[nodiscard]] std::span<const Part> row(int y) const& noexcept;
+    template <class Parts = Part>
+    [[nodiscard]] std::span<const Part> parts() const&& {
+        static_assert(detail::never<Parts>, "this region is gone at the end of the line: give it a name first");
+        return {};
+    }
+    template <class Parts = Part>
+    [[nodiscard]] std::span<const Part> row(int) const&& {
+        static_assert(detail::never<Parts>, "this region is gone at the end of the line: give it a name first");
+        return {};
+    }
 
     [[nodiscard]] bool empty() const noexcept { return parts_.empty(); }
-    [[nodiscard]] const Box& bounds() const noexcept { return bounds_; }
+    [[nodiscard]] Box bounds() const noexcept { return bounds_; }
+
+    // Of parts that come in order of rows, from left to right, and do not overlap; those of coverage 0 are left out.
+    // Throws Error for others.
+    static SmoothRegion of_parts(std::span<const Part> parts);
+
+    // The same pixels further right and down. Throws Error if one would lie beyond the numbers (2^31 - 1).
+    [[nodiscard]] SmoothRegion shifted(Point by) const;
 
     // How much of a pixel is covered, 0 to 255.
     [[nodiscard]] int coverage_at(Point pixel) const noexcept;

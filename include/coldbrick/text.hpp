@@ -88,7 +88,7 @@ struct TextPath {
 
 struct Text {
     std::string words = {};  // UTF-8, up to 262,144 characters; line feeds end lines
-    Position at = {};
+    AnyPosition at = {};
     TextAnchor anchor = TextAnchor::top_left;
     Face face = {};
     double height = 12;  // of the capitals, in pixels: 1 to 16384

@@ -62,7 +62,8 @@ class Transform {
     // Where a place comes to.
     [[nodiscard]] Position operator()(Position at) const noexcept;
 
-    [[nodiscard]] constexpr const Rows& rows() const noexcept { return rows_; }
+    [[nodiscard]] constexpr const Rows& rows() const& noexcept { return rows_; }
+    [[nodiscard]] constexpr Rows rows() && noexcept { return rows_; }
 
     // Whether it leaves everything where it is.
     [[nodiscard]] constexpr bool is_identity() const noexcept {

@@ -1,6 +1,7 @@
 // Looks closely at what drawing calls do to pixels.
 #pragma once
 
+#include "paint/blending_rows.hpp"
 #include "paint/witness.hpp"
 #include "pictures/packed_copy.hpp"
 
@@ -45,8 +46,8 @@ class LaidInk {
   public:
     LaidInk(const Surface& surface, const Ink& ink, const Box& shape);
 
-    // What of its colours is laid.
-    [[nodiscard]] double opacity() const noexcept { return ink_.how().opacity; }
+    // One of its colours as it is laid: with the opacity in its alpha.
+    [[nodiscard]] Color laid(Color color) const noexcept { return weakened(color, ink_.how()); }
 
     // Of all pixels; false where it depends on the pixel.
     [[nodiscard]] bool covers_all() const noexcept { return takes_all_ && (replaces_ || (is_over_ && is_opaque_)); }

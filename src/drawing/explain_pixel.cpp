@@ -5,7 +5,6 @@
 
 #include "coldbrick/explain.hpp"
 
-#include <cmath>
 #include <optional>
 #include <utility>
 #include <vector>
@@ -28,9 +27,7 @@ class StoryWitness final : public CloseWitness {
         const auto covered = coverage(span, pixel_.x - span.x);
         if (covered == 0) return;
         ink().colors(pixel_, 1, colors_);
-        const auto laid =
-            with_alpha(colors_[0], static_cast<std::uint8_t>(std::lround(colors_[0].alpha * ink().opacity())));
-        step_ = PixelStep{.coverage = covered, .ink = laid, .before = {}, .after = {}};
+        step_ = PixelStep{.coverage = covered, .ink = ink().laid(colors_[0]), .before = {}, .after = {}};
         step_->covers = covered == 255 && ink().covers(colors_[0]);
     }
 

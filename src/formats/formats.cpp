@@ -338,6 +338,7 @@ constexpr bool is_color(const Order& order) noexcept {
 template <Order order>
 constexpr FormatKernel opaque_kernel() noexcept {
     return {.pixel_bits = 24,
+            .is_by_byte = true,
             .load = load<order, 3>,
             .store = store<order, 3>,
             .blend = blend<OpaqueLayer<order>>,
@@ -352,6 +353,7 @@ constexpr FormatKernel alpha_kernel() noexcept {
     return {.pixel_bits = 32,
             .has_alpha = true,
             .is_color = is_color(order),
+            .is_by_byte = true,
             .load = load<order, 4>,
             .store = store<order, 4>,
             .blend = blend<AlphaLayer<order>>,
@@ -372,6 +374,7 @@ namespace detail {
 
 constexpr FormatKernel gray8_kernel{.pixel_bits = 8,
                                     .is_gray = true,
+                                    .is_by_byte = true,
                                     .load = load_gray<1>,
                                     .store = store_gray<1>,
                                     .blend = blend<GrayLayer>,

@@ -226,6 +226,11 @@ double whole_opacity(const Laying& how) noexcept {
     return static_cast<double>(nearest_whole<std::int32_t>(how.opacity * 65535));
 }
 
+Color weakened(Color color, const Laying& how) noexcept {
+    weaken({.each = nullptr, .all = 255}, whole_opacity(how), 1, &color);
+    return color;
+}
+
 void weaken(const Cover& cover, double opacity, int count, Color* colors) noexcept {
     if (cover.each == nullptr && cover.all == 255 && opacity == 65535) return;
     const auto place = bits_of<Color>(alpha_channel);

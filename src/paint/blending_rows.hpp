@@ -11,6 +11,9 @@ double whole_opacity(const Laying& how) noexcept;
 // Multiplies the alpha of so many colours by coverage and opacity, rounded to the nearest once.
 void weaken(const Cover& cover, double opacity, int count, Color* colors) noexcept;
 
+// The colour with the opacity multiplied into its alpha, rounded to the nearest (rule 6).
+Color weakened(Color color, const Laying& how) noexcept;
+
 // Whether lay_row() knows such pixels.
 bool knows_rows(const Blender& blender) noexcept;
 

@@ -62,7 +62,7 @@ ByteCurves::ByteCurves(const Target& target, const Laying& how, Color color)
 void ByteCurves::set_curves(const Target& target, const Laying& how, Color color) noexcept {
     const auto is_gray = target.kernel->is_gray;
     if (is_gray) color = {luma(color), luma(color), luma(color), color.alpha};
-    weaken({.each = nullptr, .all = 255}, whole_opacity(how), 1, &color);
+    color = weakened(color, how);
     const std::array<std::uint8_t, 4> inks = {color.red, color.green, color.blue, 0};
     constexpr std::array own = {Channels::red, Channels::green, Channels::blue, Channels::none};
     const auto channels = channels_of(target);

@@ -1,7 +1,7 @@
 // Spans to pixels.
 #include "formats/kernels.hpp"
-#include "geometry/integers.hpp"
 #include "geometry/limits.hpp"
+#include "paint/blending_rows.hpp"
 #include "paint/brush.hpp"
 #include "paint/deep_lines.hpp"
 #include "paint/deep_over.hpp"
@@ -130,7 +130,7 @@ Box paint_area(const Surface& surface, const AreaRef& area, const Box* box, cons
 // Whether it is one colour, and what becomes of a byte below follows from that byte.
 bool is_by_byte(const Target& target, const Ink& ink) noexcept {
     return ink.color() != nullptr && ink.how().blend != Blend::replace &&
-           (target.kernel->blend != nullptr || target.kernel == &index8_kernel);
+           (target.kernel->is_by_byte || target.kernel == &index8_kernel);
 }
 
 // One colour, laid otherwise than source-over.
@@ -261,10 +261,9 @@ Brush brush_for(const Target& target, const Ink& ink) {
         return {.ink = &ink, .way = Brush::Way::opaque, .pixel = *pixel};
     }
     if (!is_blended(target, ink)) return {.ink = &ink};
-    const auto alpha = ink.color()->alpha * ink.how().opacity;
     return {.ink = &ink,
             .way = ink.how().opacity == 1 ? Brush::Way::blended : Brush::Way::weakened,
-            .color = with_alpha(*ink.color(), nearest_whole<std::uint8_t>(alpha))};
+            .color = weakened(*ink.color(), ink.how())};
 }
 
 Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {

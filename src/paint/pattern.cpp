@@ -335,7 +335,7 @@ PictureInk::operator Ink() const {
 }
 
 Hatch::operator Ink() const {
-    for (const auto number : {spacing, width, angle.in_degrees(), offset.x, offset.y}) {
+    for (const auto number : {spacing, width, angle.in_degrees(), double{offset.x}, double{offset.y}}) {
         if (!std::isfinite(number)) throw Error{"hatch: one of its numbers is not finite"};
     }
     check_placing("hatch", placing);

@@ -138,6 +138,12 @@ std::size_t bitmap_bytes(Size size, int pixel_bits) {
     return static_cast<std::size_t>(bytes);
 }
 
+Size size_of(std::initializer_list<int> sides) {
+    if (sides.size() == 2) return {.width = *sides.begin(), .height = *(sides.begin() + 1)};
+    throw Error{"bitmap: " + std::to_string(sides.size()) +
+                " numbers are given as its size; allowed are two, width and height"};
+}
+
 void clear(const Surface& surface, Color color) {
     if (surface.window.empty()) return;
     if (surface.clips || surface.kernel->is_sparse || surface.witness != nullptr) {

@@ -1,8 +1,13 @@
 #include "coldbrick/smooth_region.hpp"
 
 #include "formats/kernels.hpp"
+#include "geometry/limits.hpp"
+
+#include "coldbrick/error.hpp"
 
 #include <algorithm>
+#include <limits>
+#include <string>
 
 namespace coldbrick::inline v0 {
 
@@ -24,7 +29,49 @@ void add(std::vector<Part>& parts, const Part& part) {
 
 }  // namespace
 
-std::span<const Part> SmoothRegion::row(int y) const noexcept {
+SmoothRegion SmoothRegion::of_parts(std::span<const Part> parts) {
+    SmoothRegion region;
+    for (const auto& part : parts) {
+        const auto& [y, x, length, coverage] = part;
+        const auto end = std::int64_t{x} + length;
+        const auto is_behind =
+            region.parts_.empty() || region.parts_.back().y < y ||
+            (region.parts_.back().y == y && region.parts_.back().x + region.parts_.back().length <= x);
+        if (length < 1 || end > std::numeric_limits<int>::max() || !is_behind) {
+            throw Error{"smooth region: a part of row " + std::to_string(y) + " from column " + std::to_string(x) +
+                        " is " + std::to_string(length) +
+                        " pixels long; allowed are parts of 1 pixel or more, in order of rows, from left to right"};
+        }
+        if (coverage == 0) continue;
+        add(region.parts_, part);
+        region.bounds_ = enclosing(region.bounds_, Box{.at = {x, y}, .size = {length, 1}});
+    }
+    return region;
+}
+
+SmoothRegion SmoothRegion::shifted(Point by) const {
+    if (empty()) return *this;
+    const auto last = bounds_.last();
+    const auto is_within = [](std::int64_t number) {
+        return number >= std::numeric_limits<int>::min() && number < std::numeric_limits<int>::max();
+    };
+    for (const auto number : {std::int64_t{bounds_.at.x} + by.x, std::int64_t{last.x} + by.x,
+                              std::int64_t{bounds_.at.y} + by.y, std::int64_t{last.y} + by.y}) {
+        if (!is_within(number)) {
+            detail::refuse("smooth region", "a coordinate that it is shifted to", number,
+                           std::numeric_limits<int>::min(), std::numeric_limits<int>::max() - 1);
+        }
+    }
+    auto moved = *this;
+    for (auto& part : moved.parts_) {
+        part.x += by.x;
+        part.y += by.y;
+    }
+    moved.bounds_.at = moved.bounds_.at + by;
+    return moved;
+}
+
+std::span<const Part> SmoothRegion::row(int y) const& noexcept {
     const auto from = std::partition_point(parts_.begin(), parts_.end(), [=](const Part& part) { return part.y < y; });
     const auto to = std::partition_point(from, parts_.end(), [=](const Part& part) { return part.y == y; });
     return {from, to};

@@ -125,7 +125,7 @@ bool paste_rows(const Surface& to, const Surface& from, Point at, const Paste& h
                            is_usual(how.laying) && to.kernel != &index8_kernel;
     if (!is_simple) return false;
     const auto replaces = how.laying.blend == Blend::replace || !to.kernel->has_alpha;
-    if (!replaces && (to.kernel->load_deep != nullptr || to.kernel->blend == nullptr)) return false;
+    if (!replaces && !to.kernel->is_by_byte) return false;
     const auto box = intersection(Box{.at = at, .size = from.window.size}, to.window);
     const auto row_bytes = static_cast<std::size_t>(to.kernel->row_bytes(box.size.width));
     for (int y = box.at.y; y < box.at.y + box.size.height; ++y) {
@@ -281,6 +281,27 @@ void gray_out(const Surface& surface) {
         return;
     }
     surface.kernel->load_deep != nullptr ? gray_out_rows<Color16>(surface) : gray_out_rows<Color>(surface);
+}
+
+Box replace_color(const Surface& surface, Color from, Color to, int tolerance) {
+    constexpr auto most = 255;
+    if (tolerance < 0 || tolerance > most) refuse("replace_color", "tolerance", tolerance, 0, most);
+    const auto is_near = [=](std::uint8_t a, std::uint8_t b) { return std::abs(a - b) <= tolerance; };
+    const auto [at, size] = surface.window;
+    std::vector<Color> colors(static_cast<std::size_t>(size.width));
+    Box touched;
+    for (int y = at.y; y < at.y + size.height; ++y) {
+        read_colors(surface, {.x = at.x, .y = y}, size.width, colors.data());
+        for (int x = at.x; x < at.x + size.width; ++x) {
+            const auto& color = colors[static_cast<std::size_t>(x - at.x)];
+            const auto is_meant = is_near(color.red, from.red) && is_near(color.green, from.green) &&
+                                  is_near(color.blue, from.blue) && is_near(color.alpha, from.alpha);
+            if (!is_meant || !contains(surface, {.x = x, .y = y})) continue;
+            write_colors(surface, &to, 1, {.x = x, .y = y});
+            touched = enclosing(touched, Box{.at = {.x = x, .y = y}, .size = {.width = 1, .height = 1}});
+        }
+    }
+    return touched;
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -109,7 +109,7 @@ namespace {
 // Bits that may be left by who sets the pixels are 0.
 PixelBytes unset_bytes(Size size, const FormatKernel& kernel) {
     const auto count = bitmap_bytes(size, kernel.pixel_bits);
-    const auto sets_all = kernel.blend != nullptr || kernel.load_deep != nullptr || &kernel == &index8_kernel;
+    const auto sets_all = kernel.is_by_byte || kernel.load_deep != nullptr || &kernel == &index8_kernel;
     return sets_all ? PixelBytes{count, PixelBytes::Unset{}} : PixelBytes{count};
 }
 

@@ -149,8 +149,9 @@ struct ArcParts {
 std::optional<ArcParts> parts_of(Vec from, Vec to, const Path::EllipticalArc& arc) {
     const auto axis = direction_of(arc.turned);
     const auto own_axis = Vec{axis.x, -axis.y};
-    auto rx = arc.radii.x;
-    auto ry = arc.radii.y;
+    const Position radii = arc.radii;
+    auto rx = radii.x;
+    auto ry = radii.y;
     const auto half = turned((from - to) * 0.5, own_axis);
     const auto too_small = length({half.x / rx, half.y / ry});
     constexpr auto most_times = 1e15;

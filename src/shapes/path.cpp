@@ -26,21 +26,34 @@ constexpr Position between(Position a, Position b, double part) noexcept {
 
 }  // namespace
 
-void Path::add(const Step& step) {
+void Path::add_step(const Step& step) {
     if (steps_.empty() && step.kind != Step::Kind::move) throw Error{"path: the first step must be a move"};
     steps_.push_back(step);
 }
 
-Path& Path::move(Position to) {
+Path& Path::move(AnyPosition to) {
     check(to);
-    add({.kind = Step::Kind::move, .to = to});
+    add_step({.kind = Step::Kind::move, .to = to});
     begin_ = to;
     return *this;
 }
 
-Path& Path::line(Position to) {
+Path& Path::line(AnyPosition to) {
     check(to);
-    add({.kind = Step::Kind::line, .to = to});
+    add_step({.kind = Step::Kind::line, .to = to});
+    return *this;
+}
+
+Path& Path::add(const Path& other) {
+    const auto begin = other.begin_;
+    // By number: of itself, its steps move.
+    const auto count = other.steps_.size();
+    steps_.reserve(steps_.size() + count);
+    for (std::size_t i = 0; i < count; ++i) {
+        const auto step = other.steps_[i];
+        add_step(step);
+    }
+    if (count > 0) begin_ = begin;
     return *this;
 }
 
@@ -56,7 +69,7 @@ Path& Path::cubic(const Cubic& curve) {
     check(curve.control_1);
     check(curve.control_2);
     check(curve.to);
-    add({.kind = Step::Kind::cubic, .to = curve.to, .control_1 = curve.control_1, .control_2 = curve.control_2});
+    add_step({.kind = Step::Kind::cubic, .to = curve.to, .control_1 = curve.control_1, .control_2 = curve.control_2});
     return *this;
 }
 
@@ -66,12 +79,12 @@ Path& Path::arc(const EllipticalArc& arc) {
     detail::check_angle("path", "turned", arc.turned);
     check(arc.to);
     const auto is_straight = arc.radii.x == 0 || arc.radii.y == 0;
-    add({.kind = is_straight ? Step::Kind::line : Step::Kind::arc, .to = arc.to, .arc = arc});
+    add_step({.kind = is_straight ? Step::Kind::line : Step::Kind::arc, .to = arc.to, .arc = arc});
     return *this;
 }
 
 Path& Path::close() {
-    add({.kind = Step::Kind::close, .to = begin_});
+    add_step({.kind = Step::Kind::close, .to = begin_});
     return *this;
 }
 

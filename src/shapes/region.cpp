@@ -42,7 +42,7 @@ void Region::measure() noexcept {
     for (const auto& run : spans_) area_ += run.length;
 }
 
-std::span<const Span> Region::row(int y) const noexcept {
+std::span<const Span> Region::row(int y) const& noexcept {
     const auto first = std::partition_point(spans_.begin(), spans_.end(), [y](const Span& run) { return run.y < y; });
     const auto end = std::partition_point(first, spans_.end(), [y](const Span& run) { return run.y == y; });
     return {first, end};

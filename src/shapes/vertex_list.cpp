@@ -100,7 +100,7 @@ class ElementTracks {
 
 Box scan_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const detail::SpanReceiver& receiver) {
     return how.width == Width{1} ? detail::scan_thin_tracks(flat, how, clip, receiver)
-                                 : detail::scan_wide_tracks(flat, how, clip, receiver);
+                                 : detail::scan_wide_tracks(flat, detail::pen_along(how), how, clip, receiver);
 }
 
 // Draws a triangle as a contour that goes clockwise, so that triangles add up.

@@ -235,6 +235,43 @@ AreaRef area_ref(const Transformed<Area>& area) noexcept requires requires {
 }
 inline AreaRef area_ref(const AreaRef& area) noexcept { return area; }
 
+// A shape somewhere else, filled or stroked in a way that is given besides: the pen is transformed with it.
+template <Fillable Shape>
+AreaRef area_ref(const Transformed<Shape>& shape, const Fill& how) noexcept {
+    return {.shape = shape_ref(shape.area), .fill = &how, .by = &shape.by};
+}
+template <AnyShape Shape>
+AreaRef area_ref(const Transformed<Shape>& shape, const Stroke& how) noexcept {
+    return {.shape = shape_ref(shape.area), .fill = nullptr, .stroke = &how, .by = &shape.by};
+}
+
+// The same as areas.
+template <AnyShape Shape>
+Filled<Shape> area_of(const Shape& shape, const Fill& how) {
+    return filled(shape, how);
+}
+template <AnyShape Shape>
+Stroked<Shape> area_of(const Shape& shape, const Stroke& how) {
+    return stroked(shape, how);
+}
+template <class Shape, class How>
+auto area_of(const Transformed<Shape>& shape, const How& how) {
+    return transformed(area_of(shape.area, how), shape.by);
+}
+
+template <class Shape>
+inline constexpr bool is_placed_shape = false;
+template <AnyShape Shape>
+inline constexpr bool is_placed_shape<Transformed<Shape>> = true;
+template <class Shape>
+concept Strokable = AnyShape<Shape> || is_placed_shape<Shape>;
+template <class Shape>
+inline constexpr bool is_placed_fillable = false;
+template <Fillable Shape>
+inline constexpr bool is_placed_fillable<Transformed<Shape>> = true;
+template <class Shape>
+concept FillableAnywhere = Fillable<Shape> || is_placed_fillable<Shape>;
+
 template <class Area>
 concept AnyArea = requires(const Area& area) {
     area_ref(area);
@@ -274,9 +311,8 @@ constexpr void check_is_area() noexcept {
 // Does not compile for what cannot be filled, or stroked, in a way that is told besides.
 template <class Shape>
 constexpr void check_is_fillable() noexcept {
-    static_assert(!is_filled_or_placed<Shape>,
-                  "a filled(), stroked() or transformed() area says itself how: fill it "
-                  "without saying it again");
+    static_assert(!is_filled_or_placed<Shape> || is_placed_fillable<Shape>,
+                  "a filled() or stroked() area says itself how: fill it without saying it again");
     if constexpr (!is_filled_or_placed<Shape>) check_is_area<Shape>();
 }
 template <class Shape>
@@ -284,8 +320,8 @@ constexpr void check_is_strokable() noexcept {
     static_assert(!is_stroked<Shape>, "a stroke cannot be stroked: fill() paints a stroked() shape");
     static_assert(!is_point_list<Shape>,
                   "a vector of points is no shape: Polyline{.through = points} is one, or Polygon{points}");
-    static_assert(AnyShape<Shape> || is_stroked<Shape> || is_point_list<Shape>,
-                  "stroke() takes a shape as it is; one transformed() is filled as a stroked() one");
+    static_assert(Strokable<Shape> || is_stroked<Shape> || is_point_list<Shape>,
+                  "stroke() takes a shape, or a transformed() one");
 }
 
 // Of one that says itself what it is, too: by a function beside its type.

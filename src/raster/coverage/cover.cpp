@@ -1,7 +1,7 @@
 #include "raster/coverage/cover.hpp"
 
-#include "raster/coverage/cover_bands.hpp"
 #include "raster/coverage/cover_batch.hpp"
+#include "raster/coverage/cover_cells.hpp"
 #include "raster/coverage/cover_line.hpp"
 #include "raster/coverage/cover_row.hpp"
 #include "raster/rows/row_sweep.hpp"
@@ -23,9 +23,11 @@ void CoverEdges::add(FinePoint from, FinePoint to, int group) {
     const auto offset_y = std::int64_t{window_.top} * fine_unit - fine_unit / 2;
     const auto height = (std::int64_t{window_.bottom} - window_.top) * fine_unit;
     const auto width = (std::int64_t{window_.right} - window_.left) * fine_unit;
-    const auto number = drawn_++;
     if (lower.y <= offset_y || upper.y >= offset_y + height) return;
-    const auto is_right = std::min(from.x, to.x) >= offset_x + width;
+    if (std::min(from.x, to.x) >= offset_x + width) {
+        has_more_right_ = true;
+        return;
+    }
     constexpr auto unit = static_cast<double>(fine_unit);
     const auto top = static_cast<double>(upper.y - offset_y) / unit;
     const auto bottom = static_cast<double>(lower.y - offset_y) / unit;
@@ -37,11 +39,10 @@ void CoverEdges::add(FinePoint from, FinePoint to, int group) {
                    .slope = slope,
                    .first_x = x,
                    .first_y = top,
-                   .number = number,
                    .direction = static_cast<std::int16_t>(is_down ? 1 : -1),
                    .group = static_cast<std::uint16_t>(group)};
     edge.x = edge.x_at(edge.top);
-    (is_right ? right_ : edges_).push_back(edge);
+    edges_.push_back(edge);
 }
 
 namespace {
@@ -67,8 +68,7 @@ void sort_by_rows(CountedVector<CoverEdge>& edges, int rows) {
 }
 
 // Goes down the rows with the edges that cross each. Rows in which edges only go through, in the same order, are told
-// line by line. A row in which edges begin, end or cross is cut into bands in which none do; there, what is inside lies
-// between lines one beside the other.
+// line by line. Rows in which edges begin, end or cross are measured pixel by pixel.
 template <class Steps>
 class CoverSweep {
   public:
@@ -79,8 +79,8 @@ class CoverSweep {
           is_alone_{rule.is_alone},
           covers_{rule},
           row_{width()},
-          bands_{width(), covers_, row_},
-          batch_{window_, receiver} {}
+          batch_{window_, receiver},
+          cells_{window_, covers_, batch_} {}
 
     Box run() {
         sort_by_rows(edges_, window_.bottom - window_.top);
@@ -221,8 +221,32 @@ class CoverSweep {
             active_.push_back(edges_[started_]);
             is_whole = false;
         }
-        bands_.take_row(active_, y, is_whole && is_sorted_);
+        if (!is_whole || !is_sorted_ || !stay_sorted(y + 1)) return cells_.take_row(active_, y);
+        add_lines(y + 1);
         hand_over(y);
+    }
+
+    // Whether edges that are in order at the top of a row are so at its bottom.
+    [[nodiscard]] bool stay_sorted(double bottom) const noexcept {
+        auto before = -std::numeric_limits<double>::infinity();
+        for (const auto& edge : active_) {
+            const auto x = edge.x_at(bottom);
+            if (x < before) return false;
+            before = x;
+        }
+        return true;
+    }
+
+    // Edges that go all through a row and do not cross: those at which inside begins or ends.
+    void add_lines(double bottom) {
+        int windings[most_groups] = {};
+        auto was_inside = false;
+        for (const auto& edge : active_) {
+            windings[edge.group] += edge.direction;
+            const auto is_inside = covers_(windings);
+            if (is_inside != was_inside) row_.add(edge.x, edge.x_at(bottom), is_inside ? 1 : -1);
+            was_inside = is_inside;
+        }
     }
 
     // To the row that begins at y: leaves out what has ended, and keeps the others in order. Edges' tops become that
@@ -241,12 +265,10 @@ class CoverSweep {
         active_.resize(kept);
         is_sorted_ = !is_dense();
         if (!is_sorted_) return;
-        sort_nearly_sorted(active_, [](const CoverEdge& a, const CoverEdge& b) {
-            return a.x != b.x ? a.x < b.x : a.number < b.number;
-        });
+        sort_nearly_sorted(active_, [](const CoverEdge& a, const CoverEdge& b) { return a.x < b.x; });
     }
 
-    // So many edges in a row that they are sorted band by band only.
+    // So many edges in a row that they are not kept in order.
     [[nodiscard]] bool is_dense() const noexcept {
         constexpr std::size_t many = 4096;
         return active_.size() > many;
@@ -265,8 +287,8 @@ class CoverSweep {
     bool is_alone_;
     CoverTruth covers_;
     CoverRow<Steps> row_;
-    CoverBands<Steps> bands_;
     CoverBatch batch_;
+    CoverCells cells_;
     std::size_t started_ = 0;  // how many of the edges have begun
     CountedVector<CoverEdge> active_;
     bool has_ends_ = false;
@@ -296,7 +318,6 @@ void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) 
 
 Box sweep_coverage(CoverEdges& edges, const CoverRule& rule, const SpanReceiver& receiver) {
     if (edges.edges().empty()) return {};
-    edges.keep_right();
     const auto width = std::int64_t{edges.window().right} - edges.window().left;
     if (width > widest_dense_window) return CoverSweep<SparseSteps>{edges, rule, receiver}.run();
     return CoverSweep<DenseSteps>{edges, rule, receiver}.run();

@@ -44,7 +44,6 @@ struct CoverEdge {
     double slope;
     double first_x;  // where it begins, above the window perhaps
     double first_y;
-    std::uint32_t number;    // in the order in which they were drawn
     std::int16_t direction;  // 1 down, -1 up
     std::uint16_t group;
 
@@ -60,27 +59,20 @@ class CoverEdges {
   public:
     explicit CoverEdges(const Window& window) noexcept : window_{window} {}
 
-    // A straight edge of a contour. Those that cannot matter in the window are left out; those beside it matter where
-    // rows are crowded.
+    // A straight edge of a contour. Those that do not matter in the window are left out.
     void add(FinePoint from, FinePoint to, int group);
 
     [[nodiscard]] const Window& window() const noexcept { return window_; }
     [[nodiscard]] CountedVector<CoverEdge>& edges() noexcept { return edges_; }
     [[nodiscard]] const CountedVector<CoverEdge>& edges() const noexcept { return edges_; }
-    // Whether there are edges beyond the right side of the window.
-    [[nodiscard]] bool has_more_right() const noexcept { return !right_.empty(); }
 
-    // Of so few edges no row is crowded, and those beyond the right side are of no account.
-    static constexpr std::size_t few = 24;
-    void keep_right() {
-        if (edges_.size() + right_.size() > few) edges_.insert(edges_.end(), right_.begin(), right_.end());
-    }
+    // Whether there are edges beyond the right side of the window.
+    [[nodiscard]] bool has_more_right() const noexcept { return has_more_right_; }
 
   private:
     Window window_;
+    bool has_more_right_ = false;
     CountedVector<CoverEdge> edges_;
-    CountedVector<CoverEdge> right_;  // beyond the right side of the window
-    std::uint32_t drawn_ = 0;
 };
 
 inline constexpr std::size_t most_groups = 5;

@@ -27,8 +27,11 @@ class CoverBatch {
 
     // Columns from left on, each covered by its own byte. The bytes are kept until finish().
     void add_kept(int y, int left, const std::uint8_t* each, int count) {
-        const auto right = std::min(left + count, window_.right);
-        const auto begin = std::max(left, window_.left);
+        auto right = std::min(left + count, window_.right);
+        auto begin = std::max(left, window_.left);
+        // The box is around what is covered.
+        while (begin < right && each[right - left - 1] == 0) --right;
+        while (begin < right && each[begin - left] == 0) ++begin;
         if (begin >= right) return;
         make_room(0);
         push({.y = y, .x = begin, .length = right - begin, .each = each + (begin - left), .all = 255});

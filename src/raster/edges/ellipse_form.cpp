@@ -16,7 +16,7 @@ class ParallelDrawer {
           contours_{contours},
           size_{form.a() + form.b() + std::fabs(distance) + length(form.center())},
           flatness_{told_flatness(contours.flatness(), size_)},
-          seen_{contours.curves_seen()} {}
+          seen_{contours.seen()} {}
 
     // The place with that normal, in the ellipse's own directions.
     [[nodiscard]] Vec place(Vec normal) const noexcept {

@@ -279,7 +279,7 @@ class ArcDrawer {
           center_{center},
           radius_{radius},
           least_cosine_{cosine_of_flat_arc(radius, contours.flatness())},
-          seen_{contours.curves_seen()} {}
+          seen_{contours.seen()} {}
 
     void draw(Vec from, Vec to) {
         if (dot(from, to) < least_cosine_ && is_near(from, to)) {

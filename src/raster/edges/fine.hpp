@@ -37,6 +37,10 @@ inline constexpr double smooth_flatness = 1.0 / 1024;
 Detail detail_in(const Box& clip, double flatness, const Stroke& how) noexcept;
 Detail detail_in(const Box& clip, double flatness) noexcept;
 
+// What a stroke needs beside it: as far out as the pen reaches, and lengths for dashes. These also have shorter chords,
+// as what a wide pen covers along one, beyond the curve's centre, ends with the dash.
+Detail for_stroke(Detail detail, const Stroke& how) noexcept;
+
 // The nearest fine point to a place relative to an origin.
 constexpr FinePoint fine_point(Vec place, Point origin) noexcept {
     const auto nearest = [](double pixels) {
@@ -164,13 +168,6 @@ class Contours {
 
     // The places, before they are mapped, that may come into the window; none left out, some more.
     [[nodiscard]] Surroundings seen() const noexcept;
-
-    // The same for curves that are drawn as chords. Where coverage is measured, all that lies in the window's rows:
-    // what becomes of a crowded row does not depend on its columns then.
-    [[nodiscard]] Surroundings curves_seen() const noexcept {
-        const auto box = seen();
-        return is_smooth() && !is_mapped_ ? box.with_all_columns() : box;
-    }
 
     // How far from a curve its chords may be.
     [[nodiscard]] double flatness() const noexcept { return flatness_; }

@@ -1,6 +1,7 @@
 #include "raster/edges/track.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 namespace coldbrick::inline v0::detail {
 
@@ -22,32 +23,88 @@ std::size_t MeasuredTrack::piece_at(double distance) const noexcept {
     return std::clamp<std::size_t>(number, 1, pieces()) - 1;
 }
 
-// Between the directions that a curve has at both ends of its chord.
-MeasuredTrack::Spot MeasuredTrack::spot(double distance) const noexcept {
-    const auto piece = piece_at(distance);
+// Of a curve, on the cubic through both ends of its chord in the directions that it has there (Hermite's form), and in
+// a direction between these.
+MeasuredTrack::Spot MeasuredTrack::spot_on(std::size_t piece, double distance) const noexcept {
     const auto chord = to(piece) - from(piece);
     const auto along = unit(chord);
-    const auto part = (distance - begin_of(piece)) / (end_of(piece) - begin_of(piece));
-    const auto begin = track_.nodes[piece].out == Vec{} ? along : track_.nodes[piece].out;
-    const auto end = end_node(piece).in == Vec{} ? along : end_node(piece).in;
-    const auto near = std::clamp(part, 0.0, 1.0);
-    const auto between = begin * (1 - near) + end * near;
-    return {.at = from(piece) + chord * part, .direction = dot(between, along) > 0 ? unit(between) : along};
+    const auto extent = end_of(piece) - begin_of(piece);
+    const auto part = (distance - begin_of(piece)) / extent;
+    const auto& out = track_.nodes[piece].out;
+    const auto& in = end_node(piece).in;
+    if (out == Vec{} && in == Vec{}) return {.at = from(piece) + chord * part, .direction = along};
+    const auto begin = out == Vec{} ? along : out;
+    const auto end = in == Vec{} ? along : in;
+    // Beyond the ends of a path it is straight.
+    if (part < 0) return {.at = from(piece) + begin * (part * extent), .direction = begin};
+    if (part > 1) return {.at = to(piece) + end * ((part - 1) * extent), .direction = end};
+    const auto rest = 1 - part;
+    const auto at =
+        from(piece) + chord * (part * part * (3 - 2 * part)) + (begin * rest - end * part) * (extent * part * rest);
+    const auto between = begin * rest + end * part;
+    return {.at = at, .direction = dot(between, along) > 0 ? unit(between) : along};
 }
 
-Track MeasuredTrack::part(double from, double to) const {
+MeasuredTrack::Spot MeasuredTrack::spot(double distance) const noexcept {
+    return spot_on(piece_at(distance), distance);
+}
+
+// How many joints a pen needs on a curve's piece, ever nearer to where it is cut off, so that what the last chords
+// cover on their inner side ends there too: as many as make the area beyond less than 1/512 of a pixel.
+int MeasuredTrack::joints_in(std::size_t piece, double from, double to, const PenReach& reach) const noexcept {
+    const auto bend = cross(spot_on(piece, from).direction, spot_on(piece, to).direction);
+    const auto inner = bend > 0 ? reach.right : reach.left;
+    constexpr auto most = 10;
+    auto joints = 0;
+    for (auto area = inner * inner * std::fabs(bend) / 4; area > 1.0 / 512 && joints < most; area /= 2) ++joints;
+    return joints;
+}
+
+Track MeasuredTrack::part(double from, double to, const PenReach& reach) const {
     Track part;
+    const auto add_joint = [&](std::size_t piece, double distance) {
+        const auto joint = spot_on(piece, distance);
+        part.add_joint(joint.at, joint.direction);
+    };
+    const auto leave = [&](std::size_t piece, double begin, double end) {
+        for (auto i = joints_in(piece, begin, end, reach); i > 0; --i) {
+            add_joint(piece, begin + std::ldexp(end - begin, -i));
+        }
+    };
+    const auto approach = [&](std::size_t piece, double begin, double end) {
+        const auto joints = joints_in(piece, begin, end, reach);
+        for (auto i = 1; i <= joints; ++i) add_joint(piece, end - std::ldexp(end - begin, -i));
+    };
     const auto add_until = [&](double begin, double end) {
-        const auto first = spot(begin);
+        auto piece = piece_at(begin);
+        const auto first = spot_on(piece, begin);
         part.add({.at = first.at, .out = first.direction});
-        for (auto piece = piece_at(begin); piece < pieces() && end_of(piece) < end; ++piece) {
+        const auto is_curve = [&](const Vec& direction) { return direction != Vec{}; };
+        if (begin < begin_of(piece) && end > begin_of(piece) && is_curve(track_.nodes[piece].out)) {
+            add_joint(piece, begin_of(piece));
+        }
+        const auto within = [&](double distance) { return std::clamp(distance, begin_of(piece), end_of(piece)); };
+        if (end <= end_of(piece)) {
+            const auto middle = within((begin + end) / 2);
+            leave(piece, within(begin), middle);
+            approach(piece, middle, within(end));
+        } else {
+            leave(piece, within(begin), end_of(piece));
+        }
+        const auto first_piece = piece;
+        for (; piece + 1 < pieces() && end_of(piece) < end; ++piece) {
             if (end_of(piece) <= begin) continue;
             const auto next = (piece + 1) % track_.nodes.size();
             auto node = track_.nodes[next];
             node.longer = 0;
             part.add(node);
         }
-        const auto last = spot(end);
+        if (piece != first_piece) approach(piece, begin_of(piece), within(end));
+        if (end > end_of(piece) && begin < end_of(piece) && is_curve(end_node(piece).in)) {
+            add_joint(piece, end_of(piece));
+        }
+        // Where it ends at a corner, it does so in the direction in which it gets there.
+        const auto last = spot_on(piece, end);
         part.add({.at = last.at, .in = last.direction});
     };
     if (track_.closed && to > length()) {

@@ -41,10 +41,6 @@ struct Surroundings {
         }
         return box;
     }
-    [[nodiscard]] Surroundings with_all_columns() const noexcept {
-        constexpr auto everything = 0x1p33;
-        return {{-everything, least.y}, {everything, most.y}};
-    }
     [[nodiscard]] Surroundings relative_to(Vec origin) const noexcept { return {least - origin, most - origin}; }
     [[nodiscard]] Surroundings grown(double by) const noexcept { return {least - Vec{by, by}, most + Vec{by, by}}; }
 };
@@ -104,20 +100,23 @@ struct Track {
         nodes.back().out = {};
     }
 
-    // The same way back.
+    // The same way back; a closed one from the same point on.
     void reverse() {
-        std::reverse(nodes.begin(), nodes.end());
+        if (nodes.empty()) return;
+        std::reverse(nodes.begin() + (closed ? 1 : 0), nodes.end());
         for (auto& node : nodes) {
             std::swap(node.in, node.out);
             node.in = -node.in;
             node.out = -node.out;
         }
         // What is said of a piece is said at its end.
+        const auto closing = closed ? nodes.back() : Node{};
         for (std::size_t i = nodes.size(); i-- > 1;) {
             nodes[i].longer = nodes[i - 1].longer;
             nodes[i].is_hidden = nodes[i - 1].is_hidden;
         }
-        if (!nodes.empty()) nodes.front().longer = 0;
+        nodes.front().longer = closing.longer;
+        nodes.front().is_hidden = closing.is_hidden;
     }
 
     // Makes the last point the first one.
@@ -197,7 +196,12 @@ class MeasuredTrack {
 
     // The part from one distance to another; of a closed track, also over its seam. If both are the same, a piece of
     // no length in two points, whose direction is that of the track there, is told by its ends and direction.
-    [[nodiscard]] Track part(double from, double to) const;
+    // Where a curve is cut off, there are joints on it beside the chords', for a pen that reaches so far.
+    struct PenReach {
+        double left;
+        double right;
+    };
+    [[nodiscard]] Track part(double from, double to, const PenReach& reach) const;
 
     // The place at a distance, and the direction of the curve there.
     struct Spot {
@@ -207,6 +211,8 @@ class MeasuredTrack {
     [[nodiscard]] Spot spot(double distance) const noexcept;
 
   private:
+    [[nodiscard]] Spot spot_on(std::size_t piece, double distance) const noexcept;
+    [[nodiscard]] int joints_in(std::size_t piece, double from, double to, const PenReach& reach) const noexcept;
     [[nodiscard]] const Track::Node& end_node(std::size_t piece) const noexcept {
         return track_.nodes[(piece + 1) % track_.nodes.size()];
     }

@@ -201,9 +201,12 @@ Box scan_hairline_of(const Form& form, const Placement& placement, const Box& cl
 // A stroke of rings, and of lines beside them.
 Box scan_rings_and_lines(const RingsAndLines& parts, const Stroke& how, const Placement& placement, const Box& clip,
                          const SpanReceiver& receiver) {
-    const auto scan_tracks = [&](const FlatPath& tracks, const Stroke& along, const SpanReceiver& to) {
+    const auto scan_tracks = [&](const FlatPath& tracks, const Pen& pen, const Stroke& along, const SpanReceiver& to) {
         if (is_hairline(along)) return scan_thin_tracks(placement(tracks), along, clip, to);
-        return scan_crisp(stroke_along(tracks, along), placement, clip, to);
+        return scan_crisp(stroke_along(tracks, pen, along), placement, clip, to);
+    };
+    const auto scan_trace = [&](const Stroke& trace, const SpanReceiver& to) {
+        return scan_tracks(parts.rings, pen_along_rings(trace), trace, to);
     };
     const auto along_rings = spans_of([&](const SpanReceiver& gather) {
         if (PolygonStroke{how}.is_within_rim()) {
@@ -213,19 +216,17 @@ Box scan_rings_and_lines(const RingsAndLines& parts, const Stroke& how, const Pl
                                         scan_inside_tracks(placement(parts.rings), FillRule::even_odd, clip, to);
                                     }));
             for (const auto& trace : PolygonStroke{how}.traces()) {
-                covered = difference_of(covered,
-                                        spans_of([&](const SpanReceiver& to) { scan_tracks(parts.rings, trace, to); }));
+                covered = difference_of(covered, spans_of([&](const SpanReceiver& to) { scan_trace(trace, to); }));
             }
             pass_on(covered, gather);
             return;
         }
-        scan_polygon_stroke(
-            how, gather,
-            [&](const Stroke& trace, const SpanReceiver& to) { return scan_tracks(parts.rings, trace, to); },
-            [&](const SpanReceiver& to) { scan_flat(placement(parts.rings), Fill{}, clip, to); });
+        scan_polygon_stroke(how, gather, scan_trace,
+                            [&](const SpanReceiver& to) { scan_flat(placement(parts.rings), Fill{}, clip, to); });
     });
     if (parts.lines.tracks.empty()) return pass_on(along_rings, receiver);
-    const auto along_lines = spans_of([&](const SpanReceiver& gather) { scan_tracks(parts.lines, how, gather); });
+    const auto along_lines =
+        spans_of([&](const SpanReceiver& gather) { scan_tracks(parts.lines, pen_along(how), how, gather); });
     return pass_on(union_of(along_rings, along_lines), receiver);
 }
 

@@ -108,6 +108,18 @@ Outline band_of(const BoxForm& box, const Band& band, Join join, Edge edge) {
 // what is inside counts.
 Outline stroke_around(Point origin, const SharedLines& edges, Group inside, const Stroke& how) {
     const auto pen = pen_around(how);
+    // What lies between the edge and a stroke so thin that it does not reach it.
+    auto before = pen;
+    before.left = 0;
+    before.right = -pen.left;
+    if (how.align == Align::center && !how.dash.empty()) {
+        // Each dash is a path of its own, on both sides of the edge (rule 4).
+        if (pen.left >= 0) return {.origin = origin, .groups = {stroke_of(edges, pen, how)}};
+        before.cap = Cap::flush;
+        return {.origin = origin,
+                .groups = {stroke_of(edges, inner_side(pen), how), stroke_of(edges, before, how)},
+                .truth = Outline::in_first_only};
+    }
     if (how.align != Align::center) {
         return {.origin = origin,
                 .groups = {std::move(inside), stroke_of(edges, pen, how)},
@@ -115,10 +127,6 @@ Outline stroke_around(Point origin, const SharedLines& edges, Group inside, cons
     }
     auto inner = stroke_of(edges, inner_side(pen), how);
     if (pen.left < 0) {
-        // So thin that it does not reach the edge.
-        auto before = pen;
-        before.left = 0;
-        before.right = -pen.left;
         return {.origin = origin,
                 .groups = {std::move(inside), std::move(inner), stroke_of(edges, before, how)},
                 .truth = Outline::in_both};
@@ -149,13 +157,14 @@ std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge) {
 
 // Rings as rule 4 has it for polygons, and lines beside them.
 Outline stroke_polygonal(RingsAndLines parts, const Stroke& how) {
-    if (parts.rings.tracks.empty()) return stroke_along(std::move(parts.lines), how);
+    if (parts.rings.tracks.empty()) return stroke_along(std::move(parts.lines), pen_along(how), how);
     const PolygonStroke rule{how};
-    if (parts.lines.tracks.empty() && !rule.needs_fill()) return stroke_along(std::move(parts.rings), how);
-    auto outline = stroke_along(std::move(parts.lines), how);
+    if (parts.lines.tracks.empty() && !rule.needs_fill())
+        return stroke_along(std::move(parts.rings), pen_along_rings(how), how);
+    auto outline = stroke_along(std::move(parts.lines), pen_along(how), how);
     const auto rings = std::make_shared<FlatPath>(std::move(parts.rings));
     auto& groups = outline.groups;
-    for (const auto& trace : rule.traces()) groups.push_back(stroke_of(rings, pen_along(trace), trace));
+    for (const auto& trace : rule.traces()) groups.push_back(stroke_of(rings, pen_along_rings(trace), trace));
     const auto traces = groups.size() - 1;
     if (rule.is_within_rim()) {
         groups.push_back(inside_of(rings, FillRule::even_odd));
@@ -257,21 +266,26 @@ Outline stroke_outline(const LettersForm& form, const Stroke& how, const Detail&
     return form.outlines.tracks.empty() ? of_lines : either(std::move(of_lines), of_outlines());
 }
 
-Outline stroke_outline(const EllipseForm& form, const Stroke& how, const Detail& detail) {
-    if (how.dash.empty()) return band_of(form, Band{how}, how.edge);
-    return stroke_around(form, detail, inside_of(form), how);
-}
-
-Outline stroke_outline(const BoxForm& form, const Stroke& how, const Detail& detail) {
-    if (how.dash.empty()) return band_of(form, Band{how}, how.join, how.edge);
-    return stroke_around(form, detail, inside_of(form), how);
-}
-
 // By the edge.
 template <class Of>
 Outline edge_stroke(const Of& form, const Stroke& how, const Detail& detail) {
     const auto edges = shared(origin_of(form), edges_of(form, detail));
     return stroke_around(edges->origin, edges, inside_of(edges, FillRule::nonzero), how);
+}
+
+// Dashes along a curve: smooth, what is inside has the same chords.
+template <class Of>
+Outline dashes_around(const Of& form, const Stroke& how, const Detail& detail) {
+    if (how.edge == Edge::smooth) return edge_stroke(form, how, detail);
+    return stroke_around(form, detail, inside_of(form), how);
+}
+
+Outline stroke_outline(const EllipseForm& form, const Stroke& how, const Detail& detail) {
+    return how.dash.empty() ? band_of(form, Band{how}, how.edge) : dashes_around(form, how, detail);
+}
+
+Outline stroke_outline(const BoxForm& form, const Stroke& how, const Detail& detail) {
+    return how.dash.empty() ? band_of(form, Band{how}, how.join, how.edge) : dashes_around(form, how, detail);
 }
 
 template <class Swept>
@@ -320,9 +334,9 @@ Outline stroke_outline(const LinesForm& form, const Stroke& how, const Detail&) 
 
 }  // namespace
 
-Outline stroke_along(FlatPath flat, const Stroke& how) {
+Outline stroke_along(FlatPath flat, const Pen& pen, const Stroke& how) {
     const auto lines = std::make_shared<FlatPath>(std::move(flat));
-    return {.origin = lines->origin, .groups = {stroke_of(lines, pen_along(how), how)}};
+    return {.origin = lines->origin, .groups = {stroke_of(lines, pen, how)}};
 }
 
 void draw_box(const BoxForm& box, double distance, Join join, Contours& contours) {

@@ -47,7 +47,7 @@ void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how,
 [[nodiscard]] Outline outline_of(const Form& form, const Fill& how, const Detail& detail);
 [[nodiscard]] Outline outline_of(const Form& form, const Stroke& how, const Detail& detail);
 
-// A pen along lines, centred.
-[[nodiscard]] Outline stroke_along(FlatPath flat, const Stroke& how);
+// A pen along lines.
+[[nodiscard]] Outline stroke_along(FlatPath flat, const Pen& pen, const Stroke& how);
 
 }  // namespace coldbrick::inline v0::detail

@@ -81,10 +81,7 @@ FlatPath Placement::operator()(FlatPath flat) const {
 
 Detail Placement::seen_in(const Box& clip, double flatness) const noexcept {
     auto detail = detail::detail_in(clip, flatness);
-    if (by_.is_identity()) {
-        if (flatness == smooth_flatness) detail.seen = detail.seen.with_all_columns();
-        return detail;
-    }
+    if (by_.is_identity()) return detail;
     detail.flatness = flatness / scale_;
     detail.seen = detail.seen.mapped(by_.inverse());
     return detail;

@@ -50,8 +50,8 @@ class Placement {
     template <class How>
     [[nodiscard]] Detail detail_in(const Box& clip, double flatness, const How& how) const noexcept {
         auto detail = seen_in(clip, flatness);
+        if constexpr (requires { how.dash; }) return for_stroke(detail, how);
         detail.seen = detail.seen.grown(reach_of(how));
-        if constexpr (requires { how.dash; }) detail.is_measured = !how.dash.empty();
         return detail;
     }
 

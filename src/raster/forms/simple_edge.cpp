@@ -42,6 +42,47 @@ bool may_meet_itself(const CountedVector<Track::Node>& nodes) {
     return false;
 }
 
+double distance_to(Vec at, Vec from, Vec to) noexcept {
+    const auto along = to - from;
+    const auto part = std::clamp(dot(at - from, along) / std::max(dot(along, along), 1e-300), 0.0, 1.0);
+    return length(at - from - along * part);
+}
+
+// Whether the miters on the inside of a ring's outline of width 1, at its concave corners, may come out beyond other
+// edges. (What is at most half a pixel away from an edge never does, but for what is grown on its outside as well.) The
+// ring goes clockwise. Of larger rings, which go round their middle, only the edges in the directions of the corner
+// are looked at.
+bool may_come_through(const CountedVector<Track::Node>& nodes) {
+    const auto count = nodes.size();
+    const auto at = [&](std::size_t i) { return nodes[i % count].at; };
+    constexpr auto hardly_bent = 0.75;  // the miter's tip is then less than 1/255 of a pixel beyond a round join
+    constexpr std::size_t few = 64;
+    auto middle = Vec{};
+    for (const auto& node : nodes) middle = middle + node.at * (1 / static_cast<double>(count));
+    for (std::size_t i = 0; i < count; ++i) {
+        const auto corner = at(i);
+        const auto before = unit(corner - at(i + count - 1));
+        const auto after = unit(at(i + 1) - corner);
+        const auto ahead = dot(before, after);
+        if (cross(before, after) >= 0 || ahead > hardly_bent) continue;
+        const auto miter = 0.5 / std::sqrt((1 + ahead) / 2);
+        const auto from_middle = length(corner - middle);
+        if (count > few && from_middle <= 2 * miter) return true;
+        const auto is_aside = [&](Vec other) {
+            return count > few && std::fabs(cross(corner - middle, unit(other - middle))) > 2 * miter;
+        };
+        const auto is_near = [&](Vec from, Vec to) { return distance_to(corner, from, to) <= miter; };
+        const auto most = std::min(count - 2, few);
+        for (std::size_t k = 1; k < most && !is_aside(at(i + k)); ++k) {
+            if (is_near(at(i + k), at(i + k + 1)) || k + 1 == few) return true;
+        }
+        for (std::size_t k = 1; count > few && k < most && !is_aside(at(i + count - k)); ++k) {
+            if (is_near(at(i + count - k), at(i + count - k - 1)) || k + 1 == few) return true;
+        }
+    }
+    return false;
+}
+
 }  // namespace
 
 int way_round_middle(std::span<const Vec> ring) noexcept {
@@ -84,6 +125,7 @@ std::optional<Track> simple_edge(const FlatPath& lines) {
     }
     if (may_meet_itself(nodes)) return std::nullopt;
     if (twice_area < 0) track.reverse();
+    if (may_come_through(nodes)) return std::nullopt;
     track.closed = true;
     return track;
 }

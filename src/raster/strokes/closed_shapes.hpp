@@ -35,6 +35,8 @@ Box scan_around(const EdgeTracks& along, const Stroke& how, const Box& clip, con
     };
     const auto pen = pen_around(pen_stroke);
     if (is_hair) return pass_on(intersection_of(spans_by(pen), spans_of(scan_hairline_of)), receiver);
+    // Each dash is a path of its own, on both sides of the edge (rule 4).
+    if (how.align == Align::center && !how.dash.empty()) return pass_on(spans_by(pen), receiver);
     const auto inside = spans_of(scan_fill_of);
     if (how.align == Align::outside) return pass_on(difference_of(spans_by(pen), inside), receiver);
     const auto inner = intersection_of(spans_by(how.align == Align::inside ? pen : inner_side(pen)), inside);

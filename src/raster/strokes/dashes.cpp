@@ -15,6 +15,9 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
+// Distances along a path that are the same but for the rounding of its length.
+constexpr auto hardly_apart = 1e-6;
+
 // A part of a straight piece, by the distances from its beginning.
 struct Reach {
     double from;
@@ -96,9 +99,11 @@ class Dasher {
     bool draw_seam() {
         std::optional<DashPattern::Dash> first;
         std::optional<DashPattern::Dash> last;
-        pattern_.for_each(0, 0, [&](const DashPattern::Dash& dash) { first = dash.end > 0 ? dash : first; });
-        pattern_.for_each(path_end_, path_end_, [&](const auto& dash) {
-            if (!last && dash.begin < path_end_) last = dash;
+        pattern_.for_each(-hardly_apart, hardly_apart, [&](const DashPattern::Dash& dash) {
+            if (dash.end > hardly_apart) first = dash;
+        });
+        pattern_.for_each(path_end_ - hardly_apart, path_end_ + hardly_apart, [&](const DashPattern::Dash& dash) {
+            if (!last && dash.begin < path_end_ - hardly_apart) last = dash;
         });
         if (!first || !last) return false;
         if (last->begin <= 0) {
@@ -106,23 +111,31 @@ class Dasher {
             return true;
         }
         draw_part(last->begin, path_end_ + first->end);
-        drawn_until_ = first->begin;
-        path_end_ = last->begin;
-        leaves_end_ = true;
+        at_seam_ = {first->number, last->number};
         return false;
     }
 
     void draw_once(const DashPattern::Dash& dash) {
-        if (dash.begin <= drawn_until_ || (leaves_end_ && dash.begin >= path_end_)) return;
-        drawn_until_ = dash.begin;
+        if (dash.number <= drawn_until_ || is_outside(dash)) return;
+        drawn_until_ = dash.number;
+        if (dash.number == at_seam_.first || dash.number == at_seam_.last) return;
         const auto begin = std::max(dash.begin - lead_, path_begin_);
         const auto end = std::min(dash.end - lead_, path_end_);
         if (begin <= end) draw_part(begin, end);
     }
 
+    // Whether it ends where the path begins, or begins where it ends: at the joint of a closed one, what begins there
+    // has been drawn where the path does.
+    [[nodiscard]] bool is_outside(const DashPattern::Dash& dash) const noexcept {
+        const auto length = dash.end - dash.begin;
+        const auto least = length > 0 ? hardly_apart : -hardly_apart;
+        if (track_.closed && dash.begin > path_end_ - hardly_apart) return true;
+        return dash.end - lead_ < path_begin_ + least || dash.begin - lead_ > path_end_ - least;
+    }
+
     void draw_part(double begin, double end) {
         pen_.disc_inset = std::min(0.5, (end - begin) / 2);
-        auto part = measured_.part(begin, end);
+        auto part = measured_.part(begin, end, {.left = pen_.left, .right = pen_.right});
         if (part.nodes.size() == 1) {
             if (cap_ == Cap::flush) return;
             // Of no length, but in the direction of the track.
@@ -144,8 +157,13 @@ class Dasher {
     Vec most_;
     double path_begin_ = 0;
     double path_end_ = 0;
-    bool leaves_end_ = false;
-    double drawn_until_ = -std::numeric_limits<double>::infinity();
+    // The numbers of the dash that was drawn last, and of the two that are one at the seam.
+    static constexpr auto none = std::numeric_limits<std::int64_t>::min();
+    std::int64_t drawn_until_ = none;
+    struct {
+        std::int64_t first = none;
+        std::int64_t last = none;
+    } at_seam_;
 };
 
 [[noreturn]] void refuse_number(const std::string& field, double value, const std::string& is_allowed) {

@@ -34,10 +34,11 @@ class DashPattern {
         return length / period_ * (static_cast<double>(starts_.size()) - 1) / 2;
     }
 
-    // A dash from one distance to another.
+    // A dash from one distance to another, and the how manieth it is.
     struct Dash {
         double begin;
         double end;
+        std::int64_t number;
     };
 
     // Calls use(dash) for each dash that has a part from one distance to another, ends included, in turn.
@@ -54,7 +55,11 @@ class DashPattern {
             for (auto i = number < 2 ? 0 : (number - 2) / 2 * 2; i + 1 < starts_.size(); i += 2) {
                 if (base + starts_[i] > to) return;
                 spend_work(1);
-                const auto dash = Dash{.begin = base + starts_[i], .end = base + starts_[i + 1]};
+                const auto number_before =
+                    static_cast<std::int64_t>(period) * static_cast<std::int64_t>(starts_.size() / 2);
+                const auto dash = Dash{.begin = base + starts_[i],
+                                       .end = base + starts_[i + 1],
+                                       .number = number_before + static_cast<std::int64_t>(i / 2)};
                 if (dash.end >= from && dash.begin <= to) use(dash);
             }
         }

@@ -192,8 +192,8 @@ Box scan_thin_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, c
     });
 }
 
-Box scan_wide_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    const auto pen = pen_along(how);
+Box scan_wide_tracks(const FlatPath& flat, const Pen& pen, const Stroke& how, const Box& clip,
+                     const SpanReceiver& receiver) {
     return scan_contours(flat.origin, FillRule::nonzero, clip, receiver, [&](Contours& contours) {
         for (const auto& track : flat.tracks) draw_stroke(track, pen, how, contours);
     });

@@ -183,34 +183,87 @@ void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
     draw_right_side(track, pen, pieces, contours);
 }
 
-void draw_open(const Track& track, const Pen& pen, Contours& contours) {
+// Where a track ends, seen in the direction in which it does, and how far the pen goes on from there.
+struct End {
+    Vec at;
+    Vec along;
+    double beyond;
+};
+
+End last_end(const Track& track, const Pen& pen) {
+    const auto& last = track.nodes.back();
+    const auto along = last.in != Vec{} ? last.in : unit(last.at - track.nodes[track.nodes.size() - 2].at);
+    return {.at = last.at, .along = along, .beyond = pen.beyond - dot(pen.moved, along)};
+}
+End first_end(const Track& track, const Pen& pen) {
+    const auto& first = track.nodes.front();
+    const auto along = first.out != Vec{} ? -first.out : unit(first.at - track.nodes[1].at);
+    return {.at = first.at, .along = along, .beyond = pen.beyond - dot(pen.moved, along)};
+}
+
+// A track that is moved ends where it did before, which may be before the last joints of a curve: leaves these out.
+// Gives where it ends then.
+End trim(Track& track, End end) {
+    auto& nodes = track.nodes;
+    while (nodes.size() > 2) {
+        const auto& before = nodes[nodes.size() - 2];
+        const auto back = dot(before.at - end.at, end.along);
+        if (!before.smooth || back <= end.beyond) break;
+        end.at = before.at;
+        end.beyond -= back;
+        nodes.pop_back();
+        nodes.back().smooth = false;
+        nodes.back().in = end.along;
+    }
+    return end;
+}
+
+// Round caps.
+void draw_discs(const End& begin, const End& end, const Pen& pen, Contours& contours) {
+    if (pen.cap != Cap::round) return;
+    const auto disc = [&](const End& of, Vec left) {
+        contours.circle(of.at + pen.moved + left * pen.disc_left - of.along * pen.disc_inset, pen.disc_radius);
+    };
+    disc(end, left_of(end.along));
+    disc(begin, -left_of(begin.along));
+}
+
+void draw_body(const Track& track, const Pen& pen, const End& first, const End& last, Contours& contours) {
     const auto& nodes = track.nodes;
     const auto pieces = pieces_of(track);
     const auto end = nodes.back().at + pen.moved;
     const auto begin = nodes.front().at + pen.moved;
     const auto& last_piece = pieces[nodes.size() - 2];
     const auto& first_piece = pieces[0];
-    const auto along_end = nodes.back().in != Vec{} ? nodes.back().in : last_piece.direction;
-    const auto along_begin = nodes.front().out != Vec{} ? nodes.front().out : first_piece.direction;
-    const auto at_end = Piece{.direction = along_end, .length = 0};
-    const auto at_begin = Piece{.direction = along_begin, .length = 0};
+    const auto at_end = Piece{.direction = last.along, .length = 0};
+    const auto at_begin = Piece{.direction = -first.along, .length = 0};
+    // Behind a corner, a piece that ends before it begins covers nothing.
+    const auto least = [&](const Piece& piece) { return nodes.size() > 2 ? -piece.length : -beyond_everything; };
     SideDrawer left{pen, pen.left, contours};
     for (std::size_t i = 1; i + 1 < nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
     left.straighten(end, last_piece, at_end);
-    left.cap(end, along_end, pen.left, pen.right, pen.beyond - dot(pen.moved, along_end));
+    left.cap(end, last.along, pen.left, pen.right, std::max(last.beyond, least(last_piece)));
     SideDrawer right{pen, pen.right, contours};
     right.straighten(end, reversed(at_end), reversed(last_piece));
     for (auto i = nodes.size() - 1; i-- > 1;) right.bend(bend_at(track, i, pieces, pen.moved).reversed());
     right.straighten(begin, reversed(first_piece), reversed(at_begin));
-    right.cap(begin, -along_begin, pen.right, pen.left, pen.beyond + dot(pen.moved, along_begin));
+    right.cap(begin, first.along, pen.right, pen.left, std::max(first.beyond, least(first_piece)));
     left.straighten(begin, at_begin, first_piece);
     contours.close();
-    if (pen.cap != Cap::round) return;
-    const auto disc = [&](Vec at, Vec along, double inset) {
-        contours.circle(at + left_of(along) * pen.disc_left + along * inset, pen.disc_radius);
-    };
-    disc(end, along_end, -pen.disc_inset);
-    disc(begin, along_begin, pen.disc_inset);
+}
+
+void draw_open(const Track& track, const Pen& pen, Contours& contours) {
+    const auto begin = first_end(track, pen);
+    const auto end = last_end(track, pen);
+    draw_discs(begin, end, pen, contours);
+    if (begin.beyond >= 0 && end.beyond >= 0) return draw_body(track, pen, begin, end, contours);
+    auto moved = track;
+    const auto last = trim(moved, end);
+    moved.reverse();
+    const auto first = trim(moved, begin);
+    moved.reverse();
+    const auto is_gone = moved.nodes.size() == 2 && length(last.at - first.at) + last.beyond + first.beyond <= 0;
+    if (!is_gone) draw_body(moved, pen, first, last, contours);
 }
 
 // A track of one point: as long as the pen is wide.
@@ -257,9 +310,13 @@ Detail detail_in(const Box& clip, double flatness) noexcept {
 }
 
 Detail detail_in(const Box& clip, double flatness, const Stroke& how) noexcept {
-    auto detail = detail_in(clip, flatness);
+    return for_stroke(detail_in(clip, flatness), how);
+}
+
+Detail for_stroke(Detail detail, const Stroke& how) noexcept {
     detail.seen = detail.seen.grown(reach_of(how));
     detail.is_measured = !how.dash.empty();
+    if (detail.is_measured) detail.flatness /= std::max(1.0, how.width.pixels());
     return detail;
 }
 
@@ -290,12 +347,20 @@ Pen pen_along(const Stroke& how) noexcept {
             .disc_radius = half};
 }
 
+Pen pen_along_rings(const Stroke& how) noexcept {
+    auto pen = pen_along(how);
+    pen.moved = {};
+    return pen;
+}
+
 Pen pen_around(const Stroke& how) noexcept {
     const auto width = how.width.pixels();
     const auto out = Band{how}.out;
-    // Where the fill's edge is the stroke's, the fill cuts it off.
-    constexpr auto over_the_edge = 1.0;
     const auto slack = slack_of(how);
+    // Where the fill's edge is the stroke's, the fill cuts it off. Crisp, there are pixels of fills beyond their edge
+    // (at the ends of axes); beside caps, it is no more than what a curve's chords may be beside it.
+    const auto over_crisp_edge = how.dash.empty() ? 1.0 : 1.0 / 64;
+    const auto over_the_edge = how.edge == Edge::smooth ? 0 : over_crisp_edge;
     return {.left = how.align == Align::inside ? over_the_edge : out + slack,
             .right = how.align == Align::outside ? over_the_edge : width - out - slack,
             .cap = how.cap,

@@ -40,6 +40,9 @@ inline constexpr double least_miter = 0.87;
 // upper left (rule 3).
 [[nodiscard]] Pen pen_along(const Stroke& how) noexcept;
 
+// The pen for a stroke along the rings of an area: centred on them, whatever its width (rule 4, "Polygons").
+[[nodiscard]] Pen pen_along_rings(const Stroke& how) noexcept;
+
 // The pen for a stroke around the edge of a closed shape, which goes clockwise: what the alignment puts outside lies on
 // the left (rule 3).
 [[nodiscard]] Pen pen_around(const Stroke& how) noexcept;

@@ -1,0 +1,277 @@
+// Formats whose pixels become colours and back where they are drawn on: with padding, alpha first, premultiplied alpha,
+// and channels of fewer bits.
+#include "formats/kernels.hpp"
+#include "geometry/vectors.hpp"
+
+#include <algorithm>
+#include <bit>
+
+namespace coldbrick::inline v0::detail {
+
+namespace {
+
+// The channels of a colour in a word, from the lowest bits on: red, green, blue, alpha.
+COLDBRICK_INLINE std::uint32_t in_order(std::uint32_t word) noexcept {
+    if constexpr (is_little_endian) return word;
+    return word >> 24U | (word >> 8U & 0xff00U) | (word << 8U & 0xff0000U) | word << 24U;
+}
+COLDBRICK_INLINE std::uint32_t channels_of(const Color& color) noexcept {
+    return in_order(std::bit_cast<std::uint32_t>(color));
+}
+COLDBRICK_INLINE void set_channels(Color& color, std::uint32_t channels) noexcept {
+    color = std::bit_cast<Color>(in_order(channels));
+}
+COLDBRICK_INLINE std::uint32_t red_and_blue_swapped(std::uint32_t channels) noexcept {
+    return (channels & 0xff00ff00U) | (channels >> 16U & 0xffU) | (channels & 0xffU) << 16U;
+}
+
+// A pixel of four bytes as a number, the first byte lowest.
+COLDBRICK_INLINE std::uint32_t read_word(const std::uint8_t* pixel) noexcept {
+    std::uint32_t word = 0;
+    std::memcpy(&word, pixel, sizeof word);
+    return in_order(word);
+}
+COLDBRICK_INLINE void write_word(std::uint32_t number, std::uint8_t* pixel) noexcept {
+    const auto word = in_order(number);
+    std::memcpy(pixel, &word, sizeof word);
+}
+
+// Of two bytes, the lower one first or the higher one.
+template <bool is_high_first>
+COLDBRICK_INLINE std::uint32_t read_half(const std::uint8_t* pixel) noexcept {
+    std::uint16_t half = 0;
+    std::memcpy(&half, pixel, sizeof half);
+    const auto is_swapped = is_high_first == is_little_endian;
+    return is_swapped ? static_cast<std::uint16_t>(half >> 8U | half << 8U) : half;
+}
+template <bool is_high_first>
+COLDBRICK_INLINE void write_half(std::uint32_t number, std::uint8_t* pixel) noexcept {
+    const auto half = static_cast<std::uint16_t>(number);
+    const auto is_swapped = is_high_first == is_little_endian;
+    const auto stored = is_swapped ? static_cast<std::uint16_t>(half >> 8U | half << 8U) : half;
+    std::memcpy(pixel, &stored, sizeof stored);
+}
+
+// Values of n bits as 255ths and back, each the nearest: v * 255 / m and v * m / 255. The factors were found by trying
+// all values.
+COLDBRICK_INLINE std::uint32_t widened_5(std::uint32_t value) noexcept { return (value * 527U + 23U) >> 6U; }
+COLDBRICK_INLINE std::uint32_t widened_6(std::uint32_t value) noexcept { return (value * 259U + 33U) >> 6U; }
+COLDBRICK_INLINE std::uint32_t narrowed_to_5(std::uint32_t value) noexcept { return (value * 249U + 1014U) >> 11U; }
+COLDBRICK_INLINE std::uint32_t narrowed_to_6(std::uint32_t value) noexcept { return (value * 253U + 505U) >> 10U; }
+COLDBRICK_INLINE std::uint32_t narrowed_to_4(std::uint32_t value) noexcept { return (value * 15U + 135U) >> 8U; }
+
+constexpr std::uint32_t opaque_bits = 0xff000000U;
+
+// The formats: channels from a pixel, and back.
+template <bool is_blue_first>
+struct Padding {
+    static constexpr int pixel_bytes = 4;
+    static constexpr bool has_alpha = false;
+    COLDBRICK_INLINE static std::uint32_t read(const std::uint8_t* pixel) noexcept {
+        const auto word = read_word(pixel) | opaque_bits;
+        return is_blue_first ? red_and_blue_swapped(word) : word;
+    }
+    COLDBRICK_INLINE static void write(std::uint32_t channels, std::uint8_t* pixel) noexcept {
+        const auto word = channels | opaque_bits;
+        write_word(is_blue_first ? red_and_blue_swapped(word) : word, pixel);
+    }
+};
+
+template <bool is_blue_first>
+struct AlphaFirst {
+    static constexpr int pixel_bytes = 4;
+    static constexpr bool has_alpha = true;
+    COLDBRICK_INLINE static std::uint32_t read(const std::uint8_t* pixel) noexcept {
+        const auto word = read_word(pixel);
+        const auto moved = word >> 8U | word << 24U;
+        return is_blue_first ? red_and_blue_swapped(moved) : moved;
+    }
+    COLDBRICK_INLINE static void write(std::uint32_t channels, std::uint8_t* pixel) noexcept {
+        const auto ordered = is_blue_first ? red_and_blue_swapped(channels) : channels;
+        write_word(ordered << 8U | ordered >> 24U, pixel);
+    }
+};
+
+template <bool is_blue_first>
+struct Premultiplied {
+    static constexpr int pixel_bytes = 4;
+    static constexpr bool has_alpha = true;
+    static std::uint32_t read(const std::uint8_t* pixel) noexcept {
+        const auto word = read_word(pixel);
+        const auto alpha = word >> 24U;
+        auto channels = word;
+        if (alpha != 255) {
+            channels = alpha << 24U;
+            for (auto shift = 0U; alpha > 0 && shift < 24U; shift += 8U) {
+                const auto value = word >> shift & 0xffU;
+                channels |= std::min((510U * value + alpha) / (2U * alpha), 255U) << shift;
+            }
+        }
+        return is_blue_first ? red_and_blue_swapped(channels) : channels;
+    }
+    static void write(std::uint32_t channels, std::uint8_t* pixel) noexcept {
+        const auto alpha = channels >> 24U;
+        auto word = alpha << 24U;
+        for (auto shift = 0U; shift < 24U; shift += 8U) {
+            word |= std::uint32_t{product_255(channels >> shift & 0xffU, alpha)} << shift;
+        }
+        write_word(is_blue_first ? red_and_blue_swapped(word) : word, pixel);
+    }
+};
+
+template <bool is_high_first>
+struct Bits565 {
+    static constexpr int pixel_bytes = 2;
+    static constexpr bool has_alpha = false;
+    COLDBRICK_INLINE static std::uint32_t read(const std::uint8_t* pixel) noexcept {
+        const auto bits = read_half<is_high_first>(pixel);
+        return widened_5(bits >> 11U) | widened_6(bits >> 5U & 63U) << 8U | widened_5(bits & 31U) << 16U | opaque_bits;
+    }
+    COLDBRICK_INLINE static void write(std::uint32_t channels, std::uint8_t* pixel) noexcept {
+        write_half<is_high_first>(narrowed_to_5(channels & 0xffU) << 11U | narrowed_to_6(channels >> 8U & 0xffU) << 5U |
+                                      narrowed_to_5(channels >> 16U & 0xffU),
+                                  pixel);
+    }
+};
+
+struct Bits555 {
+    static constexpr int pixel_bytes = 2;
+    static constexpr bool has_alpha = false;
+    COLDBRICK_INLINE static std::uint32_t read(const std::uint8_t* pixel) noexcept {
+        const auto bits = read_half<false>(pixel);
+        return widened_5(bits >> 10U & 31U) | widened_5(bits >> 5U & 31U) << 8U | widened_5(bits & 31U) << 16U |
+               opaque_bits;
+    }
+    COLDBRICK_INLINE static void write(std::uint32_t channels, std::uint8_t* pixel) noexcept {
+        write_half<false>(narrowed_to_5(channels & 0xffU) << 10U | narrowed_to_5(channels >> 8U & 0xffU) << 5U |
+                              narrowed_to_5(channels >> 16U & 0xffU),
+                          pixel);
+    }
+};
+
+struct Bits4444 {
+    static constexpr int pixel_bytes = 2;
+    static constexpr bool has_alpha = true;
+    COLDBRICK_INLINE static std::uint32_t read(const std::uint8_t* pixel) noexcept {
+        const auto bits = read_half<false>(pixel);
+        const auto fours = bits >> 12U | (bits >> 8U & 15U) << 8U | (bits >> 4U & 15U) << 16U | (bits & 15U) << 24U;
+        return fours * 17U;
+    }
+    COLDBRICK_INLINE static void write(std::uint32_t channels, std::uint8_t* pixel) noexcept {
+        write_half<false>(narrowed_to_4(channels & 0xffU) << 12U | narrowed_to_4(channels >> 8U & 0xffU) << 8U |
+                              narrowed_to_4(channels >> 16U & 0xffU) << 4U | narrowed_to_4(channels >> 24U),
+                          pixel);
+    }
+};
+
+template <class Format>
+void load(const Target& target, Point first, int count, Color* colors) noexcept {
+    const auto* const pixels = pixel_address<Format::pixel_bytes>(target, first);
+    run_in_vectors([=]() COLDBRICK_KERNEL {
+        COLDBRICK_APART
+        for (int i = 0; i < count; ++i) {
+            set_channels(colors[i], Format::read(pixels + std::ptrdiff_t{i} * Format::pixel_bytes));
+        }
+    });
+}
+
+template <class Format>
+void store(const Target& target, const Color* colors, int count, Point first) noexcept {
+    auto* const pixels = pixel_address<Format::pixel_bytes>(target, first);
+    run_in_vectors([=]() COLDBRICK_KERNEL {
+        COLDBRICK_APART
+        for (int i = 0; i < count; ++i) {
+            Format::write(channels_of(colors[i]), pixels + std::ptrdiff_t{i} * Format::pixel_bytes);
+        }
+    });
+}
+
+template <class Format>
+void put(std::uint8_t* pixel, Color color) noexcept {
+    Format::write(channels_of(color), pixel);
+}
+
+template <class Format>
+void lay(std::uint8_t* pixel, Color color) noexcept {
+    Color below;
+    set_channels(below, Format::read(pixel));
+    rgba8_kernel.lay(reinterpret_cast<std::uint8_t*>(&below), color);
+    Format::write(channels_of(below), pixel);
+}
+
+template <class Format>
+constexpr FormatKernel kernel_by_colors() noexcept {
+    return {.pixel_bits = 8 * Format::pixel_bytes,
+            .has_alpha = Format::has_alpha,
+            .load = load<Format>,
+            .store = store<Format>,
+            .blend = blend_by_colors,
+            .cover = cover_by_colors,
+            .put = put<Format>,
+            .lay = lay<Format>};
+}
+
+// Some pixels of a row as colours.
+class Colors {
+  public:
+    static constexpr int most = 256;
+
+    Colors(const Target& target, Point first, int count) : target_{target}, first_{first}, count_{count} {
+        target.kernel->load(target, first, count, colors_);
+    }
+    void store() const { target_.kernel->store(target_, colors_, count_, first_); }
+    [[nodiscard]] Target as_target() noexcept {
+        return {.top_left = reinterpret_cast<std::uint8_t*>(colors_),
+                .stride = 0,
+                .size = {},
+                .window = {},
+                .kernel = &rgba8_kernel,
+                .palette = nullptr};
+    }
+
+  private:
+    const Target& target_;
+    Point first_;
+    int count_;
+    Color colors_[most];
+};
+
+}  // namespace
+
+void blend_by_colors(const Target& target, std::span<const Span> spans, Color color) {
+    for (const auto& span : spans) {
+        for (int done = 0; done < span.length; done += Colors::most) {
+            const auto count = std::min(Colors::most, span.length - done);
+            Colors colors{target, {.x = span.x + done, .y = span.y}, count};
+            const auto all = Span{.y = 0, .x = 0, .length = count};
+            rgba8_kernel.blend(colors.as_target(), {&all, 1}, color);
+            colors.store();
+        }
+    }
+}
+
+void cover_by_colors(const Target& target, std::span<const CoverSpan> spans, Color color) {
+    for (const auto& span : spans) {
+        if (span.each == nullptr) continue;
+        for (int done = 0; done < span.length; done += Colors::most) {
+            const auto count = std::min(Colors::most, span.length - done);
+            Colors colors{target, {.x = span.x + done, .y = span.y}, count};
+            const auto all = CoverSpan{.y = 0, .x = 0, .length = count, .each = span.each + done, .all = 255};
+            rgba8_kernel.cover(colors.as_target(), {&all, 1}, color);
+            colors.store();
+        }
+    }
+}
+
+const FormatKernel rgbx8_kernel = kernel_by_colors<Padding<false>>();
+const FormatKernel bgrx8_kernel = kernel_by_colors<Padding<true>>();
+const FormatKernel argb8_kernel = kernel_by_colors<AlphaFirst<false>>();
+const FormatKernel abgr8_kernel = kernel_by_colors<AlphaFirst<true>>();
+const FormatKernel premultiplied_rgba8_kernel = kernel_by_colors<Premultiplied<false>>();
+const FormatKernel premultiplied_bgra8_kernel = kernel_by_colors<Premultiplied<true>>();
+const FormatKernel rgb565_kernel = kernel_by_colors<Bits565<false>>();
+const FormatKernel rgb565_swapped_kernel = kernel_by_colors<Bits565<true>>();
+const FormatKernel rgb555_kernel = kernel_by_colors<Bits555>();
+const FormatKernel rgba4444_kernel = kernel_by_colors<Bits4444>();
+
+}  // namespace coldbrick::inline v0::detail
