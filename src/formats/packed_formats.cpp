@@ -18,9 +18,7 @@ COLDBRICK_INLINE std::uint32_t in_order(std::uint32_t word) noexcept {
 COLDBRICK_INLINE std::uint32_t channels_of(const Color& color) noexcept {
     return in_order(std::bit_cast<std::uint32_t>(color));
 }
-COLDBRICK_INLINE void set_channels(Color& color, std::uint32_t channels) noexcept {
-    color = std::bit_cast<Color>(in_order(channels));
-}
+void set_channels(Color& color, std::uint32_t channels) noexcept { color = std::bit_cast<Color>(in_order(channels)); }
 COLDBRICK_INLINE std::uint32_t red_and_blue_swapped(std::uint32_t channels) noexcept {
     return (channels & 0xff00ff00U) | (channels >> 16U & 0xffU) | (channels & 0xffU) << 16U;
 }
@@ -167,10 +165,10 @@ struct Bits4444 {
 template <class Format>
 void load(const Target& target, Point first, int count, Color* colors) noexcept {
     const auto* const pixels = pixel_address<Format::pixel_bytes>(target, first);
+    auto* const words = reinterpret_cast<std::uint8_t*>(colors);
     run_in_vectors([=]() COLDBRICK_KERNEL {
-        COLDBRICK_APART
-        for (int i = 0; i < count; ++i) {
-            set_channels(colors[i], Format::read(pixels + std::ptrdiff_t{i} * Format::pixel_bytes));
+        for (std::ptrdiff_t i = 0; i < count; ++i) {
+            write_word(Format::read(pixels + i * Format::pixel_bytes), words + 4 * i);
         }
     });
 }
@@ -178,12 +176,83 @@ void load(const Target& target, Point first, int count, Color* colors) noexcept 
 template <class Format>
 void store(const Target& target, const Color* colors, int count, Point first) noexcept {
     auto* const pixels = pixel_address<Format::pixel_bytes>(target, first);
+    const auto* const words = reinterpret_cast<const std::uint8_t*>(colors);
     run_in_vectors([=]() COLDBRICK_KERNEL {
-        COLDBRICK_APART
-        for (int i = 0; i < count; ++i) {
-            Format::write(channels_of(colors[i]), pixels + std::ptrdiff_t{i} * Format::pixel_bytes);
+        for (std::ptrdiff_t i = 0; i < count; ++i) {
+            Format::write(read_word(words + 4 * i), pixels + i * Format::pixel_bytes);
         }
     });
+}
+
+// Numbers of 16 bits in which nothing below gets larger than they are.
+using Half = std::uint16_t;
+COLDBRICK_INLINE Half half(unsigned value) noexcept { return static_cast<Half>(value); }
+
+// A colour that is laid on opaque pixels of two bytes: (s*a + d*(255 - a)) / 255 of 255ths, rounded to the nearest.
+struct Layer {
+    Half red;
+    Half green;
+    Half blue;
+
+    COLDBRICK_INLINE static Half mixed(Half source, Half below, Half alpha) noexcept {
+        const auto sum = half(half(source * alpha) + half(below * half(255U - alpha)) + 128U);
+        return half(half(sum + half(sum >> 8U)) >> 8U);
+    }
+};
+
+// A pixel with a layer on it, as the format has its bits.
+template <int green_bits>
+COLDBRICK_INLINE Half with_layer(Half bits, const Layer& layer, Half alpha) noexcept {
+    constexpr auto red_shift = 5U + green_bits;
+    const auto wide_5 = [](unsigned value) COLDBRICK_KERNEL { return half(half(value * 527U + 23U) >> 6U); };
+    const auto narrow_5 = [](Half value) COLDBRICK_KERNEL { return half(half(value * 249U + 1014U) >> 11U); };
+    const auto red = narrow_5(Layer::mixed(layer.red, wide_5(half(bits >> red_shift) & 31U), alpha));
+    const auto blue = narrow_5(Layer::mixed(layer.blue, wide_5(bits & 31U), alpha));
+    auto green = half(half(bits >> 5U) & (green_bits == 6 ? 63U : 31U));
+    green = green_bits == 6 ? half(half(green * 259U + 33U) >> 6U) : wide_5(green);
+    green = Layer::mixed(layer.green, green, alpha);
+    green = green_bits == 6 ? half(half(green * 253U + 505U) >> 10U) : narrow_5(green);
+    return half(half(red << red_shift) | half(green << 5U) | blue);
+}
+
+template <int green_bits, bool is_high_first>
+COLDBRICK_INLINE void lay_on_half(std::uint8_t* pixel, const Layer& layer, Half alpha) noexcept {
+    Half bits = 0;
+    std::memcpy(&bits, pixel, sizeof bits);
+    constexpr auto is_swapped = is_high_first == is_little_endian;
+    if constexpr (is_swapped) bits = half(half(bits >> 8U) | half(bits << 8U));
+    bits = with_layer<green_bits>(bits, layer, alpha);
+    if constexpr (is_swapped) bits = half(half(bits >> 8U) | half(bits << 8U));
+    std::memcpy(pixel, &bits, sizeof bits);
+}
+
+template <int green_bits, bool is_high_first>
+void blend_halves(const Target& target, std::span<const Span> spans, Color color) {
+    const Layer layer{color.red, color.green, color.blue};
+    const auto alpha = half(color.alpha);
+    for (const auto& span : spans) {
+        auto* const pixels = pixel_address<2>(target, {.x = span.x, .y = span.y});
+        run_in_vectors([=, count = std::ptrdiff_t{span.length}]() COLDBRICK_KERNEL {
+            for (std::ptrdiff_t i = 0; i < count; ++i) {
+                lay_on_half<green_bits, is_high_first>(pixels + 2 * i, layer, alpha);
+            }
+        });
+    }
+}
+
+template <int green_bits, bool is_high_first>
+void cover_halves(const Target& target, std::span<const CoverSpan> spans, Color color) {
+    const Layer layer{color.red, color.green, color.blue};
+    for (const auto& span : spans) {
+        if (span.each == nullptr) continue;
+        auto* const pixels = pixel_address<2>(target, {.x = span.x, .y = span.y});
+        run_in_vectors(
+            [=, alpha = color.alpha, each = span.each, count = std::ptrdiff_t{span.length}]() COLDBRICK_KERNEL {
+                for (std::ptrdiff_t i = 0; i < count; ++i) {
+                    lay_on_half<green_bits, is_high_first>(pixels + 2 * i, layer, product_255(alpha, each[i]));
+                }
+            });
+    }
 }
 
 template <class Format>
@@ -209,6 +278,15 @@ constexpr FormatKernel kernel_by_colors() noexcept {
             .cover = cover_by_colors,
             .put = put<Format>,
             .lay = lay<Format>};
+}
+
+// Opaque, of two bytes.
+template <class Format, int green_bits, bool is_high_first>
+constexpr FormatKernel kernel_of_halves() noexcept {
+    auto kernel = kernel_by_colors<Format>();
+    kernel.blend = blend_halves<green_bits, is_high_first>;
+    kernel.cover = cover_halves<green_bits, is_high_first>;
+    return kernel;
 }
 
 // Some pixels of a row as colours.
@@ -269,9 +347,9 @@ const FormatKernel argb8_kernel = kernel_by_colors<AlphaFirst<false>>();
 const FormatKernel abgr8_kernel = kernel_by_colors<AlphaFirst<true>>();
 const FormatKernel premultiplied_rgba8_kernel = kernel_by_colors<Premultiplied<false>>();
 const FormatKernel premultiplied_bgra8_kernel = kernel_by_colors<Premultiplied<true>>();
-const FormatKernel rgb565_kernel = kernel_by_colors<Bits565<false>>();
-const FormatKernel rgb565_swapped_kernel = kernel_by_colors<Bits565<true>>();
-const FormatKernel rgb555_kernel = kernel_by_colors<Bits555>();
+const FormatKernel rgb565_kernel = kernel_of_halves<Bits565<false>, 6, false>();
+const FormatKernel rgb565_swapped_kernel = kernel_of_halves<Bits565<true>, 6, true>();
+const FormatKernel rgb555_kernel = kernel_of_halves<Bits555, 5, false>();
 const FormatKernel rgba4444_kernel = kernel_by_colors<Bits4444>();
 
 }  // namespace coldbrick::inline v0::detail
