@@ -82,7 +82,7 @@ TEST(Texts, MovedByWholePixelsAreTheSamePixelsMoved) {
                 .words = "Berth 4, Ågé", .at = {3, 60}, .anchor = TextAnchor::baseline, .face = face, .height = height};
             for (const auto& by : {Point{7, -5}, Point{-13, 22}}) {
                 auto moved = text;
-                moved.at = Position{text.at.x, text.at.y} + by;
+                moved.at = text.at + by;
                 for (const auto edge : {Edge::crisp, Edge::smooth}) {
                     Bitmap<Gray8> here{{400, 100}};
                     Bitmap<Gray8> there{{400, 100}};

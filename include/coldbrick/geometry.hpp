@@ -67,6 +67,9 @@ class AnyNumber {
     requires std::is_arithmetic_v<Number>
     constexpr AnyNumber(Number value) noexcept : value_{static_cast<double>(value)} {}
     constexpr operator double() const noexcept { return value_; }
+    constexpr AnyNumber& operator+=(double by) noexcept { return *this = value_ + by; }
+    constexpr AnyNumber& operator-=(double by) noexcept { return *this = value_ - by; }
+    constexpr AnyNumber& operator*=(double by) noexcept { return *this = value_ * by; }
 
   private:
     double value_;
@@ -81,6 +84,12 @@ struct AnyPosition {
     constexpr operator Position() const noexcept { return {.x = x, .y = y}; }
     friend constexpr bool operator==(const AnyPosition& a, const AnyPosition& b) noexcept {
         return double{a.x} == double{b.x} && double{a.y} == double{b.y};
+    }
+    friend constexpr Position operator+(const AnyPosition& a, const Position& b) noexcept {
+        return {.x = a.x + b.x, .y = a.y + b.y};
+    }
+    friend constexpr Position operator-(const AnyPosition& a, const Position& b) noexcept {
+        return {.x = a.x - b.x, .y = a.y - b.y};
     }
     friend constexpr bool operator==(const AnyPosition& a, const Position& b) noexcept {
         return double{a.x} == b.x && double{a.y} == b.y;
