@@ -18,7 +18,7 @@ double quarter(Dice& dice, int least, int most) { return dice.number(4 * least, 
 // Shapes of so many corners that areas of their rows are sampled, and of fewer.
 template <class Use>
 void with_crowds(const Use& use) {
-    for (const auto points : is_sanitized ? std::vector{300} : std::vector{60, 400, 5000}) {
+    for (const auto points : is_sanitized ? std::vector{300} : std::vector{60, 400, 1500}) {
         for (const auto rule : {points == 400 ? FillRule::nonzero : FillRule::even_odd}) {
             Drawing spikes;
             fill(spikes, subpixel::star({.center = {120, 90}, .radius = 85, .points = points, .inner_radius = 2}),
