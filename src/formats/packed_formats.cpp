@@ -186,7 +186,10 @@ void store(const Target& target, const Color* colors, int count, Point first) no
 
 // Numbers of 16 bits in which nothing below gets larger than they are.
 using Half = std::uint16_t;
-COLDBRICK_INLINE Half half(unsigned value) noexcept { return static_cast<Half>(value); }
+template <class Number>
+COLDBRICK_INLINE Half half(Number value) noexcept {
+    return static_cast<Half>(value);
+}
 
 // A colour that is laid on opaque pixels of two bytes: (s*a + d*(255 - a)) / 255 of 255ths, rounded to the nearest.
 struct Layer {
@@ -201,7 +204,7 @@ struct Layer {
 };
 
 // A pixel with a layer on it, as the format has its bits.
-template <int green_bits>
+template <unsigned green_bits>
 COLDBRICK_INLINE Half with_layer(Half bits, const Layer& layer, Half alpha) noexcept {
     constexpr auto red_shift = 5U + green_bits;
     const auto wide_5 = [](unsigned value) COLDBRICK_KERNEL { return half(half(value * 527U + 23U) >> 6U); };
@@ -215,7 +218,7 @@ COLDBRICK_INLINE Half with_layer(Half bits, const Layer& layer, Half alpha) noex
     return half(half(red << red_shift) | half(green << 5U) | blue);
 }
 
-template <int green_bits, bool is_high_first>
+template <unsigned green_bits, bool is_high_first>
 COLDBRICK_INLINE void lay_on_half(std::uint8_t* pixel, const Layer& layer, Half alpha) noexcept {
     Half bits = 0;
     std::memcpy(&bits, pixel, sizeof bits);
@@ -226,7 +229,7 @@ COLDBRICK_INLINE void lay_on_half(std::uint8_t* pixel, const Layer& layer, Half 
     std::memcpy(pixel, &bits, sizeof bits);
 }
 
-template <int green_bits, bool is_high_first>
+template <unsigned green_bits, bool is_high_first>
 void blend_halves(const Target& target, std::span<const Span> spans, Color color) {
     const Layer layer{color.red, color.green, color.blue};
     const auto alpha = half(color.alpha);
@@ -240,7 +243,7 @@ void blend_halves(const Target& target, std::span<const Span> spans, Color color
     }
 }
 
-template <int green_bits, bool is_high_first>
+template <unsigned green_bits, bool is_high_first>
 void cover_halves(const Target& target, std::span<const CoverSpan> spans, Color color) {
     const Layer layer{color.red, color.green, color.blue};
     for (const auto& span : spans) {
@@ -281,7 +284,7 @@ constexpr FormatKernel kernel_by_colors() noexcept {
 }
 
 // Opaque, of two bytes.
-template <class Format, int green_bits, bool is_high_first>
+template <class Format, unsigned green_bits, bool is_high_first>
 constexpr FormatKernel kernel_of_halves() noexcept {
     auto kernel = kernel_by_colors<Format>();
     kernel.blend = blend_halves<green_bits, is_high_first>;
