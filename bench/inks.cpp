@@ -166,6 +166,11 @@ void add_inks() {
     const auto translucent = Ink{with_alpha(ink, 100)};
     add_ink<Rgba8>("translucent box 1920x1080, 4 bytes", translucent, 2.5);
     add_ink<Rgb8>("translucent box 1920x1080, 3 bytes", translucent, 2.5);
+    // Twice the time of four bytes, of half the bytes.
+    add_ink<Rgb565>("translucent box 1920x1080, Rgb565", translucent, 10);
+    add_ink<Rgba4444>("translucent box 1920x1080, Rgba4444", translucent, 0);
+    add_ink<Argb8>("translucent box 1920x1080, Argb8", translucent, 0);
+    add_ink<PremultipliedRgba8>("translucent box 1920x1080, PremultipliedRgba8", translucent, 0);
     add_formats<Index8>("Index8");
     add_formats<Gray16>("Gray16");
     add_formats<Rgba16>("Rgba16");
