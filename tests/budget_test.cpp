@@ -110,6 +110,36 @@ TEST(Budgets, EachLimitBindsAndNothingHasBeenDrawn) {
     });
 }
 
+// Wherever in a call the work ends: the lengths of curves are measured between places that throw and those that may
+// not.
+TEST(Budgets, WorkEndsAnywhere) {
+    const auto how = Stroke{.width = 5, .cap = Cap::round, .dash = {4, 2}, .edge = Edge::smooth};
+    const auto sweep = Sweep{.from = 20_deg, .by = 300_deg};
+    constexpr auto center = Point{150, 100};
+    constexpr auto radius = 90'000;
+    const auto ellipse = Ellipse::around({.center = center, .radii = {radius, radius / 3}});
+    Path curve;
+    curve.move({0, 0}).cubic({.control_1 = {9e5, 0}, .control_2 = {0, 9e5}, .to = {9e5, 9e5}});
+    const std::vector<Figure> large{
+        stroked(Circle{.center = center, .radius = radius}, how),
+        stroked(ellipse, how),
+        stroked(RoundedBox{.box = {{0, 0}, {radius, radius}}, .corner_radius = radius / 3}, how),
+        stroked(Arc{.of = ellipse, .sweep = sweep}, how),
+        stroked(Sector{.of = ellipse, .sweep = sweep}, how),
+        stroked(Chord{.of = ellipse, .sweep = sweep}, how),
+        stroked(curve, how)};
+    const Bitmap<Rgba8> ground{sheet_size, colors::gold};
+    for (std::size_t i = 0; i < large.size(); ++i) {
+        for (std::uint64_t work = 0; work < 200'000; work += is_sanitized ? 50'000 : 5'000) {
+            auto sheet = ground;
+            Budget budget{{.work = work}};
+            const auto limit = limit_met(budget, [&] { fill(sheet, large[i], colors::teal); });
+            EXPECT_TRUE(!limit || sheet.bytes() == ground.bytes()) << i << ' ' << work;
+            EXPECT_TRUE(limit || work > 0) << i;
+        }
+    }
+}
+
 TEST(Budgets, WorkIsTheSameEachTime) {
     const auto work_of = [](int size) {
         std::vector<std::uint64_t> all;

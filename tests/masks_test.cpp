@@ -46,6 +46,12 @@ TEST(Masks, HaveThePixelsThatAreMeant) {
     EXPECT_THROW((void)region_of(view, {.least = 257}), Error);
     EXPECT_THROW((void)region_of(view, {.by = static_cast<MaskBy>(9)}), Error);
     EXPECT_THROW((void)soft.shifted({std::numeric_limits<int>::max(), 0}), Error);
+    const auto all = [](Point) { return true; };
+    constexpr auto end = std::numeric_limits<int>::max();
+    EXPECT_THROW((void)region_where(Box{{end - 1, 0}, {3, 1}}, all), Error);
+    EXPECT_THROW((void)region_where(Box{{0, end}, {1, end}}, all), Error);
+    EXPECT_EQ(region_where(Box{{end - 3, -5}, {3, 2}}, all).area(), 6);
+    EXPECT_TRUE(smooth_region_where(Box{{0, 0}, {-4, 9}}, [](Point) { return 9; }).empty());
     const std::vector<SmoothRegion::Part> backward{{1, 5, 2, 9}, {1, 3, 1, 9}};
     EXPECT_THROW((void)SmoothRegion::of_parts(backward), Error);
 }

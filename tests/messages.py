@@ -107,6 +107,9 @@ MISTAKES = [
 if "clang" not in compiler:
     MISTAKES.append(("stroke(chart, mast, {.widht = 3}, gold);", "the fields of a pen are width, align, cap"))
 RIGHT = """
+    using namespace std;
+    vector<Color> colors_of_others(3);
+    fill(colors_of_others.begin(), colors_of_others.end(), gold);
     fill(chart, moon, gold);
     fill(chart, transformed(moon, Transform{}), {.edge = Edge::smooth}, gold);
     stroke(plan, transformed(moon, Transform{}), {.width = 3}, gold);

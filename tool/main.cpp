@@ -8,8 +8,9 @@
 #include <algorithm>
 #include <cstdio>
 #include <new>
-#include <span>
 #include <string>
+#include <string_view>
+#include <vector>
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -50,6 +51,17 @@ int complain(std::string_view message, coldbrick::tool::Exit code) {
     return static_cast<int>(code);
 }
 
+// What is given to --limit, of whatever command.
+std::vector<std::string> limits_in(int argc, const char* const* argv) {
+    constexpr std::string_view option = "--limit=";
+    std::vector<std::string> words;
+    for (int i = 1; i < argc; ++i) {
+        const std::string_view word = argv[i];
+        words.emplace_back(word.starts_with(option) ? word.substr(option.size()) : word);
+    }
+    return words;
+}
+
 int do_command(const CLI::App& app, const coldbrick::tool::Arguments& arguments) {
     if (app.got_subcommand("differ")) return coldbrick::tool::differ(arguments.differ);
     const auto done = [&] {
@@ -85,8 +97,7 @@ int run(int argc, char** argv) {
     } catch (const coldbrick::tool::WrongCall& error) {
         return complain(fmt::format("coldbrick: {}", error.what()), Exit::wrong_call);
     } catch (const coldbrick::Error& error) {
-        const auto words = std::span<const char* const>{argv, static_cast<std::size_t>(argc)};
-        return complain(error.what() + coldbrick::tool::limit_advice(error.what(), words), Exit::fault);
+        return complain(error.what() + coldbrick::tool::limit_advice(error.what(), limits_in(argc, argv)), Exit::fault);
     } catch (const std::bad_alloc&) {
         return complain("coldbrick: there is not enough memory", Exit::fault);
     }

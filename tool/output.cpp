@@ -175,7 +175,7 @@ bool is_limited(const std::vector<std::string>& words, std::string_view name) {
     });
 }
 
-std::string limit_advice(std::string_view message, std::span<const char* const> words) {
+std::string limit_advice(std::string_view message, const std::vector<std::string>& words) {
     SceneLimits limits;
     ToolLimits of_tool;
     for (const auto& known : limits_of(limits, of_tool)) {
@@ -186,11 +186,10 @@ std::string limit_advice(std::string_view message, std::span<const char* const> 
         constexpr auto more = 4;
         auto wanted = known.value * more;
         const auto begins = fmt::format("{}=", known.name);
-        for (const std::string_view word : words) {
+        for (const auto& word : words) {
             auto given = 0.0;
-            const auto at = word.find(begins);
-            if (at == std::string_view::npos) continue;
-            const auto* const number = word.data() + at + begins.size();
+            if (!word.starts_with(begins)) continue;
+            const auto* const number = word.data() + begins.size();
             if (std::from_chars(number, word.data() + word.size(), given).ec == std::errc{}) wanted = given * more;
         }
         const auto has = message.find(" has ");

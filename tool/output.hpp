@@ -8,7 +8,6 @@
 #include <coldbrick/scene.hpp>
 
 #include <cstdint>
-#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -39,9 +38,9 @@ namespace coldbrick::tool {
 // Whether such words set a limit.
 [[nodiscard]] bool is_limited(const std::vector<std::string>& words, std::string_view name);
 
-// Of a message that a limit is met: a line that says which option allows more, with all that it needs. The words are
-// those of the call. Empty for other messages.
-[[nodiscard]] std::string limit_advice(std::string_view message, std::span<const char* const> words);
+// Of a message that a limit is met: a line with the option that allows more, four times as much as such words set, or
+// as the message says is needed. Empty for other messages.
+[[nodiscard]] std::string limit_advice(std::string_view message, const std::vector<std::string>& words);
 
 // Writes a file to a path or, for "-", to standard output, and says so in a line "PATH: what, N bytes".
 void put_file(const std::string& path, const std::vector<std::uint8_t>& bytes, const std::string& what,

@@ -116,7 +116,7 @@ Exit draw_rows(const SceneProgram& program, const Table& table, const std::vecto
             bytes += done.bytes;
             if (done.fault.empty()) return;
             ++faulty;
-            fmt::print(stderr, "{}\n", done.fault);
+            fmt::print(stderr, "{}{}\n", done.fault, limit_advice(done.fault, arguments.limits));
         });
     if (!arguments.quiet) {
         fmt::print("{}: {} of {} rows drawn, {} bytes\n", printable(arguments.picture), table.rows.size() - faulty,

@@ -114,7 +114,7 @@ template <Picture P>
     return convert<typename detail::FormatOf<P>::type>(picture);
 }
 
-// Of a bitmap that nobody has named: a copy of the box.
+// Of a bitmap without a name, which ends with the line: a copy of the box.
 template <PixelFormat Format>
 [[nodiscard]] Bitmap<Format> crop(Bitmap<Format>&& picture, const Box& box) {
     return copy(crop(picture, box));

@@ -35,14 +35,31 @@ namespace detail {
 Region region_of(const Surface& picture, const Threshold& threshold);
 SmoothRegion smooth_region_of(const Surface& picture, MaskBy by);
 
-// Spans of a row, of the pixels for which holds(x) from one on to another.
-template <class Holds>
-void add_spans(int y, int from, int to, const Holds& holds, std::vector<Span>& spans) {
-    for (auto x = from; x < to; ++x) {
-        if (!holds(x)) continue;
-        const auto begin = x;
-        while (x < to && (x == begin || holds(x))) ++x;
-        spans.push_back({.y = y, .x = begin, .length = x - begin});
+// Throws Error for a box that reaches beyond the numbers (2^31 - 1).
+void check_mask_box(const Box& box);
+
+// Gathers pixels, row by row from left to right, into spans.
+class SpanGatherer {
+  public:
+    void add(Point pixel) {
+        if (!spans_.empty() && spans_.back().y == pixel.y && spans_.back().x + spans_.back().length == pixel.x) {
+            ++spans_.back().length;
+        } else {
+            spans_.push_back({.y = pixel.y, .x = pixel.x, .length = 1});
+        }
+    }
+    [[nodiscard]] Region region() const { return Region::of_spans(spans_); }
+
+  private:
+    std::vector<Span> spans_;
+};
+
+// Calls use(pixel) with each pixel of a box, row by row from left to right. Throws Error for one beyond the numbers.
+template <class Use>
+void for_each_pixel(const Box& box, const Use& use) {
+    check_mask_box(box);
+    for (auto y = 0; y < box.size.height; ++y) {
+        for (auto x = 0; x < box.size.width; ++x) use(Point{.x = box.at.x + x, .y = box.at.y + y});
     }
 }
 
@@ -54,38 +71,26 @@ template <Picture P>
     return detail::region_of(detail::SurfaceAccess::of(picture), threshold);
 }
 
-// The pixels of a picture for whose colours a predicate holds. It is asked once for each pixel.
+// The pixels of a picture for whose colours a predicate holds. It is called once for each pixel.
 template <Picture P, std::predicate<Color> Holds>
 [[nodiscard]] Region region_where(const P& picture, const Holds& holds) {
     const auto& surface = detail::SurfaceAccess::of(picture);
-    const auto& [at, size] = surface.window;
-    std::vector<Span> spans;
-    std::vector<bool> row(static_cast<std::size_t>(size.width));
-    for (auto y = at.y; y < at.y + size.height; ++y) {
-        for (auto x = 0; x < size.width; ++x) {
-            row[static_cast<std::size_t>(x)] = holds(detail::color_at(surface, {.x = at.x + x, .y = y}));
-        }
-        detail::add_spans(
-            y, at.x, at.x + size.width, [&, left = at.x](int x) { return row[static_cast<std::size_t>(x - left)]; },
-            spans);
-    }
-    return Region::of_spans(spans);
+    detail::SpanGatherer found;
+    detail::for_each_pixel(surface.window, [&](Point pixel) {
+        if (holds(detail::color_at(surface, pixel))) found.add(pixel);
+    });
+    return found.region();
 }
 
-// The pixels of a box for which a predicate holds. It is asked once for each pixel.
+// The pixels of a box for which a predicate holds. It is called once for each pixel. Throws Error for a box that
+// reaches beyond the numbers (2^31 - 1).
 template <std::predicate<Point> Holds>
 [[nodiscard]] Region region_where(const Box& box, const Holds& holds) {
-    std::vector<Span> spans;
-    std::vector<bool> row(static_cast<std::size_t>(detail::greater(box.size.width, 0)));
-    for (auto y = box.at.y; y < box.at.y + box.size.height; ++y) {
-        for (auto x = 0; x < box.size.width; ++x) {
-            row[static_cast<std::size_t>(x)] = holds(Point{.x = box.at.x + x, .y = y});
-        }
-        detail::add_spans(
-            y, box.at.x, box.at.x + box.size.width, [&](int x) { return row[static_cast<std::size_t>(x - box.at.x)]; },
-            spans);
-    }
-    return Region::of_spans(spans);
+    detail::SpanGatherer found;
+    detail::for_each_pixel(box, [&](Point pixel) {
+        if (holds(pixel)) found.add(pixel);
+    });
+    return found.region();
 }
 
 // A picture as coverage: each pixel is covered by as many 255ths as it has of something.
@@ -94,18 +99,24 @@ template <Picture P>
     return detail::smooth_region_of(detail::SurfaceAccess::of(picture), by);
 }
 
-// The pixels of a box, each covered by as many 255ths as a function says; it is asked once for each. What it says below
-// 0 and above 255 counts as these.
+// The pixels of a box, each covered by as many 255ths as a function returns, of which less than 0 counts as 0 and more
+// than 255 as 255. It is called once for each pixel. Throws Error as region_where() does.
 template <class Covered>
 requires std::is_invocable_r_v<int, const Covered&, Point>
 [[nodiscard]] SmoothRegion smooth_region_where(const Box& box, const Covered& covered) {
     std::vector<SmoothRegion::Part> parts;
-    for (auto y = box.at.y; y < box.at.y + box.size.height; ++y) {
-        for (auto x = box.at.x; x < box.at.x + box.size.width; ++x) {
-            const auto coverage = detail::clamped<int>(covered(Point{.x = x, .y = y}), 0, 255);
-            parts.push_back({.y = y, .x = x, .length = 1, .coverage = static_cast<std::uint8_t>(coverage)});
+    detail::for_each_pixel(box, [&](Point pixel) {
+        const auto coverage = static_cast<std::uint8_t>(detail::clamped<int>(covered(pixel), 0, 255));
+        if (coverage == 0) return;
+        if (!parts.empty()) {
+            auto& last = parts.back();
+            if (last.y == pixel.y && last.x + last.length == pixel.x && last.coverage == coverage) {
+                ++last.length;
+                return;
+            }
         }
-    }
+        parts.push_back({.y = pixel.y, .x = pixel.x, .length = 1, .coverage = coverage});
+    });
     return SmoothRegion::of_parts(parts);
 }
 

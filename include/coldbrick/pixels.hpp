@@ -260,7 +260,7 @@ class Bitmap {
     [[nodiscard]] bool empty() const noexcept { return size_ == Size{}; }
 
     // A bitmap is a view wherever one is asked for. Views are valid as long as the bitmap lives and is not assigned to:
-    // of one that nobody has named, which is gone at the end of the line, there are none.
+    // a temporary one gives none.
     operator Pixels<Format>() & noexcept { return pixels(); }
     operator Pixels<const Format>() const& noexcept { return pixels(); }
     template <class View>

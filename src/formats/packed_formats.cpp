@@ -50,12 +50,23 @@ COLDBRICK_INLINE void write_half(std::uint32_t number, std::uint8_t* pixel) noex
     std::memcpy(pixel, &stored, sizeof stored);
 }
 
+// Numbers of 16 bits, in which nothing below gets larger than they are.
+using Half = std::uint16_t;
+template <class Number>
+COLDBRICK_INLINE Half half(Number value) noexcept {
+    return static_cast<Half>(value);
+}
+
 // Values of n bits as 255ths and back, each the nearest: v * 255 / m and v * m / 255. The factors were found by trying
 // all values.
-COLDBRICK_INLINE std::uint32_t widened_5(std::uint32_t value) noexcept { return (value * 527U + 23U) >> 6U; }
-COLDBRICK_INLINE std::uint32_t widened_6(std::uint32_t value) noexcept { return (value * 259U + 33U) >> 6U; }
-COLDBRICK_INLINE std::uint32_t narrowed_to_5(std::uint32_t value) noexcept { return (value * 249U + 1014U) >> 11U; }
-COLDBRICK_INLINE std::uint32_t narrowed_to_6(std::uint32_t value) noexcept { return (value * 253U + 505U) >> 10U; }
+template <unsigned bits>
+COLDBRICK_INLINE Half widened(Half value) noexcept {
+    return bits == 6 ? half(half(value * 259U + 33U) >> 6U) : half(half(value * 527U + 23U) >> 6U);
+}
+template <unsigned bits>
+COLDBRICK_INLINE Half narrowed(Half value) noexcept {
+    return bits == 6 ? half(half(value * 253U + 505U) >> 10U) : half(half(value * 249U + 1014U) >> 11U);
+}
 COLDBRICK_INLINE std::uint32_t narrowed_to_4(std::uint32_t value) noexcept { return (value * 15U + 135U) >> 8U; }
 
 constexpr std::uint32_t opaque_bits = 0xff000000U;
@@ -117,33 +128,51 @@ struct Premultiplied {
     }
 };
 
-template <bool is_high_first>
-struct Bits565 {
+// Opaque, of two bytes: red, green and blue from the highest bits on, red and blue of five bits.
+template <unsigned green_bits, bool is_high_first>
+struct HalfBits {
     static constexpr int pixel_bytes = 2;
     static constexpr bool has_alpha = false;
-    COLDBRICK_INLINE static std::uint32_t read(const std::uint8_t* pixel) noexcept {
-        const auto bits = read_half<is_high_first>(pixel);
-        return widened_5(bits >> 11U) | widened_6(bits >> 5U & 63U) << 8U | widened_5(bits & 31U) << 16U | opaque_bits;
-    }
-    COLDBRICK_INLINE static void write(std::uint32_t channels, std::uint8_t* pixel) noexcept {
-        write_half<is_high_first>(narrowed_to_5(channels & 0xffU) << 11U | narrowed_to_6(channels >> 8U & 0xffU) << 5U |
-                                      narrowed_to_5(channels >> 16U & 0xffU),
-                                  pixel);
-    }
-};
+    static constexpr auto red_shift = 5U + green_bits;
 
-struct Bits555 {
-    static constexpr int pixel_bytes = 2;
-    static constexpr bool has_alpha = false;
-    COLDBRICK_INLINE static std::uint32_t read(const std::uint8_t* pixel) noexcept {
-        const auto bits = read_half<false>(pixel);
-        return widened_5(bits >> 10U & 31U) | widened_5(bits >> 5U & 31U) << 8U | widened_5(bits & 31U) << 16U |
-               opaque_bits;
+    // A channel each, in 255ths.
+    struct Channels {
+        Half red;
+        Half green;
+        Half blue;
+    };
+    COLDBRICK_INLINE static Channels channels(const std::uint8_t* pixel) noexcept {
+        const auto bits = half(read_half<is_high_first>(pixel));
+        constexpr auto most = (1U << green_bits) - 1;
+        return {.red = widened<5>(half(half(bits >> red_shift) & 31U)),
+                .green = widened<green_bits>(half(half(bits >> 5U) & most)),
+                .blue = widened<5>(half(bits & 31U))};
     }
-    COLDBRICK_INLINE static void write(std::uint32_t channels, std::uint8_t* pixel) noexcept {
-        write_half<false>(narrowed_to_5(channels & 0xffU) << 10U | narrowed_to_5(channels >> 8U & 0xffU) << 5U |
-                              narrowed_to_5(channels >> 16U & 0xffU),
-                          pixel);
+    COLDBRICK_INLINE static void set(const Channels& of, std::uint8_t* pixel) noexcept {
+        const auto red = half(narrowed<5>(of.red) << red_shift);
+        const auto green = half(narrowed<green_bits>(of.green) << 5U);
+        write_half<is_high_first>(half(red | green | narrowed<5>(of.blue)), pixel);
+    }
+
+    COLDBRICK_INLINE static std::uint32_t read(const std::uint8_t* pixel) noexcept {
+        const auto [red, green, blue] = channels(pixel);
+        return std::uint32_t{red} | std::uint32_t{green} << 8U | std::uint32_t{blue} << 16U | opaque_bits;
+    }
+    COLDBRICK_INLINE static void write(std::uint32_t word, std::uint8_t* pixel) noexcept {
+        set({.red = half(word & 0xffU), .green = half(word >> 8U & 0xffU), .blue = half(word >> 16U & 0xffU)}, pixel);
+    }
+
+    // Lays a colour on it: (s*a + d*(255 - a)) / 255 each, rounded to the nearest.
+    COLDBRICK_INLINE static void lay_on(const Channels& source, Half alpha, std::uint8_t* pixel) noexcept {
+        const auto mixed = [=](Half above, Half below) COLDBRICK_KERNEL {
+            const auto sum = half(half(above * alpha) + half(below * half(255U - alpha)) + 128U);
+            return half(half(sum + half(sum >> 8U)) >> 8U);
+        };
+        const auto below = channels(pixel);
+        set({.red = mixed(source.red, below.red),
+             .green = mixed(source.green, below.green),
+             .blue = mixed(source.blue, below.blue)},
+            pixel);
     }
 };
 
@@ -184,77 +213,30 @@ void store(const Target& target, const Color* colors, int count, Point first) no
     });
 }
 
-// Numbers of 16 bits in which nothing below gets larger than they are.
-using Half = std::uint16_t;
-template <class Number>
-COLDBRICK_INLINE Half half(Number value) noexcept {
-    return static_cast<Half>(value);
-}
-
-// A colour that is laid on opaque pixels of two bytes: (s*a + d*(255 - a)) / 255 of 255ths, rounded to the nearest.
-struct Layer {
-    Half red;
-    Half green;
-    Half blue;
-
-    COLDBRICK_INLINE static Half mixed(Half source, Half below, Half alpha) noexcept {
-        const auto sum = half(half(source * alpha) + half(below * half(255U - alpha)) + 128U);
-        return half(half(sum + half(sum >> 8U)) >> 8U);
-    }
-};
-
-// A pixel with a layer on it, as the format has its bits.
-template <unsigned green_bits>
-COLDBRICK_INLINE Half with_layer(Half bits, const Layer& layer, Half alpha) noexcept {
-    constexpr auto red_shift = 5U + green_bits;
-    const auto wide_5 = [](unsigned value) COLDBRICK_KERNEL { return half(half(value * 527U + 23U) >> 6U); };
-    const auto narrow_5 = [](Half value) COLDBRICK_KERNEL { return half(half(value * 249U + 1014U) >> 11U); };
-    const auto red = narrow_5(Layer::mixed(layer.red, wide_5(half(bits >> red_shift) & 31U), alpha));
-    const auto blue = narrow_5(Layer::mixed(layer.blue, wide_5(bits & 31U), alpha));
-    auto green = half(half(bits >> 5U) & (green_bits == 6 ? 63U : 31U));
-    green = green_bits == 6 ? half(half(green * 259U + 33U) >> 6U) : wide_5(green);
-    green = Layer::mixed(layer.green, green, alpha);
-    green = green_bits == 6 ? half(half(green * 253U + 505U) >> 10U) : narrow_5(green);
-    return half(half(red << red_shift) | half(green << 5U) | blue);
-}
-
-template <unsigned green_bits, bool is_high_first>
-COLDBRICK_INLINE void lay_on_half(std::uint8_t* pixel, const Layer& layer, Half alpha) noexcept {
-    Half bits = 0;
-    std::memcpy(&bits, pixel, sizeof bits);
-    constexpr auto is_swapped = is_high_first == is_little_endian;
-    if constexpr (is_swapped) bits = half(half(bits >> 8U) | half(bits << 8U));
-    bits = with_layer<green_bits>(bits, layer, alpha);
-    if constexpr (is_swapped) bits = half(half(bits >> 8U) | half(bits << 8U));
-    std::memcpy(pixel, &bits, sizeof bits);
-}
-
-template <unsigned green_bits, bool is_high_first>
+// Pixels of two bytes, without colours in between.
+template <class Format>
 void blend_halves(const Target& target, std::span<const Span> spans, Color color) {
-    const Layer layer{color.red, color.green, color.blue};
-    const auto alpha = half(color.alpha);
+    const typename Format::Channels source{color.red, color.green, color.blue};
     for (const auto& span : spans) {
         auto* const pixels = pixel_address<2>(target, {.x = span.x, .y = span.y});
-        run_in_vectors([=, count = std::ptrdiff_t{span.length}]() COLDBRICK_KERNEL {
-            for (std::ptrdiff_t i = 0; i < count; ++i) {
-                lay_on_half<green_bits, is_high_first>(pixels + 2 * i, layer, alpha);
-            }
+        run_in_vectors([=, alpha = half(color.alpha), count = std::ptrdiff_t{span.length}]() COLDBRICK_KERNEL {
+            for (std::ptrdiff_t i = 0; i < count; ++i) Format::lay_on(source, alpha, pixels + 2 * i);
         });
     }
 }
 
-template <unsigned green_bits, bool is_high_first>
+template <class Format>
 void cover_halves(const Target& target, std::span<const CoverSpan> spans, Color color) {
-    const Layer layer{color.red, color.green, color.blue};
+    const typename Format::Channels source{color.red, color.green, color.blue};
     for (const auto& span : spans) {
         if (span.each == nullptr) continue;
         auto* const pixels = pixel_address<2>(target, {.x = span.x, .y = span.y});
-        run_in_vectors(
-            [=, alpha = color.alpha, each = span.each, count = std::ptrdiff_t{span.length}]() COLDBRICK_KERNEL {
-                for (std::ptrdiff_t i = 0; i < count; ++i) {
-                    lay_on_half<green_bits, is_high_first>(pixels + 2 * i, layer, product_255(alpha, each[i]));
-                }
-            });
+        run_in_vectors([=, alpha = color.alpha, each = span.each, count = std::ptrdiff_t{span.length}]()
+                           COLDBRICK_KERNEL {
+                               for (std::ptrdiff_t i = 0; i < count; ++i) {
+                                   Format::lay_on(source, product_255(alpha, each[i]), pixels + 2 * i);
+                               }
+                           });
     }
 }
 
@@ -283,12 +265,11 @@ constexpr FormatKernel kernel_by_colors() noexcept {
             .lay = lay<Format>};
 }
 
-// Opaque, of two bytes.
-template <class Format, unsigned green_bits, bool is_high_first>
+template <class Format>
 constexpr FormatKernel kernel_of_halves() noexcept {
     auto kernel = kernel_by_colors<Format>();
-    kernel.blend = blend_halves<green_bits, is_high_first>;
-    kernel.cover = cover_halves<green_bits, is_high_first>;
+    kernel.blend = blend_halves<Format>;
+    kernel.cover = cover_halves<Format>;
     return kernel;
 }
 
@@ -319,28 +300,37 @@ class Colors {
 
 }  // namespace
 
+namespace {
+
+// Calls lay(colors, done, count) with some pixels of a span at a time.
+template <class Run, class Lay>
+void lay_by_colors(const Target& target, const Run& span, const Lay& lay) {
+    for (int done = 0; done < span.length; done += Colors::most) {
+        const auto count = std::min(Colors::most, span.length - done);
+        Colors colors{target, {.x = span.x + done, .y = span.y}, count};
+        lay(colors.as_target(), done, count);
+        colors.store();
+    }
+}
+
+}  // namespace
+
 void blend_by_colors(const Target& target, std::span<const Span> spans, Color color) {
     for (const auto& span : spans) {
-        for (int done = 0; done < span.length; done += Colors::most) {
-            const auto count = std::min(Colors::most, span.length - done);
-            Colors colors{target, {.x = span.x + done, .y = span.y}, count};
+        lay_by_colors(target, span, [&](const Target& colors, int, int count) {
             const auto all = Span{.y = 0, .x = 0, .length = count};
-            rgba8_kernel.blend(colors.as_target(), {&all, 1}, color);
-            colors.store();
-        }
+            rgba8_kernel.blend(colors, {&all, 1}, color);
+        });
     }
 }
 
 void cover_by_colors(const Target& target, std::span<const CoverSpan> spans, Color color) {
     for (const auto& span : spans) {
         if (span.each == nullptr) continue;
-        for (int done = 0; done < span.length; done += Colors::most) {
-            const auto count = std::min(Colors::most, span.length - done);
-            Colors colors{target, {.x = span.x + done, .y = span.y}, count};
+        lay_by_colors(target, span, [&](const Target& colors, int done, int count) {
             const auto all = CoverSpan{.y = 0, .x = 0, .length = count, .each = span.each + done, .all = 255};
-            rgba8_kernel.cover(colors.as_target(), {&all, 1}, color);
-            colors.store();
-        }
+            rgba8_kernel.cover(colors, {&all, 1}, color);
+        });
     }
 }
 
@@ -350,9 +340,9 @@ const FormatKernel argb8_kernel = kernel_by_colors<AlphaFirst<false>>();
 const FormatKernel abgr8_kernel = kernel_by_colors<AlphaFirst<true>>();
 const FormatKernel premultiplied_rgba8_kernel = kernel_by_colors<Premultiplied<false>>();
 const FormatKernel premultiplied_bgra8_kernel = kernel_by_colors<Premultiplied<true>>();
-const FormatKernel rgb565_kernel = kernel_of_halves<Bits565<false>, 6, false>();
-const FormatKernel rgb565_swapped_kernel = kernel_of_halves<Bits565<true>, 6, true>();
-const FormatKernel rgb555_kernel = kernel_of_halves<Bits555, 5, false>();
+const FormatKernel rgb565_kernel = kernel_of_halves<HalfBits<6, false>>();
+const FormatKernel rgb565_swapped_kernel = kernel_of_halves<HalfBits<6, true>>();
+const FormatKernel rgb555_kernel = kernel_of_halves<HalfBits<5, false>>();
 const FormatKernel rgba4444_kernel = kernel_by_colors<Bits4444>();
 
 }  // namespace coldbrick::inline v0::detail

@@ -6,6 +6,7 @@
 #include "coldbrick/error.hpp"
 
 #include <cstdint>
+#include <limits>
 
 namespace coldbrick::inline v0::detail {
 
@@ -45,14 +46,24 @@ void for_each_row(const Surface& picture, MaskBy by, const Use& use) {
 Region region_of(const Surface& picture, const Threshold& threshold) {
     constexpr auto most = 256;
     if (threshold.least < 0 || threshold.least > most) refuse("mask", "least", threshold.least, 0, most);
-    std::vector<Span> spans;
+    SpanGatherer found;
     const auto left = picture.window.at.x;
     for_each_row(picture, threshold.by, [&](int y, const std::vector<std::uint8_t>& values) {
-        add_spans(
-            y, left, left + static_cast<int>(values.size()),
-            [&](int x) { return values[static_cast<std::size_t>(x - left)] >= threshold.least; }, spans);
+        for (std::size_t i = 0; i < values.size(); ++i) {
+            if (values[i] >= threshold.least) found.add({.x = left + static_cast<int>(i), .y = y});
+        }
     });
-    return Region::of_spans(spans);
+    return found.region();
+}
+
+void check_mask_box(const Box& box) {
+    constexpr auto most = std::int64_t{std::numeric_limits<int>::max()};
+    const auto check_end = [](const char* what, std::int64_t end) {
+        if (end > most) refuse("mask", what, end, std::numeric_limits<int>::min(), most);
+    };
+    if (box.size.width <= 0 || box.size.height <= 0) return;
+    check_end("the last column", std::int64_t{box.at.x} + box.size.width);
+    check_end("the last row", std::int64_t{box.at.y} + box.size.height);
 }
 
 SmoothRegion smooth_region_of(const Surface& picture, MaskBy by) {

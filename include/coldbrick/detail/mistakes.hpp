@@ -40,17 +40,19 @@ concept PlaceLike = std::same_as<std::remove_cvref_t<T>, SourcePlace>;
 template <class T>
 concept AreaLike = AnyArea<std::remove_cvref_t<T>> || AnyShape<std::remove_cvref_t<T>>;
 
-// Says what is wrong with a target, if it is none. Returns whether something is.
-template <class T, class... Others>
-consteval bool explain_target() {
+// Whether one of the arguments is something to draw on, or its address: other functions of these names are none of
+// ours.
+template <class... Given>
+concept HaveTarget = (DrawnOn<std::remove_pointer_t<std::remove_cvref_t<Given>>> || ...);
+
+// Says what is wrong with a target, if it is none.
+template <class T>
+consteval void explain_target() {
     if constexpr (std::is_pointer_v<std::remove_cvref_t<T>>) {
         static_assert(never<T>, "the target is given by its address: write the bitmap or view itself, without &");
-    } else if constexpr (!DrawnOn<T> && (DrawnOn<Others> || ...)) {
-        static_assert(never<T>, "the target comes first: fill(chart, shape, ink), stroke(chart, shape, pen, ink)");
     } else if constexpr (!DrawnOn<T>) {
-        static_assert(never<T>, "the first argument is what is drawn on: a Bitmap, a Pixels view or a Drawing");
+        static_assert(never<T>, "the target comes first: fill(chart, shape, ink), stroke(chart, shape, pen, ink)");
     }
-    return !DrawnOn<T>;
 }
 
 // Says what is wrong with what is given as ink.
@@ -104,7 +106,7 @@ consteval void explain_call() {
             explain_ink<I>();
         }
     } else {
-        (void)explain_target<T, A, H, I>();
+        explain_target<T>();
     }
 }
 template <class T, class A, class I>
@@ -112,7 +114,7 @@ consteval void explain_call() {
     if constexpr (DrawnOn<T>) {
         explain_ink<I>();
     } else {
-        (void)explain_target<T, A, I>();
+        explain_target<T>();
     }
 }
 
@@ -120,9 +122,10 @@ consteval void explain_call() {
 
 // fill() and stroke() as they are not written.
 template <class T, class A>
+requires detail::HaveTarget<T, A>
 void fill(T&&, const A&) {
     if constexpr (!detail::DrawnOn<T>) {
-        (void)detail::explain_target<T, A>();
+        detail::explain_target<T>();
     } else if constexpr (detail::InkLike<A>) {
         static_assert(detail::never<T>, "fill() takes a shape and an ink; clear(chart, colour) sets all pixels");
     } else {
@@ -130,13 +133,14 @@ void fill(T&&, const A&) {
     }
 }
 template <class T, class A>
-void stroke(T&&, const A&) {
-    static_assert(detail::never<T>, "an ink is missing: stroke(chart, shape, pen, ink)");
+requires detail::HaveTarget<T, A>
+void stroke(T&&, const A&) { static_assert(detail::never<T>, "an ink is missing: stroke(chart, shape, pen, ink)"); }
+template <class T, class A, class I>
+requires(detail::HaveTarget<T, A, I> && !detail::RightFill<T, A, I>) void fill(T&&, const A&, const I&) {
+    detail::explain_call<T, A, I>();
 }
 template <class T, class A, class I>
-requires(!detail::RightFill<T, A, I>) void fill(T&&, const A&, const I&) { detail::explain_call<T, A, I>(); }
-template <class T, class A, class I>
-requires(!detail::RightFill<T, A, I>) void stroke(T&&, const A&, const I&) {
+requires(detail::HaveTarget<T, A, I> && !detail::RightFill<T, A, I>) void stroke(T&&, const A&, const I&) {
     if constexpr (detail::DrawnOn<T> && detail::HowLike<I>) {
         static_assert(detail::never<T>, "an ink is missing: stroke(chart, shape, pen, ink)");
     } else {
@@ -144,52 +148,61 @@ requires(!detail::RightFill<T, A, I>) void stroke(T&&, const A&, const I&) {
     }
 }
 template <class T, class A>
+requires detail::HaveTarget<T, A>
 void fill(T&&, const A&, const Fill&) {
     static_assert(detail::never<T>, "an ink is missing: fill(chart, shape, {.rule = FillRule::nonzero}, ink)");
 }
 template <class T, class A>
+requires detail::HaveTarget<T, A>
 void stroke(T&&, const A&, const Stroke&) {
     static_assert(detail::never<T>, "an ink is missing: stroke(chart, shape, {.width = 3}, ink)");
 }
 template <class T, class A>
+requires detail::HaveTarget<T, A>
 void fill(T&&, const A&, std::initializer_list<int>) {
     static_assert(detail::never<T>, "numbers in braces are no ink: write Color{255, 0, 0}, or 0xff0000_rgb");
 }
 template <class T, class A>
+requires detail::HaveTarget<T, A>
 void stroke(T&&, const A&, std::initializer_list<int>) {
     static_assert(detail::never<T>, "numbers in braces are no ink: write Color{255, 0, 0}, or 0xff0000_rgb");
 }
 template <class T, class A, class H, class I>
-requires(!detail::RightHow<T, A, H, I>) void fill(T&&, const A&, const H&, const I&) {
+requires(detail::HaveTarget<T, A, H, I> && !detail::RightHow<T, A, H, I>) void fill(T&&, const A&, const H&, const I&) {
     detail::explain_call<T, A, H, I>();
 }
 template <class T, class A, class H, class I>
-requires(!detail::RightHow<T, A, H, I>) void stroke(T&&, const A&, const H&, const I&) {
+requires(detail::HaveTarget<T, A, H, I> && !detail::RightHow<T, A, H, I>) void stroke(T&&, const A&, const H&,
+                                                                                      const I&) {
     detail::explain_call<T, A, H, I>();
 }
 // With braces for how it is drawn.
 template <class T, class A, class I>
-requires(!detail::RightHow<T, A, Fill, I>) void fill(T&&, const A&, const Fill&, const I&) {
+requires(detail::HaveTarget<T, A, I> && !detail::RightHow<T, A, Fill, I>) void fill(T&&, const A&, const Fill&,
+                                                                                    const I&) {
     detail::explain_call<T, A, Fill, I>();
 }
 template <class T, class A, class I>
-requires(!detail::RightHow<T, A, Stroke, I>) void stroke(T&&, const A&, const Stroke&, const I&) {
+requires(detail::HaveTarget<T, A, I> && !detail::RightHow<T, A, Stroke, I>) void stroke(T&&, const A&, const Stroke&,
+                                                                                        const I&) {
     detail::explain_call<T, A, Stroke, I>();
 }
 template <class T, class A, detail::InkLike I>
+requires detail::HaveTarget<T, A>
 void fill(T&&, const A&, const I&, const Fill&) {
     static_assert(detail::never<T>, "the ink comes last: fill(chart, shape, {.edge = Edge::smooth}, ink)");
 }
 template <class T, class A, detail::InkLike I>
+requires detail::HaveTarget<T, A>
 void stroke(T&&, const A&, const I&, const Stroke&) {
     static_assert(detail::never<T>, "the ink comes last: stroke(chart, shape, {.width = 3}, ink)");
 }
 #if !defined(__clang__)
-template <class T, std::size_t n>
+template <detail::DrawnOn T, std::size_t n>
 void fill(T&&, const detail::Anything&, const detail::Anything (&)[n], const Ink&) {
     static_assert(detail::never<T>, "the fields of a fill are rule, edges and edge: {.edge = Edge::smooth}");
 }
-template <class T, std::size_t n>
+template <detail::DrawnOn T, std::size_t n>
 void stroke(T&&, const detail::Anything&, const detail::Anything (&)[n], const Ink&) {
     static_assert(detail::never<T>,
                   "the fields of a pen are width, align, cap, join, miter_limit, dash, dash_offset "
@@ -197,38 +210,39 @@ void stroke(T&&, const detail::Anything&, const detail::Anything (&)[n], const I
 }
 #endif
 template <class T, class A, class B, class C, class D, class... More>
-requires(sizeof...(More) > 0 || !detail::PlaceLike<D>) void fill(T&&, const A&, const B&, const C&, const D&,
-                                                                 const More&...) {
+requires(detail::HaveTarget<T, A> && (sizeof...(More) > 0 || !detail::PlaceLike<D>)) void fill(T&&, const A&, const B&,
+                                                                                               const C&, const D&,
+                                                                                               const More&...) {
     static_assert(detail::never<T>,
                   "these are too many arguments: fill(chart, Box{.at = {32, 282}, .size = {148, 96}}, ink)");
 }
 template <class T, class A, class B, class C, class D, class... More>
-requires(sizeof...(More) > 0 || !detail::PlaceLike<D>) void stroke(T&&, const A&, const B&, const C&, const D&,
-                                                                   const More&...) {
+requires(detail::HaveTarget<T, A> &&
+         (sizeof...(More) > 0 || !detail::PlaceLike<D>)) void stroke(T&&, const A&, const B&, const C&, const D&,
+                                                                     const More&...) {
     static_assert(detail::never<T>,
                   "these are too many arguments: stroke(chart, Line{.from = {1, 2}, .to = {9, 8}}, pen, ink)");
 }
 
 // mark() and clear().
 template <class T, class X, class Y, class... More>
-requires detail::NumberLike<X> && detail::NumberLike<Y>
+requires detail::HaveTarget<T> && detail::NumberLike<X> && detail::NumberLike<Y>
 void mark(T&&, const X&, const Y&, const More&...) {
     static_assert(detail::never<T>, "a pixel is one argument: mark(chart, Point{3, 4}, ink)");
 }
 template <class T, class I>
-requires(!(detail::DrawnOn<T> && detail::InkLike<I>)) void mark(T&&, Point, const I&) {
+requires(detail::HaveTarget<T, I> && !(detail::DrawnOn<T> && detail::InkLike<I>)) void mark(T&&, Point, const I&) {
     detail::explain_call<T, Point, I>();
 }
 template <class T>
-void mark(T&&, Point) {
-    static_assert(detail::never<T>, "an ink is missing: mark(chart, Point{3, 4}, ink)");
-}
+requires detail::HaveTarget<T>
+void mark(T&&, Point) { static_assert(detail::never<T>, "an ink is missing: mark(chart, Point{3, 4}, ink)"); }
 template <class T>
-void clear(T&&) {
-    static_assert(detail::never<T>, "a colour is missing: clear(chart, colors::white)");
-}
+requires detail::HaveTarget<T>
+void clear(T&&) { static_assert(detail::never<T>, "a colour is missing: clear(chart, colors::white)"); }
 template <class T, class I>
-requires(!(detail::DrawnOn<T> &&
+requires(detail::HaveTarget<T, I> &&
+         !(detail::DrawnOn<T> &&
            (std::convertible_to<I, Color> || std::same_as<I, PaletteEntry>))) void clear(T&&, const I&) {
     if constexpr (detail::DrawnOn<T> && detail::InkLike<I>) {
         static_assert(detail::never<T>,

@@ -124,10 +124,10 @@ class CoverSweep {
 
     void take_rows_alike(int y, int count) {
         lines_.clear();
-        int windings[most_groups] = {};
+        Windings windings;
         auto was_inside = false;
         for (const auto& edge : active_) {
-            windings[edge.group] += edge.direction;
+            covers_.add(windings, edge.group, edge.direction);
             const auto is_inside = covers_(windings);
             if (is_inside != was_inside) lines_.push_back(row_line(edge.x, edge.slope, is_inside));
             was_inside = is_inside;
@@ -239,10 +239,10 @@ class CoverSweep {
 
     // Edges that go all through a row and do not cross: those at which inside begins or ends.
     void add_lines(double bottom) {
-        int windings[most_groups] = {};
+        Windings windings;
         auto was_inside = false;
         for (const auto& edge : active_) {
-            windings[edge.group] += edge.direction;
+            covers_.add(windings, edge.group, edge.direction);
             const auto is_inside = covers_(windings);
             if (is_inside != was_inside) row_.add(edge.x, edge.x_at(bottom), is_inside ? 1 : -1);
             was_inside = is_inside;

@@ -34,6 +34,21 @@ inline void add_evenly(double* step, int count, double per_column) noexcept {
     }
 }
 
+// Calls use(from, to, byte) for runs of columns whose bytes are the same, of columns in which they go up or down.
+template <class Column, class ByteAt, class Use>
+void for_each_alike(Column begin, Column end, const ByteAt& byte_at, const Use& use) {
+    for (auto at = begin; at < end;) {
+        const auto byte = byte_at(at);
+        auto same = at;
+        for (auto other = end; other - same > 1;) {
+            const auto middle = same + (other - same) / 2;
+            (byte_at(middle) == byte ? same : other) = middle;
+        }
+        use(at, same + 1, byte);
+        at = same + 1;
+    }
+}
+
 // A step for each column.
 class DenseSteps {
   public:
@@ -166,16 +181,9 @@ class SparseSteps {
     template <class Emit>
     void emit_ramp(int begin, int end, double first, double slope, const Emit& emit) {
         const auto byte_at = [&](int column) { return byte_of_coverage(first + slope * (column - begin)); };
-        for (auto at = begin; at < end;) {
-            const auto byte = byte_at(at);
-            auto same = at;
-            for (auto other = end; other - same > 1;) {
-                const auto middle = same + (other - same) / 2;
-                (byte_at(middle) == byte ? same : other) = middle;
-            }
-            if (byte != 0) emit(at, same + 1, nullptr, byte);
-            at = same + 1;
-        }
+        for_each_alike(begin, end, byte_at, [&](int from, int to, std::uint8_t byte) {
+            if (byte != 0) emit(from, to, nullptr, byte);
+        });
     }
 
     int width_;

@@ -25,7 +25,7 @@ struct RoundPlaces {
         const auto ahead = -left_of(on_circle);
         return unit(turned({ahead.x * half_axes.x, ahead.y * half_axes.y}, direction));
     }
-    [[nodiscard]] double length_of(Vec from, Vec to) const noexcept {
+    [[nodiscard]] double length_of(Vec from, Vec to) const {
         return curve_length(from, to, *this, [](Vec a, Vec b) { return unit(a + b); });
     }
 };

@@ -60,63 +60,58 @@ int MeasuredTrack::joints_in(std::size_t piece, double from, double to, const Pe
     return joints;
 }
 
+// Where a curve is cut off there are joints beside its chords', ever nearer to the end.
+void MeasuredTrack::add_joint(std::size_t piece, double distance, Track& part) const {
+    const auto joint = spot_on(piece, distance);
+    part.add_joint(joint.at, joint.direction);
+}
+
+void MeasuredTrack::leave(std::size_t piece, Stretch of, const PenReach& reach, Track& part) const {
+    for (auto i = joints_in(piece, of.from, of.to, reach); i > 0; --i) {
+        add_joint(piece, of.from + std::ldexp(of.to - of.from, -i), part);
+    }
+}
+
+void MeasuredTrack::approach(std::size_t piece, Stretch of, const PenReach& reach, Track& part) const {
+    const auto joints = joints_in(piece, of.from, of.to, reach);
+    for (auto i = 1; i <= joints; ++i) add_joint(piece, of.to - std::ldexp(of.to - of.from, -i), part);
+}
+
+void MeasuredTrack::add_until(double begin, double end, const PenReach& reach, Track& part) const {
+    const auto first_piece = piece_at(begin);
+    auto piece = first_piece;
+    const auto first = spot_on(piece, begin);
+    part.add({.at = first.at, .out = first.direction});
+    const auto is_before = begin < begin_of(piece) && end > begin_of(piece);
+    if (is_before && track_.nodes[piece].out != Vec{}) add_joint(piece, begin_of(piece), part);
+    const auto within = [&](double distance) { return std::clamp(distance, begin_of(piece), end_of(piece)); };
+    // In one piece, the first half is left and the second one approached.
+    const auto middle = end <= end_of(piece) ? within((begin + end) / 2) : end_of(piece);
+    leave(piece, {within(begin), middle}, reach, part);
+    for (; piece + 1 < pieces() && end_of(piece) < end; ++piece) {
+        if (end_of(piece) <= begin) continue;
+        auto node = end_node(piece);
+        node.longer = 0;
+        part.add(node);
+    }
+    approach(piece, {piece == first_piece ? middle : begin_of(piece), within(end)}, reach, part);
+    const auto is_behind = end > end_of(piece) && begin < end_of(piece);
+    if (is_behind && end_node(piece).in != Vec{}) add_joint(piece, end_of(piece), part);
+    // Where it ends at a corner, it does so in the direction in which it gets there.
+    const auto last = spot_on(piece, end);
+    part.add({.at = last.at, .in = last.direction});
+}
+
 Track MeasuredTrack::part(double from, double to, const PenReach& reach) const {
     Track part;
-    const auto add_joint = [&](std::size_t piece, double distance) {
-        const auto joint = spot_on(piece, distance);
-        part.add_joint(joint.at, joint.direction);
-    };
-    const auto leave = [&](std::size_t piece, double begin, double end) {
-        for (auto i = joints_in(piece, begin, end, reach); i > 0; --i) {
-            add_joint(piece, begin + std::ldexp(end - begin, -i));
-        }
-    };
-    const auto approach = [&](std::size_t piece, double begin, double end) {
-        const auto joints = joints_in(piece, begin, end, reach);
-        for (auto i = 1; i <= joints; ++i) add_joint(piece, end - std::ldexp(end - begin, -i));
-    };
-    const auto add_until = [&](double begin, double end) {
-        auto piece = piece_at(begin);
-        const auto first = spot_on(piece, begin);
-        part.add({.at = first.at, .out = first.direction});
-        const auto is_curve = [&](const Vec& direction) { return direction != Vec{}; };
-        if (begin < begin_of(piece) && end > begin_of(piece) && is_curve(track_.nodes[piece].out)) {
-            add_joint(piece, begin_of(piece));
-        }
-        const auto within = [&](double distance) { return std::clamp(distance, begin_of(piece), end_of(piece)); };
-        if (end <= end_of(piece)) {
-            const auto middle = within((begin + end) / 2);
-            leave(piece, within(begin), middle);
-            approach(piece, middle, within(end));
-        } else {
-            leave(piece, within(begin), end_of(piece));
-        }
-        const auto first_piece = piece;
-        for (; piece + 1 < pieces() && end_of(piece) < end; ++piece) {
-            if (end_of(piece) <= begin) continue;
-            const auto next = (piece + 1) % track_.nodes.size();
-            auto node = track_.nodes[next];
-            node.longer = 0;
-            part.add(node);
-        }
-        if (piece != first_piece) approach(piece, begin_of(piece), within(end));
-        if (end > end_of(piece) && begin < end_of(piece) && is_curve(end_node(piece).in)) {
-            add_joint(piece, end_of(piece));
-        }
-        // Where it ends at a corner, it does so in the direction in which it gets there.
-        const auto last = spot_on(piece, end);
-        part.add({.at = last.at, .in = last.direction});
-    };
-    if (track_.closed && to > length()) {
-        add_until(from, length());
-        if (!part.nodes.empty()) {
-            part.nodes.back().smooth = track_.nodes.front().smooth;
-            part.nodes.back().in = track_.nodes.front().in;
-        }
-        add_until(0, to - length());
-    } else {
-        add_until(from, to);
+    if (!track_.closed || to <= length()) {
+        add_until(from, to, reach, part);
+        return part;
     }
+    add_until(from, length(), reach, part);
+    part.nodes.back().smooth = track_.nodes.front().smooth;
+    part.nodes.back().in = track_.nodes.front().in;
+    add_until(0, to - length(), reach, part);
     return part;
 }
 

@@ -213,6 +213,14 @@ class MeasuredTrack {
   private:
     [[nodiscard]] Spot spot_on(std::size_t piece, double distance) const noexcept;
     [[nodiscard]] int joints_in(std::size_t piece, double from, double to, const PenReach& reach) const noexcept;
+    struct Stretch {
+        double from;
+        double to;
+    };
+    void add_joint(std::size_t piece, double distance, Track& part) const;
+    void leave(std::size_t piece, Stretch of, const PenReach& reach, Track& part) const;
+    void approach(std::size_t piece, Stretch of, const PenReach& reach, Track& part) const;
+    void add_until(double begin, double end, const PenReach& reach, Track& part) const;
     [[nodiscard]] const Track::Node& end_node(std::size_t piece) const noexcept {
         return track_.nodes[(piece + 1) % track_.nodes.size()];
     }

@@ -13,6 +13,9 @@
 
 namespace coldbrick::inline v0::detail {
 
+// No buffer lies further away from a coordinate, in pixels.
+inline constexpr double beyond_everything = 4294967296.0;
+
 // How a pen draws a track.
 struct Pen {
     double left = 0.5;  // how far it reaches on either side, in pixels
