@@ -113,10 +113,10 @@ TEST(Budgets, EachLimitBindsAndNothingHasBeenDrawn) {
 // Wherever in a call the work ends: the lengths of curves are measured between places that throw and those that may
 // not.
 TEST(Budgets, WorkEndsAnywhere) {
-    const auto how = Stroke{.width = 5, .cap = Cap::round, .dash = {4, 2}, .edge = Edge::smooth};
     const auto sweep = Sweep{.from = 20_deg, .by = 300_deg};
     constexpr auto center = Point{150, 100};
-    constexpr auto radius = 90'000;
+    constexpr auto radius = 100'000;
+    const auto how = Stroke{.width = radius, .cap = Cap::round, .dash = {4, 2}, .edge = Edge::smooth};
     const auto ellipse = Ellipse::around({.center = center, .radii = {radius, radius / 3}});
     Path curve;
     curve.move({0, 0}).cubic({.control_1 = {9e5, 0}, .control_2 = {0, 9e5}, .to = {9e5, 9e5}});
@@ -129,15 +129,17 @@ TEST(Budgets, WorkEndsAnywhere) {
         stroked(Chord{.of = ellipse, .sweep = sweep}, how),
         stroked(curve, how)};
     const Bitmap<Rgba8> ground{sheet_size, colors::gold};
+    auto limits = 0;
     for (std::size_t i = 0; i < large.size(); ++i) {
         for (std::uint64_t work = 0; work < 200'000; work += is_sanitized ? 50'000 : 5'000) {
             auto sheet = ground;
             Budget budget{{.work = work}};
             const auto limit = limit_met(budget, [&] { fill(sheet, large[i], colors::teal); });
             EXPECT_TRUE(!limit || sheet.bytes() == ground.bytes()) << i << ' ' << work;
-            EXPECT_TRUE(limit || work > 0) << i;
+            limits += limit ? 1 : 0;
         }
     }
+    EXPECT_GT(limits, 0);
 }
 
 TEST(Budgets, WorkIsTheSameEachTime) {
