@@ -124,6 +124,7 @@ int main(int argc, char** argv) {
         std::remove_if(argv + 1, argv + argc, [](const char* word) { return std::strcmp(word, "--json") == 0; });
     const auto is_json = end != argv + argc;
     argc = static_cast<int>(end - argv);
+    bench::add_areas();
     bench::add_inks();
     bench::add_fills();
     bench::add_small_shapes();

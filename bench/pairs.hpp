@@ -26,6 +26,7 @@ inline void written(void* memory) {
     benchmark::ClobberMemory();
 }
 
+void add_areas();
 void add_fills();
 void add_inks();
 void add_owners();

@@ -4,7 +4,6 @@
 // its edge crosses the row, so no gap opens between run and interior. With shared edges they are empty runs, each
 // before the first pixel right of the crossing or on it.
 #include "geometry/budget_memory.hpp"
-#include "raster/coverage/convex_cover.hpp"
 #include "raster/rows/edge_rows.hpp"
 #include "raster/rows/row_sweep.hpp"
 #include "raster/strokes/hairline.hpp"
@@ -168,75 +167,6 @@ void check_rings(const BasicPolygon<Number>& shape) {
 }
 
 }  // namespace
-
-namespace {
-
-// The corners of a small convex polygon, clockwise.
-class ConvexCorners {
-  public:
-    // Throws Error for a ring whose places are too far out.
-    template <class Places>
-    explicit ConvexCorners(const Places& ring) {
-        const auto place_of = [](const auto& at) { return checked_place("polygon", "through", at); };
-        origin_ = origin_at(place_of(ring.front()));
-        for (const auto& at : ring) add(from_origin(place_of(at), origin_));
-        while (count_ > 1 && Track::is_same(at_[count_ - 1], at_[0])) --count_;
-        set_fine();
-        turn_ = convex_turn(fine());
-        if (turn_ < 0) std::reverse(at_.begin(), at_.begin() + static_cast<std::ptrdiff_t>(count_));
-    }
-
-    [[nodiscard]] bool are_convex() const noexcept { return turn_ != 0; }
-
-    // Moves each side out by half a pixel: what an inclusive polygon covers with its outline, if all corners are
-    // mitered. Says whether they are.
-    bool grow() noexcept {
-        std::array<Vec, most_convex_corners> directions;
-        for (std::size_t i = 0; i < count_; ++i) directions[i] = unit(at_[(i + 1) % count_] - at_[i]);
-        for (std::size_t i = 0; i < count_; ++i) {
-            const auto& before = directions[(i + count_ - 1) % count_];
-            const auto ahead = dot(before, directions[i]);
-            if (ahead < -least_miter) return false;
-            constexpr auto reach = 0.5;
-            at_[i] = at_[i] + (left_of(before) + left_of(directions[i])) * (reach / (1 + ahead));
-        }
-        set_fine();
-        return true;
-    }
-
-    [[nodiscard]] std::span<const FinePoint> fine() const noexcept { return {fine_.data(), count_}; }
-
-  private:
-    // Not the last one again.
-    void add(Vec at) noexcept {
-        if (count_ == 0 || !Track::is_same(at_[count_ - 1], at)) at_[count_++] = at;
-    }
-    void set_fine() noexcept {
-        for (std::size_t i = 0; i < count_; ++i) fine_[i] = fine_point(at_[i], origin_);
-    }
-
-    Point origin_;
-    std::size_t count_ = 0;
-    int turn_ = 0;
-    std::array<Vec, most_convex_corners> at_;
-    std::array<FinePoint, most_convex_corners> fine_;
-};
-
-}  // namespace
-
-template <class Number>
-std::optional<Box> scan_smooth_fill(const BasicPolygon<Number>& shape, const Fill& how, const Box& clip,
-                                    const SpanReceiver& receiver) {
-    check_rings(shape);
-    const auto& ring = shape.rings().front();
-    if (shape.rings().size() > 1 || ring.size() < 3 || ring.size() > most_convex_corners) return std::nullopt;
-    ConvexCorners corners{ring};
-    if (!corners.are_convex()) return std::nullopt;
-    if (how.edges == Edges::inclusive && !corners.grow()) return std::nullopt;
-    return scan_convex_cover(corners.fine(), clip, receiver);
-}
-template std::optional<Box> scan_smooth_fill(const BasicPolygon<int>&, const Fill&, const Box&, const SpanReceiver&);
-template std::optional<Box> scan_smooth_fill(const BasicPolygon<double>&, const Fill&, const Box&, const SpanReceiver&);
 
 template <class Number>
 Form form_of(const BasicPolygon<Number>& shape, const Detail&) {

@@ -121,8 +121,8 @@ class Contours {
                   .bottom = 2 * max_coordinate},
           origin_{origin},
           record_{&record} {}
-    Contours(CoverEdges& edges, const Window& window, Point origin) noexcept
-        : cover_{&edges}, window_{window}, origin_{origin}, flatness_{smooth_flatness} {}
+    Contours(Chains& chains, Point origin) noexcept
+        : chains_{&chains}, window_{chains.window()}, origin_{origin}, flatness_{smooth_flatness} {}
 
     // From now on places are mapped, and the origin is another; one pixel becomes `scale` pixels at most.
     void map(const Mapping& mapping, Point origin, double scale) noexcept {
@@ -173,7 +173,7 @@ class Contours {
     [[nodiscard]] double flatness() const noexcept { return flatness_; }
 
     // Whether coverage is measured.
-    [[nodiscard]] bool is_smooth() const noexcept { return cover_ != nullptr; }
+    [[nodiscard]] bool is_smooth() const noexcept { return chains_ != nullptr; }
 
   private:
     // Throws Error if it lies further out than fine units go.
@@ -189,7 +189,7 @@ class Contours {
         constexpr auto between_checks = 256U;
         if (++drawn_ % between_checks == 0) spend_work(between_checks);
         if (edges_ != nullptr) edges_->add(from, to);
-        if (cover_ != nullptr) cover_->add(from, to, group_);
+        if (chains_ != nullptr) chains_->add(from, to, group_);
         if (record_ != nullptr) record(from, to);
     }
 
@@ -200,7 +200,7 @@ class Contours {
     }
 
     FineEdges* edges_ = nullptr;
-    CoverEdges* cover_ = nullptr;
+    Chains* chains_ = nullptr;
     Window window_;
     Point origin_;
     double flatness_ = detail::crisp_flatness;
@@ -216,12 +216,6 @@ class Contours {
 
 // Hands over what lies inside the contours, by the rule.
 Box sweep_contours(FineEdges& edges, FillRule rule, const SpanReceiver& receiver);
-
-// Memory for the contours of one drawing call: the first kilobytes of it are at hand.
-struct ContourMemory {
-    std::array<std::byte, 16384> nearby;
-    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size(), counted_memory()};
-};
 
 // What lies inside the contours that draw(contours) draws around the origin, in the clip.
 template <class Draw>

@@ -6,10 +6,7 @@
 namespace coldbrick::inline v0::detail {
 
 Outline nested(Point origin, Outline::Group outer, Outline::Group inner) {
-    return {.origin = origin,
-            .groups = {std::move(outer), std::move(inner)},
-            .truth = Outline::in_first_only,
-            .is_nested = true};
+    return {.origin = origin, .groups = {std::move(outer), std::move(inner)}, .truth = Outline::in_first_only};
 }
 
 Outline::Group wedge_of(const EllipseForm& form, const Turn& turn, double reach) {

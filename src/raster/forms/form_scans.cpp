@@ -2,7 +2,6 @@
 #include "raster/forms/form_scans.hpp"
 
 #include "geometry/budget_memory.hpp"
-#include "raster/coverage/small_sum.hpp"
 #include "raster/forms/outer_box.hpp"
 #include "raster/forms/outline.hpp"
 #include "raster/spans/record.hpp"
@@ -20,24 +19,17 @@ namespace {
 Box scan_smooth(const Outline& outline, const Placement& placement, const Box& clip, const SpanReceiver& receiver) {
     const auto window = window_of(clip);
     if (window.empty()) return {};
-    CoverEdges edges{window};
-    Contours contours{edges, window, outline.origin};
+    ContourMemory memory;
+    Chains chains{window, &memory.resource};
+    Contours contours{chains, outline.origin};
     placement.apply(contours, outline.origin);
     auto rule = CoverRule{.truth = outline.truth};
-    const auto clockwise = placement.is_mirrored() ? -1 : 1;
-    rule.clockwise = outline.is_nested ? clockwise : outline.simple_way * clockwise;
-    rule.is_alone = !outline.is_nested;
     for (std::size_t i = 0; i < outline.groups.size(); ++i) {
         contours.begin_group(static_cast<int>(i));
         outline.groups[i].draw(contours);
         rule.masks[i] = outline.groups[i].rule == FillRule::even_odd ? 1 : -1;
     }
-    if (const auto touched = sum_small_coverage(edges, rule, receiver)) return *touched;
-    // A sweep takes memory between the rows that it tells.
-    Record record{receiver};
-    const auto touched = sweep_coverage(edges, rule, record.receiver());
-    record.replay();
-    return touched;
+    return scan_chains(chains, rule, receiver, &memory.resource);
 }
 
 Box scan_group(const Outline& outline, std::size_t group, const Placement& placement, const Box& clip,

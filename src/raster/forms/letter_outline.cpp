@@ -40,8 +40,6 @@ Outline either(Outline a, Outline b) {
                (inside_b >> b.groups.size() == 0 && is_covered(b.truth, inside_b));
     });
     for (auto& group : b.groups) a.groups.push_back(std::move(group));
-    a.is_nested = false;
-    a.simple_way = 0;
     return a;
 }
 

@@ -2,7 +2,7 @@
 
 #include "raster/forms/arc_outline.hpp"
 #include "raster/forms/letter_outline.hpp"
-#include "raster/forms/simple_edge.hpp"
+#include "raster/forms/simple_ring.hpp"
 #include "raster/strokes/polygon_strokes.hpp"
 
 #include <algorithm>
@@ -30,23 +30,15 @@ Group inside_of(const SharedLines& lines, FillRule rule) {
     return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
 }
 
-// What an inclusive polygon covers, if it is simple; and whether that is known not to meet itself any more where it
-// has grown.
-struct Grown {
-    Group group;
-    bool is_simple;
-};
-std::optional<Grown> grown_of(const FlatPath& lines, Edge edge) {
-    auto track = simple_edge(lines);
-    if (!track) return std::nullopt;
-    const auto pen = pen_along(Stroke{.edge = edge});
-    const auto is_triangle = track->nodes.size() == 3;
-    // Crisp ones are not added up.
-    const auto is_simple = is_triangle || (edge == Edge::smooth && way_round_middle(grown_corners(*track, pen)) != 0);
-    return Grown{.group = {.rule = FillRule::nonzero,
-                           .draw = [pen, edge_track = *std::move(track)](
-                                       Contours& contours) { draw_grown(edge_track, pen, contours); }},
-                 .is_simple = is_simple};
+// What an inclusive polygon covers, if it is simple.
+std::optional<Group> grown_of(const FlatPath& lines, Edge edge) {
+    auto ring = simple_ring(lines);
+    if (!ring) return std::nullopt;
+    return Group{.rule = FillRule::nonzero,
+                 .draw = [pen = pen_along(Stroke{.edge = edge}), ring = *std::move(ring)](Contours& contours) {
+                     draw_grown(ring.edge, pen, contours);
+                     for (const auto corner : ring.beyond) draw_inner_miter(ring.edge, corner, pen, contours);
+                 }};
 }
 
 // A pen along tracks, or around the edge of something.
@@ -151,7 +143,7 @@ Outline stroke_around(const Of& form, const Detail& detail, Group inside, const 
 }
 
 std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge) {
-    if (auto grown = grown_of(*rings, edge)) return {std::move(grown->group)};
+    if (auto grown = grown_of(*rings, edge)) return {*std::move(grown)};
     return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
 }
 
@@ -185,18 +177,18 @@ Outline stroke_polygonal(RingsAndLines parts, const Stroke& how) {
 }
 
 Outline fill_outline(const EllipseForm& form, const Fill&, const Detail&) {
-    return {.origin = form.origin(), .groups = {inside_of(form)}, .is_nested = true};
+    return {.origin = form.origin(), .groups = {inside_of(form)}};
 }
 
 Outline fill_outline(const BoxForm& form, const Fill&, const Detail&) {
-    return {.origin = form.origin, .groups = {inside_of(form)}, .is_nested = true};
+    return {.origin = form.origin, .groups = {inside_of(form)}};
 }
 
 // Of what is drawn by its edges.
 template <class Of>
 Outline fill_by_edges(const Of& form, const Detail& detail, FillRule rule) {
     const auto origin = origin_of(form);
-    return {.origin = origin, .groups = {inside_of(shared(origin, edges_of(form, detail)), rule)}, .is_nested = true};
+    return {.origin = origin, .groups = {inside_of(shared(origin, edges_of(form, detail)), rule)}};
 }
 
 template <class Swept>
@@ -207,7 +199,7 @@ Outline swept_fill(const Swept& form, const Detail& detail) {
 Outline fill_outline(const SectorForm& form, const Fill& how, const Detail& detail) {
     const Turn turn{form.sweep};
     if (how.edge == Edge::crisp || turn.is_whole || !is_followed(form.of, 0)) return swept_fill(form, detail);
-    return {.origin = form.of.origin(), .groups = {sector_of(form.of, 0, turn)}, .is_nested = true};
+    return {.origin = form.of.origin(), .groups = {sector_of(form.of, 0, turn)}};
 }
 Outline fill_outline(const ChordForm& form, const Fill&, const Detail& detail) { return swept_fill(form, detail); }
 
@@ -226,13 +218,9 @@ Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
     const auto lines = std::make_shared<const FlatPath>(form.flat);
     if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
     auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
-    if (how.edges == Edges::shared) {
-        if (how.edge == Edge::smooth) outline.simple_way = way_round_middle(*lines);
-        return outline;
-    }
+    if (how.edges == Edges::shared) return outline;
     if (auto grown = grown_of(*lines, how.edge)) {
-        outline.groups = {std::move(grown->group)};
-        outline.simple_way = grown->is_simple ? 1 : 0;
+        outline.groups = {*std::move(grown)};
         return outline;
     }
     outline.groups.push_back(rim_of(lines, how.edge));

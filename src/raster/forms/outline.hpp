@@ -22,12 +22,6 @@ struct Outline {
     Point origin;
     std::vector<Group> groups;
     GroupTruth truth = CoverRule{}.truth;
-    // Whether the contours go round clockwise without crossing, and the second group lies within the first and is no
-    // part of what is covered.
-    bool is_nested = false;
-    // If there is one contour, of which is known that it does not meet itself: 1 if it goes clockwise, -1 if not.
-    int simple_way = 0;
-
     static constexpr auto in_first_only = group_truth([](unsigned inside) { return inside == 1; });
     static constexpr auto in_either = group_truth([](unsigned inside) { return inside < 4; });
     static constexpr auto in_both = group_truth([](unsigned inside) { return inside == 3; });

@@ -31,12 +31,10 @@ struct Bend {
     }
 };
 
-// Draws the contour along one side of a track: the left side going forward, the right side going back. To contours, or
-// to what takes corners as they do.
-template <class Corners>
+// Draws the contour along one side of a track: the left side going forward, the right side going back.
 class SideDrawer {
   public:
-    SideDrawer(const Pen& pen, double reach, Corners& contours) noexcept
+    SideDrawer(const Pen& pen, double reach, Contours& contours) noexcept
         : pen_{pen}, reach_{reach}, contours_{contours} {}
 
     // Around a joint, seen in the direction in which the contour goes: the side lies to the left.
@@ -136,7 +134,7 @@ class SideDrawer {
 
     const Pen& pen_;
     double reach_;
-    Corners& contours_;
+    Contours& contours_;
 };
 
 CountedVector<Piece> pieces_of(const Track& track) {
@@ -159,8 +157,7 @@ Bend bend_at(const Track& track, std::size_t node, const CountedVector<Piece>& p
 }
 
 // The contour on the left of a closed track.
-template <class Corners>
-void draw_left_side(const Track& track, const Pen& pen, const CountedVector<Piece>& pieces, Corners& contours) {
+void draw_left_side(const Track& track, const Pen& pen, const CountedVector<Piece>& pieces, Contours& contours) {
     SideDrawer left{pen, pen.left, contours};
     for (std::size_t i = 0; i < track.nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
     contours.close();
@@ -280,18 +277,6 @@ void draw_dot(Vec at, const Pen& pen, Contours& contours) {
 
 void draw_grown(const Track& track, const Pen& pen, Contours& contours) {
     draw_left_side(track, pen, pieces_of(track), contours);
-}
-
-CountedVector<Vec> grown_corners(const Track& track, const Pen& pen) {
-    struct Corners {
-        CountedVector<Vec> all;
-        void to(Vec at) { all.push_back(at); }
-        void close() noexcept {}
-        [[nodiscard]] static double flatness() noexcept { return smooth_flatness; }
-    } corners;
-    corners.all.reserve(2 * track.nodes.size());
-    draw_left_side(track, pen, pieces_of(track), corners);
-    return std::move(corners.all);
 }
 
 void draw_track(const Track& track, const Pen& pen, Contours& contours) {

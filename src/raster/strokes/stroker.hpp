@@ -65,9 +65,6 @@ void draw_track(const Track& track, const Pen& pen, Contours& contours);
 // Draws a closed track, which goes clockwise, grown by the pen's reach on its outer side.
 void draw_grown(const Track& track, const Pen& pen, Contours& contours);
 
-// The corners that it then has.
-[[nodiscard]] CountedVector<Vec> grown_corners(const Track& track, const Pen& pen);
-
 // The same with dashes: only those that may reach into the contours' window.
 void draw_dashes(const Track& track, const Pen& pen, const Stroke& how, Contours& contours);
 

@@ -1,0 +1,286 @@
+// Areas with smooth edges against the textbook's loop, which has the same chords to work out in the call.
+#include "spans.hpp"
+#include "textbook_areas.hpp"
+
+#include <coldbrick/path.hpp>
+#include <coldbrick/text.hpp>
+
+#include <string>
+#include <vector>
+
+namespace bench {
+
+namespace {
+
+using Corners = std::vector<Place>;
+
+constexpr auto smooth = Edge::smooth;
+
+Place placed(double x, double y) { return {.x = static_cast<float>(x), .y = static_cast<float>(y)}; }
+
+// Four corners along a line.
+void add_quad(TextbookAreas& areas, Place from, Place to, float width) {
+    const auto length = std::hypot(to.x - from.x, to.y - from.y);
+    if (length == 0) return;
+    const auto across = Place{.x = -(to.y - from.y) / length * width / 2, .y = (to.x - from.x) / length * width / 2};
+    const auto corners =
+        std::array{Place{from.x + across.x, from.y + across.y}, Place{to.x + across.x, to.y + across.y},
+                   Place{to.x - across.x, to.y - across.y}, Place{from.x - across.x, from.y - across.y}};
+    areas.contour(corners);
+}
+
+// The contour around a line of corners, each moved aside by half a width.
+Corners contour_of(const Corners& line, float width) {
+    Corners contour(line.size() * 2);
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        const auto& before = line[i == 0 ? 0 : i - 1];
+        const auto& behind = line[std::min(i + 1, line.size() - 1)];
+        const auto length = std::max(std::hypot(behind.x - before.x, behind.y - before.y), 1e-6F);
+        const auto across =
+            Place{-(behind.y - before.y) / length * width / 2, (behind.x - before.x) / length * width / 2};
+        contour[i] = {line[i].x + across.x, line[i].y + across.y};
+        contour[contour.size() - 1 - i] = {line[i].x - across.x, line[i].y - across.y};
+    }
+    return contour;
+}
+
+// The chords of a curve that are no further than 1/1024 pixel from it, at even steps.
+void add_cubic(Corners& to, Place a, Place b, Place c, Place d) {
+    const auto bend = std::max(std::hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y),
+                               std::hypot(b.x - 2 * c.x + d.x, b.y - 2 * c.y + d.y));
+    const auto count = static_cast<int>(std::ceil(std::sqrt(0.75F * bend * 1024)));
+    for (auto i = 0; i < count; ++i) {
+        const auto t = static_cast<float>(i) / static_cast<float>(count);
+        const auto s = 1 - t;
+        const auto [p, q, r, v] = std::array{s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t};
+        to.push_back({p * a.x + q * b.x + r * c.x + v * d.x, p * a.y + q * b.y + r * c.y + v * d.y});
+    }
+}
+
+void add_arc(Corners& to, Place center, double radius, double from, double by) {
+    const auto count = static_cast<int>(std::ceil(std::fabs(by) / (2 * std::acos(1 - 1.0 / 1024 / radius))));
+    for (auto i = 0; i <= count; ++i) {
+        const auto angle = from + by * i / count;
+        to.push_back(placed(center.x + radius * std::cos(angle), center.y + radius * std::sin(angle)));
+    }
+}
+
+constexpr auto place_on_sheet = Point{.x = 300, .y = 200};
+constexpr auto first_pixel = std::ptrdiff_t{place_on_sheet.y} * sheet.width + place_on_sheet.x;
+
+// Ours draws at a place on the sheet; the textbook fills what make(corners) makes of so many pixels.
+template <class Draw, class Make>
+void add_area(const std::string& name, double allowed, Size size, const Draw& draw, const Make& make) {
+    const auto bitmap = shared_bitmap<Rgba8>();
+    const auto areas = std::make_shared<TextbookAreas>(size.width, size.height);
+    const auto at = place_on_sheet;
+    add({.name = name,
+         .reference = "textbook loop",
+         .allowed = allowed,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(draw(*bitmap, at)); },
+         .other =
+             [=] {
+                 make(*areas);
+                 auto* const pixels =
+                     reinterpret_cast<std::uint32_t*>(const_cast<std::uint8_t*>(bitmap->bytes().data()));
+                 areas->paint(pixels + first_pixel, sheet.width, 0xff3ab2e8U);
+                 written(pixels);
+             }});
+}
+
+// Two curves, one out and one back.
+struct Leaf {
+    double size;
+
+    [[nodiscard]] std::array<Place, 7> places() const {
+        const auto at = [&](double x, double y) { return placed(4 + x * size, 4 + y * size); };
+        return {at(0, 0.3), at(0.3, -0.2), at(0.7, 0.2), at(1, 0.4), at(1.1, 0.9), at(0.2, 1.1), at(0, 0.3)};
+    }
+    [[nodiscard]] Path path(Point at) const {
+        const auto p = places();
+        const auto place = [&](std::size_t i) { return Position{at.x + double{p[i].x}, at.y + double{p[i].y}}; };
+        Path path;
+        path.move(place(0)).cubic({.control_1 = place(1), .control_2 = place(2), .to = place(3)});
+        path.cubic({.control_1 = place(4), .control_2 = place(5), .to = place(6)}).close();
+        return path;
+    }
+    [[nodiscard]] Corners corners() const {
+        const auto p = places();
+        Corners corners;
+        add_cubic(corners, p[0], p[1], p[2], p[3]);
+        add_cubic(corners, p[3], p[4], p[5], p[6]);
+        return corners;
+    }
+};
+
+void add_leaves() {
+    struct Row {
+        int size;
+        double fill;
+        double stroke;
+    };
+    for (const auto& [size, most_fill, most_stroke] : {Row{10, 2, 3}, Row{40, 1.5, 2}, Row{200, 1, 1}}) {
+        const auto leaf = Leaf{double{1} * size};
+        const auto pixels = Size{.width = size + size / 10 + 9, .height = size + size / 10 + 9};
+        const auto of_size = ", " + std::to_string(size) + " pixels wide";
+        const auto path = leaf.path({.x = 300, .y = 200});
+        add_area(
+            "smooth path of two cubics" + of_size, most_fill, pixels,
+            [=](auto& to, Point) { return fill(to, path, smooth, ink); },
+            [=](TextbookAreas& areas) { areas.contour(leaf.corners()); });
+        add_area(
+            "its stroke of width 2" + of_size, most_stroke, pixels,
+            [=](auto& to, Point) { return stroke(to, path, {.width = 2, .edge = smooth}, ink); },
+            [=](TextbookAreas& areas) { areas.contour(contour_of(leaf.corners(), 2)); });
+    }
+}
+
+void add_arcs() {
+    struct Row {
+        int radius;
+        double arc;
+        double sector;
+    };
+    constexpr auto sweep = Sweep{.from = 20_deg, .by = 200_deg};
+    constexpr auto degree = std::numbers::pi / 180;
+    for (const auto& [radius, most_arc, most_sector] : {Row{5, 1.5, 1.5}, Row{20, 1, 1}, Row{100, 0.7, 0.3}}) {
+        const auto pixels = Size{.width = 2 * radius + 6, .height = 2 * radius + 6};
+        const auto of_size = ", radius " + std::to_string(radius);
+        const auto circle_at = [radius = radius](Point at) {
+            return Circle{.center = {at.x + radius + 2, at.y + radius + 2}, .radius = radius};
+        };
+        const auto rim = [radius = radius](double beyond) {
+            Corners corners;
+            const auto middle = static_cast<float>(radius) + 2.5F;
+            add_arc(corners, {middle, middle}, radius + beyond, 20 * degree, 200 * degree);
+            return corners;
+        };
+        add_area(
+            "smooth arc of width 2" + of_size, most_arc, pixels,
+            [=](auto& to, Point at) {
+                return stroke(to, Arc{.of = circle_at(at), .sweep = sweep}, {.width = 2, .edge = smooth}, ink);
+            },
+            [=](TextbookAreas& areas) {
+                auto corners = rim(1);
+                const auto inner = rim(-1);
+                corners.insert(corners.end(), inner.rbegin(), inner.rend());
+                areas.contour(corners);
+            });
+        add_area(
+            "smooth sector" + of_size, most_sector, pixels,
+            [=](auto& to, Point at) { return fill(to, Sector{.of = circle_at(at), .sweep = sweep}, smooth, ink); },
+            [=](TextbookAreas& areas) {
+                auto corners = rim(0.5);
+                corners.push_back({static_cast<float>(radius) + 2.5F, static_cast<float>(radius) + 2.5F});
+                areas.contour(corners);
+            });
+    }
+}
+
+void add_stars_and_lines() {
+    for (const auto& [radius, allowed] : {std::pair{5, 1.5}, std::pair{20, 0.7}}) {
+        const auto star_at = [radius = radius](Point at) {
+            return star({.center = {at.x + radius + 2, at.y + radius + 2}, .radius = radius, .points = 5});
+        };
+        add_area(
+            "smooth five-pointed star, radius " + std::to_string(radius), allowed,
+            {.width = 2 * radius + 6, .height = 2 * radius + 6},
+            [=](auto& to, Point at) { return fill(to, star_at(at), smooth, ink); },
+            [=](TextbookAreas& areas) {
+                Corners corners;
+                const auto shape = star_at({});
+                for (const auto at : shape.rings().front()) corners.push_back(placed(at.x + 0.5, at.y + 0.5));
+                areas.contour(corners);
+            });
+    }
+    for (const auto& [length, allowed, dashed] : {std::array{10.0, 1.0, 3.0}, std::array{40.0, 0.7, 2.5}}) {
+        const auto far = static_cast<int>(length);
+        const auto draw = [=](const Stroke& how) {
+            return [=](auto& to, Point at) {
+                return stroke(to, Line{.from = {at.x + 2, at.y + 2}, .to = {at.x + 2 + far, at.y + 2 + far / 3}}, how,
+                              ink);
+            };
+        };
+        const auto make = [=](TextbookAreas& areas) {
+            add_quad(areas, {2.5F, 2.5F}, placed(2.5 + far, 2.5 + far / 3), 2);
+        };
+        const auto pixels = Size{.width = far + 6, .height = far / 3 + 6};
+        const auto of_size = ", " + std::to_string(far) + " pixels long";
+        add_area("smooth line of width 2" + of_size, allowed, pixels, draw({.width = 2, .edge = smooth}), make);
+        add_area("the same, dashed 5,3" + of_size, dashed, pixels, draw({.width = 2, .dash = {5, 3}, .edge = smooth}),
+                 make);
+    }
+}
+
+void add_chart() {
+    constexpr auto columns = 1160;
+    constexpr auto height = 500;
+    constexpr auto count = 5000;
+    Polyline line;
+    auto seed = 1U;
+    for (auto i = 0; i < count; ++i) {
+        seed = seed * 1664525U + 1013904223U;
+        line.through.push_back({.x = 302 + i * columns / count,
+                                .y = 450 + static_cast<int>(90 * std::sin(i * 0.004)) + static_cast<int>(seed >> 27U)});
+    }
+    auto below = line.through;
+    below.push_back({.x = 302 + columns, .y = 690});
+    below.push_back({.x = 302, .y = 690});
+    const auto area = Polygon{below};
+    const auto place = [](Point at) { return placed(at.x - 300 + 0.5, at.y - 200 + 0.5); };
+    const auto pixels = Size{.width = columns + 8, .height = height};
+    add_area(
+        "smooth chart: polyline of 5,000 points, width 2", 1.5, pixels,
+        [=](auto& to, Point) { return stroke(to, line, {.width = 2, .edge = smooth}, ink); },
+        [=](TextbookAreas& areas) {
+            for (std::size_t i = 1; i < line.through.size(); ++i) {
+                add_quad(areas, place(line.through[i - 1]), place(line.through[i]), 2);
+            }
+        });
+    add_area(
+        "smooth area below it", 1.5, pixels, [=](auto& to, Point) { return fill(to, area, smooth, ink); },
+        [=](TextbookAreas& areas) {
+            Corners corners;
+            for (const auto at : below) corners.push_back(place(at));
+            areas.contour(corners);
+        });
+}
+
+void add_coast() {
+    constexpr auto count = 5000;
+    Polygon::Vertices around;
+    auto seed = 1U;
+    for (auto i = 0; i < count; ++i) {
+        seed = seed * 1664525U + 1013904223U;
+        const auto angle = 2 * std::numbers::pi * i / count;
+        const auto radius = 360 + static_cast<int>(seed >> 27U);
+        around.push_back({.x = 702 + static_cast<int>(radius * std::cos(angle)),
+                          .y = 602 + static_cast<int>(radius * std::sin(angle))});
+    }
+    const auto coast = Polygon{around};
+    const auto make = [=](TextbookAreas& areas) {
+        Corners corners;
+        for (const auto at : around) corners.push_back(placed(at.x - 300 + 0.5, at.y - 200 + 0.5));
+        areas.contour(corners);
+    };
+    const auto pixels = Size{.width = 804, .height = 804};
+    add_area(
+        "smooth coast: polygon of 5,000 points", 0.5, pixels,
+        [=](auto& to, Point) { return fill(to, coast, smooth, ink); }, make);
+    add_area(
+        "its stroke of width 2, against the fill", 2, pixels,
+        [=](auto& to, Point) { return stroke(to, coast, {.width = 2, .edge = smooth}, ink); }, make);
+}
+
+}  // namespace
+
+void add_areas() {
+    add_leaves();
+    add_arcs();
+    add_stars_and_lines();
+    add_chart();
+    add_coast();
+}
+
+}  // namespace bench

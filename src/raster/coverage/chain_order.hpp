@@ -1,0 +1,30 @@
+// At which chains inside begins and ends.
+#pragma once
+
+#include "raster/coverage/chains.hpp"
+#include "raster/coverage/windings.hpp"
+
+#include <cstdint>
+#include <memory_resource>
+#include <vector>
+
+namespace coldbrick::inline v0::detail {
+
+// A part of a chain along which what is covered begins to its right (side 1) or ends (-1).
+struct ChainPart {
+    std::uint32_t first;  // the edge in which it begins
+    int side;
+    double top;
+    double bottom;
+};
+
+// All such parts, in any order. Chains may cross, touch and lie on each other.
+[[nodiscard]] std::pmr::vector<ChainPart> sided_parts(const Chains& chains, const CoverRule& rule,
+                                                      std::pmr::memory_resource* memory);
+
+// Which direction chains of one group have that what is enclosed lies to the left of, if they are those of contours
+// that enclose no place more than once, and all go round the same way: 1 if such chains go down, so that the contours
+// go round clockwise on the screen, -1 if they go up. 0 if they are not.
+[[nodiscard]] int turn_of(const Chains& chains, std::pmr::memory_resource* memory);
+
+}  // namespace coldbrick::inline v0::detail

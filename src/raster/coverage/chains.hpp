@@ -1,0 +1,102 @@
+// Contours as chains: runs of edges that only go down, or only go up.
+#pragma once
+
+#include "geometry/budget_memory.hpp"
+#include "raster/spans/window.hpp"
+
+#include <cmath>
+#include <cstdint>
+#include <limits>
+#include <memory_resource>
+#include <vector>
+
+namespace coldbrick::inline v0::detail {
+
+// A place in units of 2^-14 pixel, up to 2^33 pixels from the origin.
+struct FinePoint {
+    std::int64_t x;
+    std::int64_t y;
+    friend constexpr bool operator==(const FinePoint&, const FinePoint&) = default;
+};
+
+// A straight edge of a contour of a group (forms/outline.hpp).
+struct FineSegment {
+    FinePoint from;
+    FinePoint to;
+    int group;
+};
+
+inline constexpr int fine_bits = 14;
+inline constexpr std::int64_t fine_unit = std::int64_t{1} << fine_bits;
+
+// Rounded to 2^-32, so that it can be moved by whole pixels without being rounded: what is drawn at a pixel does not
+// depend on the window then.
+inline double in_grid(double pixels) noexcept {
+    constexpr auto large = 0x1p19;
+    constexpr auto rounding = 0x1.8p20;
+    return pixels > -large && pixels < large ? (pixels + rounding) - rounding : pixels;
+}
+
+// A part of an edge in the rows of a window. Pixels from the window's upper left corner on: pixel (i, j) of it is the
+// square from there to (i + 1, j + 1).
+struct ChainEdge {
+    double top;
+    double bottom;
+    double first_x;  // where it begins, above the window perhaps
+    double first_y;
+    double slope;
+
+    [[nodiscard]] double x_at(double y) const noexcept { return first_x + in_grid((y - first_y) * slope); }
+};
+
+// Edges from the first on, from top to bottom: each begins where another one ends, or beside it at the same height.
+struct Chain {
+    std::uint32_t first;
+    std::uint32_t end;
+    double least_x;
+    double most_x;
+    std::int16_t direction;  // of the contour: 1 down, -1 up
+    std::uint16_t group;
+};
+
+// Takes the edges of closed contours, in turn, and keeps what of them matters in a window. Edges left of it lie at its
+// left side, and those right of it at its right side.
+class Chains {
+  public:
+    explicit Chains(const Window& window, std::pmr::memory_resource* memory)
+        : window_{window}, edges_{memory}, all_{memory} {}
+
+    void add(FinePoint from, FinePoint to, int group);
+
+    // No more edges come.
+    void finish() { end_chain(); }
+
+    [[nodiscard]] const Window& window() const noexcept { return window_; }
+    [[nodiscard]] const std::pmr::vector<ChainEdge>& edges() const noexcept { return edges_; }
+    [[nodiscard]] const std::pmr::vector<Chain>& all() const noexcept { return all_; }
+
+    // Whether there were chains right of the window, so that what is covered in a row may go on up to there.
+    [[nodiscard]] bool reaches_right() const noexcept { return reaches_right_; }
+
+    [[nodiscard]] double top_of(const Chain& chain) const noexcept { return edges_[chain.first].top; }
+    [[nodiscard]] double bottom_of(const Chain& chain) const noexcept { return edges_[chain.end - 1].bottom; }
+
+  private:
+    [[nodiscard]] double width() const noexcept { return double{1} * window_.right - window_.left; }
+
+    void push(const ChainEdge& edge);
+    void push_parts(const ChainEdge& edge);
+    void end_chain();
+
+    Window window_;
+    std::pmr::vector<ChainEdge> edges_;
+    std::pmr::vector<Chain> all_;
+    bool reaches_right_ = false;
+    // Of the chain at hand: its first edge, how it goes, and where it has come to.
+    std::uint32_t first_ = 0;
+    int direction_ = 0;
+    int group_ = 0;
+    FinePoint at_{};
+};
+
+}  // namespace coldbrick::inline v0::detail

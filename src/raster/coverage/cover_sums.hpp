@@ -1,0 +1,204 @@
+// Rows of coverage, summed up from the areas right of edges (signed areas).
+//
+// What lies right of an edge in a row of pixels is covered so much more, or less. That is kept as differences between
+// neighbouring pixels (steps), whose sums along the row are the coverage.
+#pragma once
+
+#include "geometry/budget_memory.hpp"
+
+#include <algorithm>
+#include <bit>
+#include <cstdint>
+#include <memory_resource>
+#include <vector>
+
+namespace coldbrick::inline v0::detail {
+
+// What is added to coverage in 255ths before it is cut to a whole number. Halves go up, however their sums are rounded.
+inline constexpr double half_of_byte = 0.5 + 0x1p-20;
+
+// The sums lie between 0 and 1, but for their rounding.
+inline std::uint8_t byte_of_coverage(double coverage) noexcept {
+    const auto rounded = static_cast<int>(coverage * 255 + half_of_byte);
+    return static_cast<std::uint8_t>(std::clamp(rounded, 0, 255));
+}
+
+// Some rows of so many columns, with a step for each. Columns in which nothing changes are passed over eight at a time.
+class DenseRows {
+  public:
+    DenseRows(int columns, int rows, std::pmr::memory_resource* memory)
+        : columns_{columns},
+          rows_{rows},
+          stride_{(static_cast<std::size_t>(columns) + 2 + 7) / 8 * 8},
+          words_{(stride_ / 8 + 63) / 64},
+          steps_(stride_ * static_cast<std::size_t>(rows), memory),
+          marks_(words_ * static_cast<std::size_t>(rows), memory) {}
+
+    [[nodiscard]] int rows() const noexcept { return rows_; }
+
+    // What lies right of a line from one x to another, over a part of the row's height, is covered so much more.
+    void add(int row, double from, double to, double height) noexcept {
+        const auto left = std::clamp(std::min(from, to), 0.0, double{1} * columns_);
+        const auto right = std::clamp(std::max(from, to), 0.0, double{1} * columns_);
+        const auto first = static_cast<std::size_t>(static_cast<int>(left));
+        const auto last = static_cast<std::size_t>(static_cast<int>(right));
+        auto* const steps = &steps_[static_cast<std::size_t>(row) * stride_];
+        auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
+        const auto begin = left - static_cast<double>(first);
+        mark(marks, first / 8);
+        if (last == first || right <= static_cast<double>(first + 1)) {
+            const auto beyond = height * (begin + right - static_cast<double>(first)) / 2;
+            steps[first] += height - beyond;
+            steps[first + 1] += beyond;
+            mark(marks, (first + 1) / 8);
+            return;
+        }
+        // Of the first column and the last one only parts are crossed.
+        const auto per_column = height / (right - left);
+        const auto in_first = (1 - begin) * (1 - begin) / 2 * per_column;
+        const auto end = right - static_cast<double>(last);
+        const auto in_last = end * end / 2 * per_column;
+        steps[first] += in_first;
+        steps[first + 1] += (1 - begin) * per_column - in_first;
+        for (auto column = first + 1; column < last; ++column) {
+            steps[column] += per_column / 2;
+            steps[column + 1] += per_column / 2;
+        }
+        steps[last] += end * per_column - in_last;
+        steps[last + 1] += in_last;
+        for (auto block = first / 8 + 1; block <= (last + 1) / 8; ++block) mark(marks, block);
+    }
+
+    // Reports a row from left to right and clears it: varied(begin, end, set) for columns of which set(bytes) sets the
+    // bytes that they are covered by, even(begin, end, byte) for those that are all alike.
+    template <class Varied, class Even>
+    void take(int row, const Varied& varied, const Even& even) {
+        auto* const steps = &steps_[static_cast<std::size_t>(row) * stride_];
+        auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
+        auto sum = 0.0;
+        auto at = 0;
+        for (std::size_t block = next_mark(marks, 0); block < stride_ / 8;) {
+            const auto begin = static_cast<int>(block * 8);
+            auto last = block + 1;
+            while (last < stride_ / 8 && is_marked(marks, last)) ++last;
+            block = next_mark(marks, last);
+            const auto end = static_cast<int>(last * 8);
+            if (begin > at && at < columns_) even(at, std::min(begin, columns_), byte_of_coverage(sum));
+            if (begin < columns_) {
+                varied(begin, std::min(end, columns_), [&](int from, int to, std::uint8_t* bytes) {
+                    for (auto column = from; column < to; ++column) {
+                        sum += steps[column];
+                        *bytes++ = byte_of_coverage(sum);
+                    }
+                });
+            }
+            std::fill(steps + begin, steps + end, 0.0);
+            at = end;
+        }
+        if (at < columns_) even(at, columns_, byte_of_coverage(sum));
+        std::fill(marks, marks + words_, 0);
+    }
+
+  private:
+    static void mark(std::uint64_t* marks, std::size_t block) noexcept {
+        marks[block / 64] |= std::uint64_t{1} << block % 64;
+    }
+    static bool is_marked(const std::uint64_t* marks, std::size_t block) noexcept {
+        return (marks[block / 64] >> block % 64 & 1U) != 0;
+    }
+    // The first one from a block on; more than there are if there is none.
+    [[nodiscard]] std::size_t next_mark(const std::uint64_t* marks, std::size_t block) const noexcept {
+        for (auto word = block / 64; word < words_; ++word) {
+            const auto first = word == block / 64 ? block % 64 : 0;
+            const auto rest = marks[word] >> first;
+            if (rest != 0) return word * 64 + first + static_cast<std::size_t>(std::countr_zero(rest));
+        }
+        return words_ * 64;
+    }
+
+    int columns_;
+    int rows_;
+    std::size_t stride_;
+    std::size_t words_;
+    std::pmr::vector<double> steps_;
+    std::pmr::vector<std::uint64_t> marks_;  // of eight columns each: where there are steps
+};
+
+// One row that is so wide that there is no time or memory for each column: only those where something changes.
+class SparseRow {
+  public:
+    SparseRow(int columns, std::pmr::memory_resource* memory) : columns_{columns}, changes_{memory} {}
+
+    static constexpr int rows() noexcept { return 1; }
+
+    // As DenseRows does.
+    void add(int, double from, double to, double height) {
+        const auto left = std::clamp(std::min(from, to), 0.0, double{1} * columns_);
+        const auto right = std::clamp(std::max(from, to), 0.0, double{1} * columns_);
+        const auto first = static_cast<int>(left);
+        const auto last = static_cast<int>(right);
+        if (right <= first + 1.0) return add_at(first, height, (left + right) / 2 - first);
+        const auto per_column = height / (right - left);
+        const auto in_first = first + 1 - left;
+        add_at(first, in_first * per_column, 1 - in_first / 2);
+        if (last > first + 1) {
+            changes_.push_back({.column = first + 1, .step = -per_column / 2, .slope = per_column});
+            changes_.push_back({.column = last, .step = per_column / 2, .slope = -per_column});
+        }
+        const auto in_last = right - last;
+        add_at(last, in_last * per_column, in_last / 2);
+    }
+
+    // As DenseRows does, in runs that are all alike.
+    template <class Varied, class Even>
+    void take(int, const Varied&, const Even& even) {
+        std::sort(changes_.begin(), changes_.end(),
+                  [](const Change& a, const Change& b) { return a.column < b.column; });
+        auto sum = 0.0;
+        auto slope = 0.0;
+        for (std::size_t i = 0; i < changes_.size() && changes_[i].column < columns_;) {
+            const auto begin = changes_[i].column;
+            for (; i < changes_.size() && changes_[i].column == begin; ++i) {
+                sum += changes_[i].step;
+                slope += changes_[i].slope;
+            }
+            const auto end = i < changes_.size() ? std::min(changes_[i].column, columns_) : columns_;
+            take_ramp(begin, end, sum + slope, slope, even);
+            sum += slope * (end - begin);
+        }
+        changes_.clear();
+    }
+
+  private:
+    struct Change {
+        int column;
+        double step;       // in this column
+        double slope = 0;  // of the step in it and in each further one
+    };
+
+    void add_at(int column, double height, double distance) {
+        changes_.push_back({.column = column, .step = height * (1 - distance)});
+        changes_.push_back({.column = column + 1, .step = height * distance});
+    }
+
+    // Runs of columns whose bytes are the same: coverage goes up or down from one to the other.
+    template <class Even>
+    void take_ramp(int begin, int end, double first, double slope, const Even& even) {
+        const auto byte_at = [&](int column) { return byte_of_coverage(first + slope * (column - begin)); };
+        for (auto at = begin; at < end;) {
+            const auto byte = byte_at(at);
+            auto same = at;
+            for (auto other = end; other - same > 1;) {
+                const auto middle = same + (other - same) / 2;
+                (byte_at(middle) == byte ? same : other) = middle;
+            }
+            even(at, same + 1, byte);
+            at = same + 1;
+        }
+    }
+
+    int columns_;
+    std::pmr::vector<Change> changes_;
+};
+
+}  // namespace coldbrick::inline v0::detail
