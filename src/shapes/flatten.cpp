@@ -77,25 +77,32 @@ struct Curve {
     }
 };
 
-// The largest part from t on that is flat enough, but for some hundredths.
-double flat_end(const Curve& curve, double t, double step, double flatness) {
-    const auto wanted = flatness * 0.96;
-    const auto enough = flatness * 0.9;
+// Where a part that begins somewhere ends, and how long the next one may be.
+struct FlatPart {
+    double end;
+    double next_step;
+};
+
+// A part from t on that is flat enough, and not much shorter than it may be.
+FlatPart flat_part(const Curve& curve, double t, double step, double flatness) {
+    const auto wanted = flatness * 0.92;
+    const auto enough = flatness * 0.8;
     constexpr auto least = 1e-9;
     auto good = t;
     for (auto tries = 0; tries < 24; ++tries) {
         const auto end = std::min(1.0, t + step);
         const auto away = curve.away(t, end);
+        // The distance grows with the square of the step.
+        const auto factor = std::clamp(away > 0 ? std::sqrt(wanted / away) : 4.0, 0.2, 4.0);
+        const auto better = std::max(step * factor, least);
         if (away <= flatness) {
-            if (end == 1 || away >= enough || tries > 6) return end;
+            if (end == 1 || away >= enough || tries > 6) return {end, better};
             good = std::max(good, end);
         }
-        // The distance grows with the square of the step.
-        const auto factor = away > 0 ? std::sqrt(wanted / away) : 4.0;
-        step = std::max(step * std::clamp(factor, 0.2, 4.0), least);
+        step = better;
         if (step <= least) break;
     }
-    return good > t ? good : std::min(1.0, t + least * 10);
+    return {good > t ? good : std::min(1.0, t + least * 10), step};
 }
 
 // Large curves are cut in halves first, wherever they are seen from. A part that is out of sight is one piece.
@@ -124,9 +131,9 @@ void add_part(const Curve& curve, const Detail& detail, Track& track, int depth 
     auto step = 1.0;
     for (auto t = 0.0; t < 1;) {
         spend_work(8);
-        const auto end = flat_end(curve, t, step, flatness);
+        const auto [end, next_step] = flat_part(curve, t, step, flatness);
         measure(t, end);
-        step = end - t;
+        step = next_step;
         t = end;
         track.add_joint(t < 1 ? curve.at(t) : curve.p3, curve.direction(t));
     }

@@ -18,14 +18,13 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-constexpr auto none = std::numeric_limits<std::uint32_t>::max();
 constexpr auto hardly = 0x1p-30;
 
 class ChainOrder {
   public:
     ChainOrder(const Chains& chains, const CoverRule& rule, std::pmr::memory_resource* memory)
-        : chains_{chains},
-          edges_{chains.edges()},
+        : edges_{chains.edges().data()},
+          bottom_{double{1} * chains.window().bottom - chains.window().top},
           covers_{rule},
           strands_(chains.all().size(), memory),
           begins_{memory},
@@ -34,12 +33,33 @@ class ChainOrder {
           changed_{memory},
           order_{Before{*this}, memory},
           parts_{memory} {
-        parts_.reserve(strands_.size());
+        const auto count = strands_.size();
+        begins_.reserve(count);
+        ends_.reserve(count);
+        parts_.reserve(count);
+        for (std::size_t i = 0; i < count; ++i) {
+            const auto& chain = chains.all()[i];
+            auto& strand = strands_[i];
+            strand.edge = edges_ + chain.first;
+            strand.last = edges_ + chain.end - 1;
+            strand.least_x = chain.least_x;
+            strand.most_x = chain.most_x;
+            strand.direction = chain.direction;
+            strand.group = chain.group;
+            begins_.push_back({strand.edge->top, strand.edge->x_at(strand.edge->top), &strand});
+            ends_.push_back({strand.last->bottom, 0, &strand});
+        }
+        const auto is_before = [](const Turn& a, const Turn& b) {
+            if (a.y != b.y) return a.y < b.y;
+            return a.x != b.x ? a.x < b.x : a.strand->edge->slope < b.strand->edge->slope;
+        };
+        sort_in_budget(begins_.begin(), begins_.end(), is_before);
+        sort_in_budget(ends_.begin(), ends_.end(), [](const Turn& a, const Turn& b) { return a.y < b.y; });
     }
 
     std::pmr::vector<ChainPart> run() {
         sweep([] { return true; });
-        for (auto s = first_; s != none; s = strands_[s].right) end_part(s, bottom_of(s));
+        for (auto* s = first_; s != nullptr; s = s->right) end_part(*s, s->last->bottom);
         return std::move(parts_);
     }
 
@@ -51,94 +71,84 @@ class ChainOrder {
     }
 
   private:
-    // Down to the bottom of the window, as long as goes_on() holds.
-    template <class GoesOn>
-    void sweep(const GoesOn& goes_on) {
-        sort_chains();
-        const auto bottom = double{1} * chains_.window().bottom - chains_.window().top;
-        while (goes_on()) {
-            spend_work(4);
-            const auto begin = next_begin_ < begins_.size() ? top_of(begins_[next_begin_]) : bottom;
-            const auto end = next_end_ < ends_.size() ? bottom_of(ends_[next_end_]) : bottom;
-            const auto next = std::min(begin, end);
-            if (!events_.empty() && strands_[events_.front()].next_y <= next) {
-                meet(events_.front());
-                continue;
-            }
-            if (next >= bottom) return;
-            y_ = next;
-            begin_and_end();
-        }
-    }
+    struct Strand;
 
-    // A chain in the order from left to right.
-    struct Strand {
-        std::uint32_t edge = 0;  // at the height at hand
-        std::uint32_t left = none;
-        std::uint32_t right = none;
-        Windings windings;  // to its left
-        int side = 0;
-        // Where it meets the one to its right, or has not yet been looked at further down; of no use where it is not
-        // waiting among the events.
-        double next_y = 0;
-        std::uint32_t waits_at = none;
-        bool is_look = false;
-        std::uint32_t since_edge = 0;
-        double since = 0;  // the height from which on it has that side
-        bool is_changed = false;
-        bool is_ended = false;
-    };
     // The place of a strand in the order.
     struct Place {
         std::uint64_t label;
-        mutable std::uint32_t strand;
+        mutable Strand* strand;
     };
     struct Before {
         using is_transparent = void;
         const ChainOrder& of;
         bool operator()(const Place& a, const Place& b) const noexcept { return a.label < b.label; }
-        bool operator()(const Place& a, std::uint32_t begun) const noexcept { return of.is_before(a.strand, begun); }
+        bool operator()(const Place& a, const Strand* begun) const noexcept { return of.is_before(*a.strand, *begun); }
     };
     using Order = std::pmr::set<Place, Before>;
 
-    [[nodiscard]] const Chain& chain(std::uint32_t s) const noexcept { return chains_.all()[s]; }
-    [[nodiscard]] double top_of(std::uint32_t s) const noexcept { return chains_.top_of(chain(s)); }
-    [[nodiscard]] double bottom_of(std::uint32_t s) const noexcept { return chains_.bottom_of(chain(s)); }
+    // A chain in the order from left to right.
+    struct Strand {
+        const ChainEdge* edge;  // at the height at hand
+        const ChainEdge* last;
+        Strand* left;
+        Strand* right;
+        double least_x;
+        double most_x;
+        Windings windings;  // to its left
+        double since;       // the height from which on it has that side
+        const ChainEdge* since_edge;
+        Order::iterator place;
+        std::uint32_t waits_at = nowhere;  // among the events
+        std::int16_t direction;
+        std::uint16_t group;
+        int side = 0;
+        bool is_changed = false;
+        bool is_ended = false;
+    };
+    static constexpr auto nowhere = std::numeric_limits<std::uint32_t>::max();
+
+    // Where a chain begins or ends.
+    struct Turn {
+        double y;
+        double x;
+        Strand* strand;
+    };
+    // Where a strand meets the one to its right, or has not yet been looked at further down.
+    struct Event {
+        double y;
+        Strand* strand;
+        bool is_look;
+    };
+
+    // Down to the bottom of the window, as long as goes_on() holds.
+    template <class GoesOn>
+    void sweep(const GoesOn& goes_on) {
+        while (goes_on()) {
+            spend_work(4);
+            const auto begin = next_begin_ < begins_.size() ? begins_[next_begin_].y : bottom_;
+            const auto end = next_end_ < ends_.size() ? ends_[next_end_].y : bottom_;
+            const auto next = std::min(begin, end);
+            if (!events_.empty() && events_.front().y <= next) {
+                meet(events_.front());
+                continue;
+            }
+            if (next >= bottom_) return;
+            y_ = next;
+            begin_and_end();
+        }
+    }
 
     // The edge at a height, of the one that begins where two meet.
-    [[nodiscard]] std::uint32_t edge_at(std::uint32_t s, double y) const noexcept {
-        auto edge = strands_[s].edge;
-        while (edges_[edge].bottom <= y && edge + 1 < chain(s).end) ++edge;
+    [[nodiscard]] const ChainEdge* edge_at(const Strand& s, double y) const noexcept {
+        const auto* edge = s.edge;
+        while (edge->bottom <= y && edge != s.last) ++edge;
         return edge;
-    }
-    [[nodiscard]] const ChainEdge& come_to(std::uint32_t s, double y) noexcept {
-        strands_[s].edge = edge_at(s, y);
-        return edges_[strands_[s].edge];
-    }
-
-    void sort_chains() {
-        begins_.resize(strands_.size());
-        for (std::uint32_t s = 0; s < begins_.size(); ++s) {
-            begins_[s] = s;
-            strands_[s].edge = chain(s).first;
-        }
-        ends_ = begins_;
-        sort_in_budget(ends_.begin(), ends_.end(),
-                       [&](std::uint32_t a, std::uint32_t b) { return bottom_of(a) < bottom_of(b); });
-        const auto is_before = [&](std::uint32_t a, std::uint32_t b) {
-            const auto& first = edges_[chain(a).first];
-            const auto& second = edges_[chain(b).first];
-            if (first.top != second.top) return first.top < second.top;
-            const auto [x, other] = std::pair{first.x_at(first.top), second.x_at(second.top)};
-            return x != other ? x < other : first.slope < second.slope;
-        };
-        sort_in_budget(begins_.begin(), begins_.end(), is_before);
     }
 
     // Whether a strand lies left of one that begins.
-    [[nodiscard]] bool is_before(std::uint32_t s, std::uint32_t begun) const noexcept {
-        const auto& own = edges_[edge_at(s, y_)];
-        const auto& other = edges_[chain(begun).first];
+    [[nodiscard]] bool is_before(const Strand& s, const Strand& begun) const noexcept {
+        const auto& own = *edge_at(s, y_);
+        const auto& other = *begun.edge;
         const auto room = other.x_at(y_) - own.x_at(y_);
         if (room > hardly || room < -hardly) return room > 0;
         const auto below = std::min(own.bottom, other.bottom);
@@ -148,241 +158,221 @@ class ChainOrder {
     // All chains that begin or end at the height at hand.
     void begin_and_end() {
         changed_.clear();
-        for (; next_end_ < ends_.size() && bottom_of(ends_[next_end_]) == y_; ++next_end_) {
-            const auto s = ends_[next_end_];
-            strands_[s].is_ended = strands_[s].is_changed = true;
+        for (; next_end_ < ends_.size() && ends_[next_end_].y == y_; ++next_end_) {
+            auto* const s = ends_[next_end_].strand;
+            s->is_ended = s->is_changed = true;
             changed_.push_back(s);
         }
-        for (; next_begin_ < begins_.size() && top_of(begins_[next_begin_]) == y_; ++next_begin_) {
-            insert(begins_[next_begin_]);
+        const auto ended = changed_.size();
+        for (; next_begin_ < begins_.size() && begins_[next_begin_].y == y_; ++next_begin_) {
+            insert(*begins_[next_begin_].strand);
         }
-        std::sort(changed_.begin(), changed_.end(),
-                  [&](std::uint32_t a, std::uint32_t b) { return places_[a]->label < places_[b]->label; });
-        for (const auto s : changed_) {
-            if (strands_[s].is_changed) change_from(s);
+        if (changed_.size() > 1) {
+            std::sort(changed_.begin(), changed_.end(),
+                      [](const Strand* a, const Strand* b) { return a->place->label < b->place->label; });
         }
-        for (const auto s : changed_) {
-            if (strands_[s].is_ended) remove(s);
+        for (auto* const s : changed_) {
+            if (s->is_changed) change_from(*s);
         }
-        for (const auto s : changed_) {
-            const auto& strand = strands_[s];
-            if (strand.left != none && !strand.is_ended) look(strand.left, s);
-            if (strand.is_ended) {
-                // Its neighbours were told apart when it was removed.
-                const auto [left, right] = std::pair{strand.left, strand.right};
-                if (left != none && right != none && !strands_[left].is_ended && strands_[left].right == right) {
-                    look(left, right);
-                }
-            } else if (strand.right != none) {
-                look(s, strand.right);
+        if (ended > 0) {
+            for (auto* const s : changed_) {
+                if (s->is_ended) remove(*s);
             }
+        }
+        // Who has a new neighbour to its right: each of those that begin, and what lies left of those that change.
+        const Strand* before = nullptr;
+        for (auto* const s : changed_) {
+            if (s->left != nullptr && s->left != before) look(*s->left);
+            if (!s->is_ended) look(*s);
+            before = s->is_ended ? s->left : s;
         }
     }
 
-    void insert(std::uint32_t s) {
-        const auto after = order_.lower_bound(s);
-        const auto right = after == order_.end() ? none : after->strand;
-        const auto left = after == order_.begin() ? none : std::prev(after)->strand;
-        auto low = left == none ? 0 : places_[left]->label;
-        auto high = right == none ? std::numeric_limits<std::uint64_t>::max() : places_[right]->label;
-        if (high - low < 2) {
-            renumber();
-            low = left == none ? 0 : places_[left]->label;
-            high = right == none ? std::numeric_limits<std::uint64_t>::max() : places_[right]->label;
-        }
+    void insert(Strand& s) {
+        constexpr auto most = std::numeric_limits<std::uint64_t>::max();
+        const auto after = order_.lower_bound(&s);
+        s.right = after == order_.end() ? nullptr : after->strand;
+        s.left = after == order_.begin() ? nullptr : std::prev(after)->strand;
+        const auto low = [&] { return s.left == nullptr ? 0 : s.left->place->label; };
+        const auto high = [&] { return s.right == nullptr ? most : s.right->place->label; };
+        if (high() - low() < 2) renumber();
         // At the ends of the order, room is left for more there.
         constexpr auto room = std::uint64_t{1} << 40U;
-        const auto step = (high - low) / 2;
-        const auto label = right == none  ? low + std::min(step, room)
-                           : left == none ? high - std::min(step, room)
-                                          : low + step;
-        places_[s] = order_.emplace_hint(after, Place{.label = label, .strand = s});
-        auto& strand = strands_[s];
-        strand.left = left;
-        strand.right = right;
-        strand.since = y_;
-        strand.since_edge = strand.edge;
-        strand.is_changed = true;
-        (left == none ? first_ : strands_[left].right) = s;
-        if (right != none) strands_[right].left = s;
-        changed_.push_back(s);
-    }
-
-    // Beginning with the first one of those that have changed, along the order up to where nothing has.
-    void change_from(std::uint32_t first) {
-        const auto left = strands_[first].left;
-        auto windings = left == none ? Windings{} : right_of(left);
-        for (auto s = first; s != none; s = strands_[s].right) {
-            auto& strand = strands_[s];
-            if (!strand.is_changed && strand.windings == windings) return;
-            strand.is_changed = false;
-            if (strand.is_ended) {
-                end_part(s, y_);
-                // For those that are to its right, it is gone.
-                strand.windings = windings;
-                continue;
-            }
-            set_windings(s, windings);
-            windings = right_of(s);
-        }
-    }
-
-    [[nodiscard]] Windings right_of(std::uint32_t s) const noexcept {
-        auto windings = strands_[s].windings;
-        if (!strands_[s].is_ended) covers_.add(windings, chain(s).group, chain(s).direction);
-        return windings;
-    }
-
-    void set_windings(std::uint32_t s, const Windings& windings) {
-        auto& strand = strands_[s];
-        strand.windings = windings;
-        const auto right = right_of(s);
-        least_ = std::min(least_, right.of[0]);
-        most_ = std::max(most_, right.of[0]);
-        const auto side = (covers_(right) ? 1 : 0) - (covers_(windings) ? 1 : 0);
-        if (side == strand.side) return;
-        end_part(s, y_);
-        strand.side = side;
-        strand.since = y_;
-        strand.since_edge = edge_at(s, y_);
-    }
-
-    void end_part(std::uint32_t s, double bottom) {
-        const auto& strand = strands_[s];
-        if (strand.side == 0 || strand.since >= bottom) return;
-        parts_.push_back({.first = strand.since_edge, .side = strand.side, .top = strand.since, .bottom = bottom});
-    }
-
-    void remove(std::uint32_t s) {
-        const auto& strand = strands_[s];
-        (strand.left == none ? first_ : strands_[strand.left].right) = strand.right;
-        if (strand.right != none) strands_[strand.right].left = strand.left;
-        order_.erase(places_[s]);
-        forget(s);
-        if (strand.left != none) forget(strand.left);
-    }
-
-    // Two neighbours meet, or have not yet been looked at further down.
-    void meet(std::uint32_t a) {
-        const auto is_look = strands_[a].is_look;
-        y_ = std::max(y_, strands_[a].next_y);
-        const auto b = strands_[a].right;
-        if (is_look) return look(a, b);
-        swap(a, b);
-        if (strands_[b].left != none) look(strands_[b].left, b);
-        look(b, a);
-        strands_[a].right != none ? look(a, strands_[a].right) : forget(a);
-    }
-
-    void swap(std::uint32_t a, std::uint32_t b) {
-        const auto left = strands_[a].left;
-        const auto right = strands_[b].right;
-        (left == none ? first_ : strands_[left].right) = b;
-        if (right != none) strands_[right].left = a;
-        strands_[b].left = left;
-        strands_[b].right = a;
-        strands_[a].left = b;
-        strands_[a].right = right;
-        std::swap(places_[a]->strand, places_[b]->strand);
-        std::swap(places_[a], places_[b]);
-        const auto windings = strands_[a].windings;
-        set_windings(b, windings);
-        set_windings(a, right_of(b));
-    }
-
-    // Finds where two neighbours cross next, from the height at hand on.
-    void look(std::uint32_t a, std::uint32_t b) {
-        const auto& left = chain(a);
-        const auto& right = chain(b);
-        if (left.most_x <= right.least_x) return forget(a);
-        const auto* own = &come_to(a, y_);
-        const auto* other = &come_to(b, y_);
-        const auto* const own_end = &edges_[left.end - 1];
-        const auto* const other_end = &edges_[right.end - 1];
-        auto y = y_;
-        auto room = other->x_at(y) - own->x_at(y);
-        for (auto steps = 0; room >= -hardly; ++steps) {
-            constexpr auto many = 24;
-            if (steps == many) return expect(a, y, true);
-            const auto next = std::min(own->bottom, other->bottom);
-            const auto below = other->x_at(next) - own->x_at(next);
-            if (below < -hardly) {
-                const auto above = std::max(room, 0.0);
-                return expect(a, y + (next - y) * (above / (above - below)), false);
-            }
-            y = next;
-            const auto own_goes_on = own->bottom > y || own != own_end;
-            const auto other_goes_on = other->bottom > y || other != other_end;
-            if (!own_goes_on || !other_goes_on) return forget(a);
-            if (own->bottom <= y) ++own;
-            if (other->bottom <= y) ++other;
-            room = other->x_at(y) - own->x_at(y);
-        }
-        expect(a, y, false);
+        const auto step = (high() - low()) / 2;
+        auto label = low() + step;
+        if (s.right == nullptr) label = low() + std::min(step, room);
+        if (s.left == nullptr) label = high() - std::min(step, room);
+        s.place = order_.emplace_hint(after, Place{.label = label, .strand = &s});
+        s.since = y_;
+        s.since_edge = s.edge;
+        s.is_changed = true;
+        (s.left == nullptr ? first_ : s.left->right) = &s;
+        if (s.right != nullptr) s.right->left = &s;
+        changed_.push_back(&s);
     }
 
     void renumber() {
         auto label = std::uint64_t{1} << 62U;
         constexpr auto room = std::uint64_t{1} << 36U;
-        std::pmr::vector<Place> all{order_.begin(), order_.end(), order_.get_allocator().resource()};
         order_.clear();
-        for (auto& place : all) {
-            place.label = label += room;
-            places_[place.strand] = order_.insert(order_.end(), place);
+        for (auto* s = first_; s != nullptr; s = s->right) {
+            s->place = order_.emplace_hint(order_.end(), Place{.label = label += room, .strand = s});
         }
     }
 
-    // The events are a heap: a strand's comes before those at twice its place and one behind.
-    void expect(std::uint32_t s, double y, bool is_look) {
-        auto& strand = strands_[s];
-        strand.next_y = std::max(y, y_);
-        strand.is_look = is_look;
-        if (strand.waits_at == none) {
-            strand.waits_at = static_cast<std::uint32_t>(events_.size());
-            events_.push_back(s);
+    // Beginning with the first one of those that have changed, along the order up to where nothing has.
+    void change_from(Strand& first) {
+        auto windings = first.left == nullptr ? Windings{} : right_of(*first.left);
+        for (auto* s = &first; s != nullptr; s = s->right) {
+            if (!s->is_changed && s->windings == windings) return;
+            s->is_changed = false;
+            if (s->is_ended) {
+                end_part(*s, y_);
+                // For those that are to its right, it is gone.
+                s->windings = windings;
+                continue;
+            }
+            set_windings(*s, windings);
+            windings = right_of(*s);
         }
-        find_place(s, strand.waits_at);
     }
 
-    void forget(std::uint32_t s) {
-        const auto at = std::exchange(strands_[s].waits_at, none);
-        if (at == none) return;
+    [[nodiscard]] Windings right_of(const Strand& s) const noexcept {
+        auto windings = s.windings;
+        if (!s.is_ended) covers_.add(windings, s.group, s.direction);
+        return windings;
+    }
+
+    void set_windings(Strand& s, const Windings& windings) {
+        s.windings = windings;
+        const auto right = right_of(s);
+        least_ = std::min(least_, right.of[0]);
+        most_ = std::max(most_, right.of[0]);
+        const auto side = (covers_(right) ? 1 : 0) - (covers_(windings) ? 1 : 0);
+        if (side == s.side) return;
+        end_part(s, y_);
+        s.side = side;
+        s.since = y_;
+        s.since_edge = edge_at(s, y_);
+    }
+
+    void end_part(const Strand& s, double bottom) {
+        if (s.side == 0 || s.since >= bottom) return;
+        parts_.push_back({.first = static_cast<std::uint32_t>(s.since_edge - edges_),
+                          .side = s.side,
+                          .top = s.since,
+                          .bottom = bottom});
+    }
+
+    void remove(Strand& s) {
+        (s.left == nullptr ? first_ : s.left->right) = s.right;
+        if (s.right != nullptr) s.right->left = s.left;
+        order_.erase(s.place);
+        forget(s);
+    }
+
+    // Two neighbours meet, or have not yet been looked at further down.
+    void meet(Event event) {
+        auto& s = *event.strand;
+        y_ = std::max(y_, event.y);
+        if (event.is_look) return look(s);
+        auto& other = *s.right;
+        swap(s, other);
+        if (other.left != nullptr) look(*other.left);
+        look(other);
+        look(s);
+    }
+
+    void swap(Strand& a, Strand& b) {
+        (a.left == nullptr ? first_ : a.left->right) = &b;
+        if (b.right != nullptr) b.right->left = &a;
+        b.left = a.left;
+        a.right = b.right;
+        b.right = &a;
+        a.left = &b;
+        std::swap(a.place, b.place);
+        a.place->strand = &a;
+        b.place->strand = &b;
+        const auto windings = a.windings;
+        set_windings(b, windings);
+        set_windings(a, right_of(b));
+    }
+
+    // Finds where one crosses its neighbour to the right next, from the height at hand on. What is decided depends on
+    // their places where one of their edges ends, and on nothing else: so two change places once between these heights
+    // at most, however places are rounded.
+    void look(Strand& s) {
+        if (s.right == nullptr || s.most_x <= s.right->least_x) return forget(s);
+        const auto& right = *s.right;
+        s.edge = edge_at(s, y_);
+        s.right->edge = edge_at(right, y_);
+        const auto* own = s.edge;
+        const auto* other = right.edge;
+        auto y = y_;
+        constexpr auto many = 24;
+        for (auto steps = 0; steps < many; ++steps) {
+            const auto next = std::min(own->bottom, other->bottom);
+            const auto below = other->x_at(next) - own->x_at(next);
+            if (below < -hardly) {
+                const auto above = std::max(other->x_at(y) - own->x_at(y), 0.0);
+                return expect(s, y + (next - y) * (above / (above - below)), false);
+            }
+            y = next;
+            if (own->bottom <= y && own++ == s.last) return forget(s);
+            if (other->bottom <= y && other++ == right.last) return forget(s);
+            // Beside where one ended, at the same height.
+            if (other->x_at(y) - own->x_at(y) < -hardly) return expect(s, y, false);
+        }
+        expect(s, y, true);
+    }
+
+    // The events are a heap: one comes before those at twice its place and one behind.
+    void expect(Strand& s, double y, bool is_look) {
+        const auto event = Event{.y = std::max(y, y_), .strand = &s, .is_look = is_look};
+        if (s.waits_at == nowhere) {
+            s.waits_at = static_cast<std::uint32_t>(events_.size());
+            events_.push_back(event);
+        }
+        find_place(event, s.waits_at);
+    }
+
+    void forget(Strand& s) {
+        const auto at = std::exchange(s.waits_at, nowhere);
+        if (at == nowhere) return;
         const auto last = events_.back();
         events_.pop_back();
-        if (last != s) find_place(last, at);
+        if (last.strand != &s) find_place(last, at);
     }
 
     // Puts one whose place is free up or down to where it belongs.
-    void find_place(std::uint32_t s, std::uint32_t at) {
-        const auto y = strands_[s].next_y;
-        const auto put = [&](std::uint32_t which, std::uint32_t where) {
+    void find_place(const Event& event, std::uint32_t at) {
+        const auto put = [&](const Event& which, std::uint32_t where) {
             events_[where] = which;
-            strands_[which].waits_at = where;
+            which.strand->waits_at = where;
         };
-        for (; at > 0 && strands_[events_[(at - 1) / 2]].next_y > y; at = (at - 1) / 2) put(events_[(at - 1) / 2], at);
+        for (; at > 0 && events_[(at - 1) / 2].y > event.y; at = (at - 1) / 2) put(events_[(at - 1) / 2], at);
         const auto count = static_cast<std::uint32_t>(events_.size());
         for (auto below = 2 * at + 1; below < count; below = 2 * at + 1) {
-            if (below + 1 < count && strands_[events_[below + 1]].next_y < strands_[events_[below]].next_y) ++below;
-            if (strands_[events_[below]].next_y >= y) break;
+            if (below + 1 < count && events_[below + 1].y < events_[below].y) ++below;
+            if (events_[below].y >= event.y) break;
             put(events_[below], at);
             at = below;
         }
-        put(s, at);
+        put(event, at);
     }
 
-    const Chains& chains_;
-    const std::pmr::vector<ChainEdge>& edges_;
+    const ChainEdge* edges_;
+    double bottom_;
     CoverTruth covers_;
     std::pmr::vector<Strand> strands_;  // of the chains
-    std::pmr::vector<std::uint32_t> begins_;
+    std::pmr::vector<Turn> begins_;
     std::size_t next_begin_ = 0;
-    std::pmr::vector<std::uint32_t> ends_;
+    std::pmr::vector<Turn> ends_;
     std::size_t next_end_ = 0;
-    std::pmr::vector<std::uint32_t> events_;
-    std::pmr::vector<std::uint32_t> changed_;
+    std::pmr::vector<Event> events_;
+    std::pmr::vector<Strand*> changed_;
     Order order_;
-    std::uint32_t first_ = none;
-    std::pmr::vector<Order::iterator> places_{strands_.size(), strands_.get_allocator()};
+    Strand* first_ = nullptr;
     std::pmr::vector<ChainPart> parts_;
     double y_ = 0;
     // Of the winding numbers of the first group.

@@ -14,31 +14,40 @@ void Chains::add(FinePoint from, FinePoint to, int group) {
     }
     const auto direction = from.y < to.y ? 1 : -1;
     const auto& [upper, lower] = direction > 0 ? std::pair{from, to} : std::pair{to, from};
-    // A pixel begins half a pixel before its centre.
-    const auto offset_x = std::int64_t{window_.left} * fine_unit - fine_unit / 2;
-    const auto offset_y = std::int64_t{window_.top} * fine_unit - fine_unit / 2;
-    const auto height = (std::int64_t{window_.bottom} - window_.top) * fine_unit;
-    const auto is_seen = lower.y > offset_y && upper.y < offset_y + height;
+    const auto is_seen = lower.y > offset_.y && upper.y < fine_bottom_;
     if (!goes_on || direction != direction_ || !is_seen) end_chain();
     at_ = to;
     if (!is_seen) return;
     direction_ = direction;
     group_ = group;
-    constexpr auto unit = static_cast<double>(fine_unit);
-    const auto top = static_cast<double>(upper.y - offset_y) / unit;
-    const auto bottom = static_cast<double>(lower.y - offset_y) / unit;
-    push_parts({.top = std::max(top, 0.0),
-                .bottom = std::min(bottom, static_cast<double>(height) / unit),
-                .first_x = static_cast<double>(upper.x - offset_x) / unit,
-                .first_y = top,
-                .slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y)});
+    constexpr auto pixels = 1 / static_cast<double>(fine_unit);
+    const auto first_x = static_cast<double>(upper.x - offset_.x) * pixels;
+    const auto first_y = static_cast<double>(upper.y - offset_.y) * pixels;
+    const auto last_x = static_cast<double>(lower.x - offset_.x) * pixels;
+    const auto last_y = static_cast<double>(lower.y - offset_.y) * pixels;
+    const auto edge =
+        ChainEdge{.top = std::max(first_y, 0.0),
+                  .bottom = std::min(last_y, height_),
+                  .first_x = first_x,
+                  .first_y = first_y,
+                  .slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y)};
+    const auto least = std::min(first_x, last_x);
+    const auto most = std::max(first_x, last_x);
+    if (!(least >= 0 && most <= width_)) return push_beside(edge);
+    reach(least, most);
+    edges_.push_back(edge);
+}
+
+void Chains::reach(double least, double most) noexcept {
+    const auto is_first = edges_.size() == first_;
+    least_x_ = is_first ? least : std::min(least_x_, least);
+    most_x_ = is_first ? most : std::max(most_x_, most);
 }
 
 // What of an edge lies left of the window, in it, and right of it.
-void Chains::push_parts(const ChainEdge& edge) {
+void Chains::push_beside(const ChainEdge& edge) {
     const auto begin = edge.x_at(edge.top);
     const auto end = edge.x_at(edge.bottom);
-    if (std::min(begin, end) >= 0 && std::max(begin, end) <= width()) return push(edge);
     const auto height_at = [&](double x) {
         return std::clamp(edge.first_y + (x - edge.first_x) / edge.slope, edge.top, edge.bottom);
     };
@@ -46,8 +55,8 @@ void Chains::push_parts(const ChainEdge& edge) {
         return ChainEdge{.top = from, .bottom = to, .first_x = x, .first_y = from, .slope = 0};
     };
     const auto is_rightward = edge.slope > 0;
-    const auto before = is_rightward ? 0.0 : width();
-    const auto behind = is_rightward ? width() : 0.0;
+    const auto before = is_rightward ? 0.0 : width_;
+    const auto behind = is_rightward ? width_ : 0.0;
     const auto is_outside = [&](double x) { return is_rightward ? x < before : x > before; };
     const auto is_beyond = [&](double x) { return is_rightward ? x > behind : x < behind; };
     // From where to where it lies in the window.
@@ -65,6 +74,9 @@ void Chains::push_parts(const ChainEdge& edge) {
 
 // Edges beside the window that go on are one.
 void Chains::push(const ChainEdge& edge) {
+    const auto begin = std::clamp(edge.x_at(edge.top), 0.0, width_);
+    const auto end = std::clamp(edge.x_at(edge.bottom), 0.0, width_);
+    reach(std::min(begin, end), std::max(begin, end));
     if (edges_.size() > first_ && edge.slope == 0) {
         auto& last = edges_.back();
         const auto& [upper, lower] = direction_ > 0 ? std::pair{last, edge} : std::pair{edge, last};
@@ -80,24 +92,16 @@ void Chains::end_chain() {
     const auto end = static_cast<std::uint32_t>(edges_.size());
     if (end == first_) return;
     if (direction_ < 0) std::reverse(edges_.begin() + first_, edges_.end());
-    auto least = std::numeric_limits<double>::infinity();
-    auto most = -least;
-    for (auto i = first_; i < end; ++i) {
-        for (const auto x : {edges_[i].x_at(edges_[i].top), edges_[i].x_at(edges_[i].bottom)}) {
-            least = std::min(least, x);
-            most = std::max(most, x);
-        }
-    }
     // What lies right of the window has no bearing on what is in it.
-    if (least >= width()) {
+    if (least_x_ >= width_) {
         reaches_right_ = true;
         edges_.resize(first_);
         return;
     }
     all_.push_back({.first = first_,
                     .end = end,
-                    .least_x = least,
-                    .most_x = most,
+                    .least_x = least_x_,
+                    .most_x = most_x_,
                     .direction = static_cast<std::int16_t>(direction_),
                     .group = static_cast<std::uint16_t>(group_)});
     first_ = end;

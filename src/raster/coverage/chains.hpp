@@ -66,6 +66,12 @@ class Chains {
     explicit Chains(const Window& window, std::pmr::memory_resource* memory)
         : window_{window}, edges_{memory}, all_{memory} {}
 
+    // Makes room for as many more edges.
+    void expect(std::size_t count) {
+        const auto wanted = edges_.size() + count;
+        if (wanted > edges_.capacity()) edges_.reserve(std::max(wanted, 2 * edges_.capacity()));
+    }
+
     void add(FinePoint from, FinePoint to, int group);
 
     // No more edges come.
@@ -82,13 +88,19 @@ class Chains {
     [[nodiscard]] double bottom_of(const Chain& chain) const noexcept { return edges_[chain.end - 1].bottom; }
 
   private:
-    [[nodiscard]] double width() const noexcept { return double{1} * window_.right - window_.left; }
-
+    // The chain at hand reaches from there to there.
+    void reach(double least, double most) noexcept;
     void push(const ChainEdge& edge);
-    void push_parts(const ChainEdge& edge);
+    void push_beside(const ChainEdge& edge);
     void end_chain();
 
     Window window_;
+    // A pixel begins half a pixel before its centre.
+    FinePoint offset_{.x = std::int64_t{window_.left} * fine_unit - fine_unit / 2,
+                      .y = std::int64_t{window_.top} * fine_unit - fine_unit / 2};
+    std::int64_t fine_bottom_ = offset_.y + (std::int64_t{window_.bottom} - window_.top) * fine_unit;
+    double width_ = double{1} * window_.right - window_.left;
+    double height_ = double{1} * window_.bottom - window_.top;
     std::pmr::vector<ChainEdge> edges_;
     std::pmr::vector<Chain> all_;
     bool reaches_right_ = false;
@@ -97,6 +109,8 @@ class Chains {
     int direction_ = 0;
     int group_ = 0;
     FinePoint at_{};
+    double least_x_ = 0;
+    double most_x_ = 0;
 };
 
 }  // namespace coldbrick::inline v0::detail

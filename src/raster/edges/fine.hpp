@@ -157,6 +157,7 @@ class Contours {
     // Makes room for contours of as many corners.
     void expect(std::size_t corners) {
         if (edges_ != nullptr) edges_->expect(corners);
+        if (chains_ != nullptr) chains_->expect(corners);
     }
 
     // A whole circle, clockwise, as further contour. None may be begun.
