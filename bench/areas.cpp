@@ -3,8 +3,10 @@
 #include "textbook_areas.hpp"
 
 #include <coldbrick/path.hpp>
-#include <coldbrick/text.hpp>
+#include <coldbrick/smooth_region.hpp>
 
+#include <cstdio>
+#include <cstdlib>
 #include <string>
 #include <vector>
 
@@ -113,6 +115,31 @@ struct Leaf {
         return corners;
     }
 };
+
+// The textbook's loop measures the same areas, where outlines are simple: else its times would mean nothing.
+void check_textbook() {
+    constexpr auto size = 60;
+    const auto leaf = Leaf{48};
+    TextbookAreas areas{size, size};
+    areas.contour(leaf.corners());
+    std::vector<int> coverage(static_cast<std::size_t>(size) * size);
+    areas.take([&](int x, int y, float part) {
+        coverage[static_cast<std::size_t>(y * size + x)] = static_cast<int>(part * 255 + 0.5F);
+    });
+    // Pixels' centres are half a pixel away from their corners.
+    const auto path = leaf.path({});
+    const auto moved =
+        transformed(filled(path, {.edges = Edges::shared, .edge = smooth}), Transform{}.move({-0.5, -0.5}));
+    for_each_coverage(moved, {.at = {}, .size = {.width = size, .height = size}},
+                      [&](int y, int x, int count, int part) {
+                          for (auto i = x; i < x + count; ++i) coverage[static_cast<std::size_t>(y * size + i)] -= part;
+                      });
+    for (const auto off : coverage) {
+        if (std::abs(off) <= 1) continue;
+        std::fprintf(stderr, "the textbook's loop is off by %d of 255\n", off);
+        std::exit(1);
+    }
+}
 
 void add_leaves() {
     struct Row {
@@ -276,6 +303,7 @@ void add_coast() {
 }  // namespace
 
 void add_areas() {
+    check_textbook();
     add_leaves();
     add_arcs();
     add_stars_and_lines();

@@ -20,18 +20,26 @@ struct Curve {
     Vec p2;
     Vec p3;
 
+    // A place on it, and how fast it goes on there.
+    struct Spot {
+        double t;
+        Vec at;
+        Vec slope;
+    };
+
     [[nodiscard]] Vec at(double t) const noexcept {
         const auto u = 1 - t;
         return p0 * (u * u * u) + p1 * (3 * u * u * t) + p2 * (3 * u * t * t) + p3 * (t * t * t);
     }
 
     // The direction at t; at an end where control points coincide, towards the next one that does not.
-    [[nodiscard]] Vec direction(double t) const noexcept {
-        for (const auto& along : {slope(t), t < 0.5 ? p2 - p0 : p3 - p1, p3 - p0}) {
+    [[nodiscard]] Vec direction(const Spot& spot) const noexcept {
+        for (const auto& along : {spot.slope, spot.t < 0.5 ? p2 - p0 : p3 - p1, p3 - p0}) {
             if (dot(along, along) > 1e-18) return unit(along);
         }
         return {};
     }
+    [[nodiscard]] Vec direction(double t) const noexcept { return direction(spot(t)); }
 
     [[nodiscard]] Curve half(bool is_second) const noexcept {
         const auto middle = [](Vec a, Vec b) { return (a + b) * 0.5; };
@@ -55,15 +63,15 @@ struct Curve {
         return (p1 - p0) * (3 * u * u) + (p2 - p1) * (6 * u * t) + (p3 - p2) * (3 * t * t);
     }
 
-    // A bound of how far the part from t to end is from its chord. In the part's own terms, the distance is
+    // A bound of how far the part between two places is from its chord. In the part's own terms, the distance is
     // 3 s (1-s)^2 a + 3 s^2 (1-s) b, with a and b those of its control points: at most 3/4 of the larger one if both
     // are on one side, at most 4/9 if not.
-    [[nodiscard]] double away(double t, double end) const noexcept {
-        const auto from = at(t);
-        const auto chord = at(end) - from;
+    [[nodiscard]] Spot spot(double t) const noexcept { return {t, at(t), slope(t)}; }
+    [[nodiscard]] static double away(const Spot& from, const Spot& to) noexcept {
+        const auto chord = to.at - from.at;
         const auto size = length(chord);
-        const auto first = slope(t) * ((end - t) / 3);
-        const auto second = chord - slope(end) * ((end - t) / 3);
+        const auto first = from.slope * ((to.t - from.t) / 3);
+        const auto second = chord - to.slope * ((to.t - from.t) / 3);
         if (size == 0) return std::max(length(first), length(second));
         const auto along = chord * (1 / size);
         const auto a = cross(along, first);
@@ -79,30 +87,31 @@ struct Curve {
 
 // Where a part that begins somewhere ends, and how long the next one may be.
 struct FlatPart {
-    double end;
+    Curve::Spot end;
     double next_step;
 };
 
-// A part from t on that is flat enough, and not much shorter than it may be.
-FlatPart flat_part(const Curve& curve, double t, double step, double flatness) {
+// A part that is flat enough, and not much shorter than it may be.
+FlatPart flat_part(const Curve& curve, const Curve::Spot& begin, double step, double flatness) {
+    const auto t = begin.t;
     const auto wanted = flatness * 0.92;
     const auto enough = flatness * 0.8;
     constexpr auto least = 1e-9;
     auto good = t;
     for (auto tries = 0; tries < 24; ++tries) {
-        const auto end = std::min(1.0, t + step);
-        const auto away = curve.away(t, end);
+        const auto end = curve.spot(std::min(1.0, t + step));
+        const auto away = Curve::away(begin, end);
         // The distance grows with the square of the step.
         const auto factor = std::clamp(away > 0 ? std::sqrt(wanted / away) : 4.0, 0.2, 4.0);
         const auto better = std::max(step * factor, least);
         if (away <= flatness) {
-            if (end == 1 || away >= enough || tries > 6) return {end, better};
-            good = std::max(good, end);
+            if (end.t == 1 || away >= enough || tries > 6) return {end, better};
+            good = std::max(good, end.t);
         }
         step = better;
         if (step <= least) break;
     }
-    return {good > t ? good : std::min(1.0, t + least * 10), step};
+    return {curve.spot(good > t ? good : std::min(1.0, t + least * 10)), step};
 }
 
 // Large curves are cut in halves first, wherever they are seen from. A part that is out of sight is one piece.
@@ -129,13 +138,13 @@ void add_part(const Curve& curve, const Detail& detail, Track& track, int depth 
     }
     const auto flatness = told_flatness(detail.flatness, length(curve.p0) + curve.extent());
     auto step = 1.0;
-    for (auto t = 0.0; t < 1;) {
+    for (auto at = curve.spot(0); at.t < 1;) {
         spend_work(8);
-        const auto [end, next_step] = flat_part(curve, t, step, flatness);
-        measure(t, end);
+        const auto [end, next_step] = flat_part(curve, at, step, flatness);
+        measure(at.t, end.t);
         step = next_step;
-        t = end;
-        track.add_joint(t < 1 ? curve.at(t) : curve.p3, curve.direction(t));
+        at = end;
+        track.add_joint(at.t < 1 ? at.at : curve.p3, curve.direction(at));
     }
 }
 

@@ -2,9 +2,8 @@
 // intersections", IEEE Transactions on Computers C-28, 1979), with chains in place of edges: a corner within a chain is
 // no event. The winding numbers left of a chain are kept with it. They change only where it crosses another one.
 //
-// Places are rounded. Chains that are less than `hardly` apart count as touching, in whatever order they are: then what
-// lies between them is wrong by less than that. Chains that come to be in the wrong order by more have crossed, and
-// change places, whichever of them was where before.
+// Places are rounded. Chains that come to be in the wrong order have crossed, and change places, whichever of them was
+// where before: what is wrong is what lies between them until then.
 #include "raster/coverage/chain_order.hpp"
 
 #include "coldbrick/budget.hpp"
@@ -18,8 +17,6 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-constexpr auto hardly = 0x1p-30;
-
 class ChainOrder {
   public:
     ChainOrder(const Chains& chains, const CoverRule& rule, std::pmr::memory_resource* memory)
@@ -31,6 +28,9 @@ class ChainOrder {
           ends_{memory},
           events_{memory},
           changed_{memory},
+          lanes_{memory},
+          sorted_{memory},
+          crossings_{memory},
           order_{Before{*this}, memory},
           parts_{memory} {
         const auto count = strands_.size();
@@ -128,14 +128,105 @@ class ChainOrder {
             const auto begin = next_begin_ < begins_.size() ? begins_[next_begin_].y : bottom_;
             const auto end = next_end_ < ends_.size() ? ends_[next_end_].y : bottom_;
             const auto next = std::min(begin, end);
-            if (!events_.empty() && events_.front().y <= next) {
+            if (!is_crowded_ && !events_.empty() && events_.front().y <= next) {
                 meet(events_.front());
                 continue;
             }
+            if (is_crowded_) cross_until(std::min(next, bottom_));
             if (next >= bottom_) return;
             y_ = next;
             begin_and_end();
         }
+    }
+
+    // A strand between two heights where none of them has a corner.
+    struct Lane {
+        Strand* strand;
+        double above;
+        double below;
+    };
+    // Two of them that cross, from left and right.
+    struct Crossing {
+        double y;
+        Strand* left;
+        Strand* right;
+    };
+
+    // All that cross down to a height above which none begins or ends. Sorted by where they are further down, each two
+    // that change places cross; and then one after the other.
+    void cross_until(double bottom) {
+        for (const auto& event : events_) event.strand->waits_at = nowhere;
+        events_.clear();
+        lanes_.clear();
+        for (auto* s = first_; s != nullptr; s = s->right) lanes_.push_back({s, 0, 0});
+        meetings_ = 0;
+        for (auto y = y_; y < bottom;) {
+            spend_work(lanes_.size());
+            auto next = bottom;
+            for (auto& [strand, above, below] : lanes_) {
+                strand->edge = edge_at(*strand, y);
+                next = std::min(next, strand->edge->bottom);
+                above = below = strand->edge->x_at(y);
+            }
+            // Beside where edges end at this height.
+            (void)cross_between(y, y);
+            while (!cross_between(y, next)) next = y + (next - y) / 2;
+            y = next;
+        }
+        y_ = bottom;
+        auto place = order_.begin();
+        Strand* before = nullptr;
+        for (const auto& lane : lanes_) {
+            auto& s = *lane.strand;
+            s.left = before;
+            (before == nullptr ? first_ : before->right) = &s;
+            s.place = place;
+            place->strand = &s;
+            ++place;
+            before = &s;
+        }
+        if (before != nullptr) before->right = nullptr;
+        is_crowded_ = meetings_ * some > order_.size();
+        meetings_ = 0;
+        if (is_crowded_) return;
+        for (auto* s = first_; s != nullptr; s = s->right) look(*s);
+    }
+
+    // Returns false, having done nothing, if there are so many crossings that it takes too much memory to do it at
+    // once.
+    bool cross_between(double top, double bottom) {
+        constexpr std::size_t most = 1 << 16;
+        constexpr auto narrow = 1e-9;
+        crossings_.clear();
+        sorted_.clear();
+        for (auto lane : lanes_) {
+            if (bottom > top) lane.below = lane.strand->edge->x_at(bottom);
+            auto at = sorted_.size();
+            sorted_.push_back(lane);
+            for (; at > 0 && lane.below < sorted_[at - 1].below; --at) {
+                const auto& other = sorted_[at - 1];
+                const auto over = std::max(lane.above - other.above, 0.0);
+                const auto part = over / (over + (other.below - lane.below));
+                crossings_.push_back({top + (bottom - top) * part, other.strand, lane.strand});
+                sorted_[at] = other;
+            }
+            sorted_[at] = lane;
+            if (crossings_.size() > most && bottom - top > narrow) return false;
+        }
+        spend_work(crossings_.size());
+        std::sort(crossings_.begin(), crossings_.end(), [](const auto& a, const auto& b) { return a.y < b.y; });
+        for (const auto& [y, left, right] : crossings_) {
+            y_ = std::max(y_, y);
+            auto windings = right->windings;
+            covers_.add(windings, left->group, -left->direction);
+            set_windings(*right, windings);
+            windings = left->windings;
+            covers_.add(windings, right->group, right->direction);
+            set_windings(*left, windings);
+        }
+        meetings_ += crossings_.size();
+        lanes_.swap(sorted_);
+        return true;
     }
 
     // The edge at a height, of the one that begins where two meet.
@@ -150,13 +241,14 @@ class ChainOrder {
         const auto& own = *edge_at(s, y_);
         const auto& other = *begun.edge;
         const auto room = other.x_at(y_) - own.x_at(y_);
-        if (room > hardly || room < -hardly) return room > 0;
+        if (room != 0) return room > 0;
         const auto below = std::min(own.bottom, other.bottom);
         return own.x_at(below) < other.x_at(below);
     }
 
     // All chains that begin or end at the height at hand.
     void begin_and_end() {
+        meetings_ = 0;
         changed_.clear();
         for (; next_end_ < ends_.size() && ends_[next_end_].y == y_; ++next_end_) {
             auto* const s = ends_[next_end_].strand;
@@ -188,9 +280,18 @@ class ChainOrder {
         }
     }
 
+    // Before which one a strand begins. Most begin in pairs, side by side.
+    [[nodiscard]] Order::iterator place_of(const Strand& s) const {
+        if (!changed_.empty() && is_before(*changed_.back(), s)) {
+            const auto next = std::next(changed_.back()->place);
+            if (next == order_.end() || !is_before(*next->strand, s)) return next;
+        }
+        return order_.lower_bound(&s);
+    }
+
     void insert(Strand& s) {
         constexpr auto most = std::numeric_limits<std::uint64_t>::max();
-        const auto after = order_.lower_bound(&s);
+        const auto after = place_of(s);
         s.right = after == order_.end() ? nullptr : after->strand;
         s.left = after == order_.begin() ? nullptr : std::prev(after)->strand;
         const auto low = [&] { return s.left == nullptr ? 0 : s.left->place->label; };
@@ -284,6 +385,8 @@ class ChainOrder {
     }
 
     void swap(Strand& a, Strand& b) {
+        constexpr std::size_t few = 48;
+        is_crowded_ = ++meetings_ * some > order_.size() && order_.size() > few;
         (a.left == nullptr ? first_ : a.left->right) = &b;
         if (b.right != nullptr) b.right->left = &a;
         b.left = a.left;
@@ -313,7 +416,7 @@ class ChainOrder {
         for (auto steps = 0; steps < many; ++steps) {
             const auto next = std::min(own->bottom, other->bottom);
             const auto below = other->x_at(next) - own->x_at(next);
-            if (below < -hardly) {
+            if (below < 0) {
                 const auto above = std::max(other->x_at(y) - own->x_at(y), 0.0);
                 return expect(s, y + (next - y) * (above / (above - below)), false);
             }
@@ -321,7 +424,7 @@ class ChainOrder {
             if (own->bottom <= y && own++ == s.last) return forget(s);
             if (other->bottom <= y && other++ == right.last) return forget(s);
             // Beside where one ended, at the same height.
-            if (other->x_at(y) - own->x_at(y) < -hardly) return expect(s, y, false);
+            if (other->x_at(y) - own->x_at(y) < 0) return expect(s, y, false);
         }
         expect(s, y, true);
     }
@@ -371,6 +474,14 @@ class ChainOrder {
     std::size_t next_end_ = 0;
     std::pmr::vector<Event> events_;
     std::pmr::vector<Strand*> changed_;
+    // How many have met since the last one began or ended. From one in some of the strands on, it takes less time to go
+    // on with all of them at once, down to where the next one begins or ends.
+    std::size_t meetings_ = 0;
+    static constexpr std::size_t some = 8;
+    bool is_crowded_ = false;
+    std::pmr::vector<Lane> lanes_;
+    std::pmr::vector<Lane> sorted_;
+    std::pmr::vector<Crossing> crossings_;
     Order order_;
     Strand* first_ = nullptr;
     std::pmr::vector<ChainPart> parts_;

@@ -132,6 +132,30 @@ class CoverSum {
     Rows rows_;
 };
 
+Box sum_parts(const Chains& chains, std::pmr::vector<ChainPart> parts, const SpanReceiver& receiver,
+              std::pmr::memory_resource* memory) {
+    const auto extent = extent_of(chains);
+    const auto columns = extent.right - extent.left;
+    const auto height = extent.bottom - extent.top;
+    if (columns <= 0 || height <= 0) return {};
+    const auto scan = [&](auto sum) {
+        return scan_in_budget(has_budget() ? sum.work() : 0, receiver,
+                              [&](const SpanReceiver& to) { return sum.run(to); });
+    };
+    // Wider windows are those of searches for bounds.
+    constexpr auto widest = 1 << 17;
+    if (columns > widest) {
+        Record record{receiver};
+        const auto touched = CoverSum{chains, extent, parts, SparseRow{columns, memory}}.run(record.receiver());
+        record.replay();
+        return touched;
+    }
+    // As many rows at a time as stay in a core's own memory.
+    constexpr auto steps_at_once = 8192;
+    const auto rows = std::clamp(steps_at_once / (columns + 2), 1, height);
+    return scan(CoverSum{chains, extent, parts, DenseRows{columns, rows, memory}});
+}
+
 }  // namespace
 
 void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) {
@@ -156,27 +180,21 @@ Box scan_chains(Chains& chains, const CoverRule& rule, const SpanReceiver& recei
                 std::pmr::memory_resource* memory) {
     chains.finish();
     if (chains.all().empty()) return {};
-    auto parts = sided_parts(chains, rule, memory);
-    const auto extent = extent_of(chains);
-    const auto columns = extent.right - extent.left;
-    const auto height = extent.bottom - extent.top;
-    if (columns <= 0 || height <= 0) return {};
-    const auto scan = [&](auto sum) {
-        return scan_in_budget(has_budget() ? sum.work() : 0, receiver,
-                              [&](const SpanReceiver& to) { return sum.run(to); });
-    };
-    // Wider windows are those of searches for bounds.
-    constexpr auto widest = 1 << 17;
-    if (columns > widest) {
-        Record record{receiver};
-        const auto touched = CoverSum{chains, extent, parts, SparseRow{columns, memory}}.run(record.receiver());
-        record.replay();
-        return touched;
+    return sum_parts(chains, sided_parts(chains, rule, memory), receiver, memory);
+}
+
+Box scan_simple_chains(Chains& chains, const SpanReceiver& receiver, std::pmr::memory_resource* memory) {
+    chains.finish();
+    if (chains.all().empty()) return {};
+    std::pmr::vector<ChainPart> parts{memory};
+    parts.reserve(chains.all().size());
+    for (const auto& chain : chains.all()) {
+        parts.push_back({.first = chain.first,
+                         .side = -chain.direction,
+                         .top = chains.top_of(chain),
+                         .bottom = chains.bottom_of(chain)});
     }
-    // As many rows at a time as stay in a core's own memory.
-    constexpr auto steps_at_once = 8192;
-    const auto rows = std::clamp(steps_at_once / (columns + 2), 1, height);
-    return scan(CoverSum{chains, extent, parts, DenseRows{columns, rows, memory}});
+    return sum_parts(chains, std::move(parts), receiver, memory);
 }
 
 }  // namespace coldbrick::inline v0::detail

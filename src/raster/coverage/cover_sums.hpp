@@ -10,6 +10,7 @@
 #include <bit>
 #include <cstdint>
 #include <memory_resource>
+#include <utility>
 #include <vector>
 
 namespace coldbrick::inline v0::detail {
@@ -17,43 +18,63 @@ namespace coldbrick::inline v0::detail {
 // What is added to coverage in 255ths before it is cut to a whole number. Halves go up, however their sums are rounded.
 inline constexpr double half_of_byte = 0.5 + 0x1p-20;
 
-// The sums lie between 0 and 1, but for their rounding.
+// The sums lie between 0 and 1, but for far less than half of 1/255.
 inline std::uint8_t byte_of_coverage(double coverage) noexcept {
-    const auto rounded = static_cast<int>(coverage * 255 + half_of_byte);
-    return static_cast<std::uint8_t>(std::clamp(rounded, 0, 255));
+    return static_cast<std::uint8_t>(static_cast<int>(coverage * 255 + half_of_byte));
 }
 
-// Some rows of so many columns, with a step for each. Columns in which nothing changes are passed over eight at a time.
+// Some rows of so many columns, with a step for each. Columns in which nothing changes are passed over, and have no
+// steps, eight at a time.
 class DenseRows {
   public:
     DenseRows(int columns, int rows, std::pmr::memory_resource* memory)
         : columns_{columns},
+          width_{double{1} * columns},
           rows_{rows},
-          stride_{(static_cast<std::size_t>(columns) + 2 + 7) / 8 * 8},
-          words_{(stride_ / 8 + 63) / 64},
-          steps_(stride_ * static_cast<std::size_t>(rows), memory),
+          stride_{(static_cast<std::size_t>(columns) + 2 + together - 1) / together * together},
+          words_{(stride_ / together + 63) / 64},
+          memory_{memory},
+          steps_{static_cast<double*>(memory->allocate(bytes(), alignof(double)))},
           marks_(words_ * static_cast<std::size_t>(rows), memory) {}
+
+    DenseRows(const DenseRows&) = delete;
+    DenseRows(DenseRows&& other) noexcept
+        : columns_{other.columns_},
+          width_{other.width_},
+          rows_{other.rows_},
+          stride_{other.stride_},
+          words_{other.words_},
+          memory_{other.memory_},
+          steps_{std::exchange(other.steps_, nullptr)},
+          marks_{std::move(other.marks_)} {}
+    DenseRows& operator=(const DenseRows&) = delete;
+    DenseRows& operator=(DenseRows&&) = delete;
+    ~DenseRows() {
+        if (steps_ != nullptr) memory_->deallocate(steps_, bytes(), alignof(double));
+    }
 
     [[nodiscard]] int rows() const noexcept { return rows_; }
 
     // What lies right of a line from one x to another, over a part of the row's height, is covered so much more.
     void add(int row, double from, double to, double height) noexcept {
-        const auto left = std::clamp(std::min(from, to), 0.0, double{1} * columns_);
-        const auto right = std::clamp(std::max(from, to), 0.0, double{1} * columns_);
-        const auto first = static_cast<std::size_t>(static_cast<int>(left));
-        const auto last = static_cast<std::size_t>(static_cast<int>(right));
-        auto* const steps = &steps_[static_cast<std::size_t>(row) * stride_];
+        const auto left = std::clamp(std::min(from, to), 0.0, width_);
+        const auto right = std::clamp(std::max(from, to), 0.0, width_);
+        const auto column = static_cast<int>(left);
+        const auto first = static_cast<std::size_t>(column);
+        auto* const steps = steps_ + static_cast<std::size_t>(row) * stride_;
         auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
-        const auto begin = left - static_cast<double>(first);
-        mark(marks, first / 8);
-        if (last == first || right <= static_cast<double>(first + 1)) {
-            const auto beyond = height * (begin + right - static_cast<double>(first)) / 2;
+        const auto begin = left - column;
+        mark(marks, steps, first / together);
+        if (right <= column + 1) {
+            if (first % together == together - 1) mark(marks, steps, first / together + 1);
+            const auto beyond = height * (begin + (right - column)) / 2;
             steps[first] += height - beyond;
             steps[first + 1] += beyond;
-            mark(marks, (first + 1) / 8);
             return;
         }
+        const auto last = static_cast<std::size_t>(static_cast<int>(right));
         // Of the first column and the last one only parts are crossed.
+        for (auto block = first / together + 1; block <= (last + 1) / together; ++block) mark(marks, steps, block);
         const auto per_column = height / (right - left);
         const auto in_first = (1 - begin) * (1 - begin) / 2 * per_column;
         const auto end = right - static_cast<double>(last);
@@ -66,23 +87,22 @@ class DenseRows {
         }
         steps[last] += end * per_column - in_last;
         steps[last + 1] += in_last;
-        for (auto block = first / 8 + 1; block <= (last + 1) / 8; ++block) mark(marks, block);
     }
 
     // Reports a row from left to right and clears it: varied(begin, end, set) for columns of which set(bytes) sets the
     // bytes that they are covered by, even(begin, end, byte) for those that are all alike.
     template <class Varied, class Even>
     void take(int row, const Varied& varied, const Even& even) {
-        auto* const steps = &steps_[static_cast<std::size_t>(row) * stride_];
+        auto* const steps = steps_ + static_cast<std::size_t>(row) * stride_;
         auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
         auto sum = 0.0;
         auto at = 0;
-        for (std::size_t block = next_mark(marks, 0); block < stride_ / 8;) {
-            const auto begin = static_cast<int>(block * 8);
+        for (std::size_t block = next_mark(marks, 0); block < stride_ / together;) {
+            const auto begin = static_cast<int>(block * together);
             auto last = block + 1;
-            while (last < stride_ / 8 && is_marked(marks, last)) ++last;
+            while (last < stride_ / together && is_marked(marks, last)) ++last;
             block = next_mark(marks, last);
-            const auto end = static_cast<int>(last * 8);
+            const auto end = static_cast<int>(last * together);
             if (begin > at && at < columns_) even(at, std::min(begin, columns_), byte_of_coverage(sum));
             if (begin < columns_) {
                 varied(begin, std::min(end, columns_), [&](int from, int to, std::uint8_t* bytes) {
@@ -92,7 +112,6 @@ class DenseRows {
                     }
                 });
             }
-            std::fill(steps + begin, steps + end, 0.0);
             at = end;
         }
         if (at < columns_) even(at, columns_, byte_of_coverage(sum));
@@ -100,8 +119,14 @@ class DenseRows {
     }
 
   private:
-    static void mark(std::uint64_t* marks, std::size_t block) noexcept {
-        marks[block / 64] |= std::uint64_t{1} << block % 64;
+    [[nodiscard]] std::size_t bytes() const noexcept {
+        return stride_ * static_cast<std::size_t>(rows_) * sizeof(double);
+    }
+    static void mark(std::uint64_t* marks, double* steps, std::size_t block) noexcept {
+        const auto bit = std::uint64_t{1} << block % 64;
+        if ((marks[block / 64] & bit) != 0) return;
+        marks[block / 64] |= bit;
+        std::fill_n(steps + block * together, together, 0.0);
     }
     static bool is_marked(const std::uint64_t* marks, std::size_t block) noexcept {
         return (marks[block / 64] >> block % 64 & 1U) != 0;
@@ -116,12 +141,16 @@ class DenseRows {
         return words_ * 64;
     }
 
+    static constexpr std::size_t together = 8;
+
     int columns_;
+    double width_;
     int rows_;
     std::size_t stride_;
     std::size_t words_;
-    std::pmr::vector<double> steps_;
-    std::pmr::vector<std::uint64_t> marks_;  // of eight columns each: where there are steps
+    std::pmr::memory_resource* memory_;
+    double* steps_;                          // set where there are marks
+    std::pmr::vector<std::uint64_t> marks_;  // of some columns each: where there are steps
 };
 
 // One row that is so wide that there is no time or memory for each column: only those where something changes.

@@ -16,6 +16,8 @@ using Nodes = CountedVector<Track::Node>;
 
 // 1 if a ring goes clockwise round what it encloses, -1 if the other way; 0 if it meets itself.
 int turn_of_ring(const Nodes& nodes) {
+    const auto convex = turn_of_convex(nodes.size(), [&](std::size_t i) { return nodes[i].at; });
+    if (convex != 0) return convex;
     auto [least, most] = std::pair{nodes.front().at, nodes.front().at};
     for (const auto& [at, smooth, in, out, longer, is_hidden] : nodes) {
         least = {std::min(least.x, at.x), std::min(least.y, at.y)};
