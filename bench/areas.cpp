@@ -197,7 +197,7 @@ void add_arcs() {
         add_area(
             "smooth sector" + of_size, most_sector, pixels,
             [=](auto& to, Point at) { return fill(to, Sector{.of = circle_at(at), .sweep = sweep}, smooth, ink); },
-            [=](TextbookAreas& areas) {
+            [=, radius = radius](TextbookAreas& areas) {
                 auto corners = rim(0.5);
                 corners.push_back({static_cast<float>(radius) + 2.5F, static_cast<float>(radius) + 2.5F});
                 areas.contour(corners);

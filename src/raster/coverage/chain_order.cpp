@@ -6,6 +6,8 @@
 // where before: what is wrong is what lies between them until then.
 #include "raster/coverage/chain_order.hpp"
 
+#include "raster/coverage/meetings.hpp"
+
 #include "coldbrick/budget.hpp"
 
 #include <algorithm>
@@ -26,7 +28,7 @@ class ChainOrder {
           strands_(chains.all().size(), memory),
           begins_{memory},
           ends_{memory},
-          events_{memory},
+          meetings_{memory},
           changed_{memory},
           lanes_{memory},
           sorted_{memory},
@@ -98,14 +100,13 @@ class ChainOrder {
         double since;       // the height from which on it has that side
         const ChainEdge* since_edge;
         Order::iterator place;
-        std::uint32_t waits_at = nowhere;  // among the events
+        std::uint32_t waits_at = waits_nowhere;
         std::int16_t direction;
         std::uint16_t group;
         int side = 0;
         bool is_changed = false;
         bool is_ended = false;
     };
-    static constexpr auto nowhere = std::numeric_limits<std::uint32_t>::max();
 
     // Where a chain begins or ends.
     struct Turn {
@@ -114,11 +115,7 @@ class ChainOrder {
         Strand* strand;
     };
     // Where a strand meets the one to its right, or has not yet been looked at further down.
-    struct Event {
-        double y;
-        Strand* strand;
-        bool is_look;
-    };
+    using Event = Meetings<Strand>::Event;
 
     // Down to the bottom of the window, as long as goes_on() holds.
     template <class GoesOn>
@@ -128,8 +125,8 @@ class ChainOrder {
             const auto begin = next_begin_ < begins_.size() ? begins_[next_begin_].y : bottom_;
             const auto end = next_end_ < ends_.size() ? ends_[next_end_].y : bottom_;
             const auto next = std::min(begin, end);
-            if (!is_crowded_ && !events_.empty() && events_.front().y <= next) {
-                meet(events_.front());
+            if (!is_crowded_ && !meetings_.empty() && meetings_.first().y <= next) {
+                meet(meetings_.first());
                 continue;
             }
             if (is_crowded_) cross_until(std::min(next, bottom_));
@@ -155,11 +152,10 @@ class ChainOrder {
     // All that cross down to a height above which none begins or ends. Sorted by where they are further down, each two
     // that change places cross; and then one after the other.
     void cross_until(double bottom) {
-        for (const auto& event : events_) event.strand->waits_at = nowhere;
-        events_.clear();
+        meetings_.clear();
         lanes_.clear();
         for (auto* s = first_; s != nullptr; s = s->right) lanes_.push_back({s, 0, 0});
-        meetings_ = 0;
+        met_ = 0;
         for (auto y = y_; y < bottom;) {
             spend_work(lanes_.size());
             auto next = bottom;
@@ -186,8 +182,8 @@ class ChainOrder {
             before = &s;
         }
         if (before != nullptr) before->right = nullptr;
-        is_crowded_ = meetings_ * some > order_.size();
-        meetings_ = 0;
+        is_crowded_ = met_ * some > order_.size();
+        met_ = 0;
         if (is_crowded_) return;
         for (auto* s = first_; s != nullptr; s = s->right) look(*s);
     }
@@ -224,7 +220,7 @@ class ChainOrder {
             covers_.add(windings, right->group, right->direction);
             set_windings(*left, windings);
         }
-        meetings_ += crossings_.size();
+        met_ += crossings_.size();
         lanes_.swap(sorted_);
         return true;
     }
@@ -248,7 +244,7 @@ class ChainOrder {
 
     // All chains that begin or end at the height at hand.
     void begin_and_end() {
-        meetings_ = 0;
+        met_ = 0;
         changed_.clear();
         for (; next_end_ < ends_.size() && ends_[next_end_].y == y_; ++next_end_) {
             auto* const s = ends_[next_end_].strand;
@@ -369,7 +365,7 @@ class ChainOrder {
         (s.left == nullptr ? first_ : s.left->right) = s.right;
         if (s.right != nullptr) s.right->left = s.left;
         order_.erase(s.place);
-        forget(s);
+        meetings_.forget(s);
     }
 
     // Two neighbours meet, or have not yet been looked at further down.
@@ -386,7 +382,7 @@ class ChainOrder {
 
     void swap(Strand& a, Strand& b) {
         constexpr std::size_t few = 48;
-        is_crowded_ = ++meetings_ * some > order_.size() && order_.size() > few;
+        is_crowded_ = ++met_ * some > order_.size() && order_.size() > few;
         (a.left == nullptr ? first_ : a.left->right) = &b;
         if (b.right != nullptr) b.right->left = &a;
         b.left = a.left;
@@ -405,7 +401,7 @@ class ChainOrder {
     // their places where one of their edges ends, and on nothing else: so two change places once between these heights
     // at most, however places are rounded.
     void look(Strand& s) {
-        if (s.right == nullptr || s.most_x <= s.right->least_x) return forget(s);
+        if (s.right == nullptr || s.most_x <= s.right->least_x) return meetings_.forget(s);
         const auto& right = *s.right;
         s.edge = edge_at(s, y_);
         s.right->edge = edge_at(right, y_);
@@ -421,48 +417,15 @@ class ChainOrder {
                 return expect(s, y + (next - y) * (above / (above - below)), false);
             }
             y = next;
-            if (own->bottom <= y && own++ == s.last) return forget(s);
-            if (other->bottom <= y && other++ == right.last) return forget(s);
+            if (own->bottom <= y && own++ == s.last) return meetings_.forget(s);
+            if (other->bottom <= y && other++ == right.last) return meetings_.forget(s);
             // Beside where one ended, at the same height.
             if (other->x_at(y) - own->x_at(y) < 0) return expect(s, y, false);
         }
         expect(s, y, true);
     }
 
-    // The events are a heap: one comes before those at twice its place and one behind.
-    void expect(Strand& s, double y, bool is_look) {
-        const auto event = Event{.y = std::max(y, y_), .strand = &s, .is_look = is_look};
-        if (s.waits_at == nowhere) {
-            s.waits_at = static_cast<std::uint32_t>(events_.size());
-            events_.push_back(event);
-        }
-        find_place(event, s.waits_at);
-    }
-
-    void forget(Strand& s) {
-        const auto at = std::exchange(s.waits_at, nowhere);
-        if (at == nowhere) return;
-        const auto last = events_.back();
-        events_.pop_back();
-        if (last.strand != &s) find_place(last, at);
-    }
-
-    // Puts one whose place is free up or down to where it belongs.
-    void find_place(const Event& event, std::uint32_t at) {
-        const auto put = [&](const Event& which, std::uint32_t where) {
-            events_[where] = which;
-            which.strand->waits_at = where;
-        };
-        for (; at > 0 && events_[(at - 1) / 2].y > event.y; at = (at - 1) / 2) put(events_[(at - 1) / 2], at);
-        const auto count = static_cast<std::uint32_t>(events_.size());
-        for (auto below = 2 * at + 1; below < count; below = 2 * at + 1) {
-            if (below + 1 < count && events_[below + 1].y < events_[below].y) ++below;
-            if (events_[below].y >= event.y) break;
-            put(events_[below], at);
-            at = below;
-        }
-        put(event, at);
-    }
+    void expect(Strand& s, double y, bool is_look) { meetings_.set({std::max(y, y_), &s, is_look}); }
 
     const ChainEdge* edges_;
     double bottom_;
@@ -472,11 +435,11 @@ class ChainOrder {
     std::size_t next_begin_ = 0;
     std::pmr::vector<Turn> ends_;
     std::size_t next_end_ = 0;
-    std::pmr::vector<Event> events_;
+    Meetings<Strand> meetings_;
     std::pmr::vector<Strand*> changed_;
     // How many have met since the last one began or ended. From one in some of the strands on, it takes less time to go
     // on with all of them at once, down to where the next one begins or ends.
-    std::size_t meetings_ = 0;
+    std::size_t met_ = 0;
     static constexpr std::size_t some = 8;
     bool is_crowded_ = false;
     std::pmr::vector<Lane> lanes_;

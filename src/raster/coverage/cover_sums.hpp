@@ -59,15 +59,15 @@ class DenseRows {
     void add(int row, double from, double to, double height) noexcept {
         const auto left = std::clamp(std::min(from, to), 0.0, width_);
         const auto right = std::clamp(std::max(from, to), 0.0, width_);
-        const auto column = static_cast<int>(left);
-        const auto first = static_cast<std::size_t>(column);
+        const auto whole = static_cast<int>(left);
+        const auto first = static_cast<std::size_t>(whole);
         auto* const steps = steps_ + static_cast<std::size_t>(row) * stride_;
         auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
-        const auto begin = left - column;
+        const auto begin = left - whole;
         mark(marks, steps, first / together);
-        if (right <= column + 1) {
+        if (right <= whole + 1) {
             if (first % together == together - 1) mark(marks, steps, first / together + 1);
-            const auto beyond = height * (begin + (right - column)) / 2;
+            const auto beyond = height * (begin + (right - whole)) / 2;
             steps[first] += height - beyond;
             steps[first + 1] += beyond;
             return;
