@@ -100,4 +100,21 @@ TEST(Crowded, NothingLiesOutside) {
     }
 }
 
+// Each ring begins between the sides of the one before: the area is that of every second band.
+TEST(Crowded, RingsWithinRings) {
+    constexpr auto count = 400;
+    Path rings;
+    auto area = 0.0;
+    for (int i = 0; i < count; ++i) {
+        const auto reach = 88.0 * (count - i) / count;
+        rings.move({120, 90 - reach}).line({120 + reach, 90}).line({120, 90 + reach}).line({120 - reach, 90}).close();
+        area += (i % 2 == 0 ? 2 : -2) * reach * reach;
+    }
+    auto sum = 0.0;
+    for_each_coverage(filled(rings, {.edges = Edges::shared, .edge = Edge::smooth}), Box{{0, 0}, size},
+                      [&](int, int, int length, int coverage) { sum += length * coverage / 255.0; });
+    // Of each pixel, up to half of 1/255 is rounding.
+    EXPECT_NEAR(sum, area, area / 255);
+}
+
 }  // namespace

@@ -75,9 +75,9 @@ class ChainOrder {
   private:
     struct Strand;
 
-    // The place of a strand in the order.
+    // The place of a strand in the order. Both change, and the order stays as it is.
     struct Place {
-        std::uint64_t label;
+        mutable std::uint64_t label;
         mutable Strand* strand;
     };
     struct Before {
@@ -311,10 +311,7 @@ class ChainOrder {
     void renumber() {
         auto label = std::uint64_t{1} << 62U;
         constexpr auto room = std::uint64_t{1} << 36U;
-        order_.clear();
-        for (auto* s = first_; s != nullptr; s = s->right) {
-            s->place = order_.emplace_hint(order_.end(), Place{.label = label += room, .strand = s});
-        }
+        for (const auto& place : order_) place.label = label += room;
     }
 
     // Beginning with the first one of those that have changed, along the order up to where nothing has.
