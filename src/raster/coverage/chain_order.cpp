@@ -368,12 +368,13 @@ class ChainOrder {
     // Two neighbours meet, or have not yet been looked at further down.
     void meet(Event event) {
         auto& s = *event.strand;
+        at_height_ = event.y > y_ ? 0 : at_height_ + 1;
         y_ = std::max(y_, event.y);
-        if (event.is_look) return look(s);
+        if (event.is_look) return look_down(s);
         auto& other = *s.right;
         swap(s, other);
         if (other.left != nullptr) look(*other.left);
-        look(other);
+        look_down(other);
         look(s);
     }
 
@@ -394,11 +395,20 @@ class ChainOrder {
         set_windings(a, right_of(b));
     }
 
-    // Finds where one crosses its neighbour to the right next, from the height at hand on. What is decided depends on
-    // their places where one of their edges ends, and on nothing else: so two change places once between these heights
-    // at most, however places are rounded.
+    // Finds where one crosses its neighbour to the right next, from the height at hand on: there, where an edge has
+    // ended beside the next one. All that meet at one height do so once, but for rounding; if it seems to have no end,
+    // they are left for further down.
     void look(Strand& s) {
         if (s.right == nullptr || s.most_x <= s.right->least_x) return meetings_.forget(s);
+        const auto is_wrong = edge_at(*s.right, y_)->x_at(y_) < edge_at(s, y_)->x_at(y_);
+        if (is_wrong && at_height_ <= order_.size() * order_.size()) return expect(s, y_, false);
+        look_down(s);
+    }
+
+    // What is decided further down depends on their places where one of their edges ends, and on nothing else: so two
+    // change places once between these heights at most, however places are rounded.
+    void look_down(Strand& s) {
+        if (s.right == nullptr) return meetings_.forget(s);
         const auto& right = *s.right;
         s.edge = edge_at(s, y_);
         s.right->edge = edge_at(right, y_);
@@ -446,6 +456,7 @@ class ChainOrder {
     Strand* first_ = nullptr;
     std::pmr::vector<ChainPart> parts_;
     double y_ = 0;
+    std::size_t at_height_ = 0;  // how many have met there
     // Of the winding numbers of the first group.
     int least_ = 0;
     int most_ = 0;
