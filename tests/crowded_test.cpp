@@ -15,7 +15,7 @@ constexpr auto size = Size{240, 180};
 
 double quarter(Dice& dice, int least, int most) { return dice.number(4 * least, 4 * most) / 4.0; }
 
-// Shapes of so many corners that areas of their rows are sampled, and of fewer.
+// Shapes of so many corners that all of a row's edges are sorted at once where they cross, and of fewer.
 template <class Use>
 void with_crowds(const Use& use) {
     for (const auto points : is_sanitized ? std::vector{300} : std::vector{60, 400, 1500}) {

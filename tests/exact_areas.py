@@ -90,7 +90,7 @@ def areas_of(rings, rule):
     return areas
 
 
-def drawn(rings, rule, number):
+def drawn(rings, rule):
     numbers = lambda ring: " ".join(f"{x / FINE:.15g},{y / FINE:.15g}" for x, y in ring)
     steps = " ".join(f"M {numbers(ring)} Z" for ring in rings)
     scene = f"{folder}/area.brick"
@@ -109,7 +109,7 @@ for seed in range(80):
     rings = contours(dice)
     rule = dice.choice(["evenodd", "nonzero"])
     exact = areas_of(rings, rule)
-    pixels = drawn(rings, rule, seed)
+    pixels = drawn(rings, rule)
     for y in range(HEIGHT):
         for x in range(WIDTH):
             off = abs(exact[y][x] * 255 - pixels[y][x])

@@ -37,26 +37,7 @@ class CoverBatch {
         push({.y = y, .x = begin, .length = right - begin, .each = each + (begin - left), .all = 255});
     }
 
-    // The same; the bytes are copied.
-    void add_each(int y, int left, const std::uint8_t* each, int count) {
-        auto right = std::min(left + count, window_.right);
-        if (left < window_.left) {
-            each += window_.left - left;
-            left = window_.left;
-        }
-        while (left < right && each[right - left - 1] == 0) --right;
-        for (; left < right && *each == 0; ++left) ++each;
-        for (; left < right; left += most_bytes, each += most_bytes) {
-            const auto length = std::min(right - left, most_bytes);
-            make_room(length);
-            auto* const bytes = bytes_.data() + used_;
-            std::copy_n(each, length, bytes);
-            used_ += length;
-            push({.y = y, .x = left, .length = length, .each = bytes, .all = 255});
-        }
-    }
-
-    // The same for columns in the window, of which set(bytes) sets the bytes. There may be up to most_set.
+    // Columns in the window, of which set(bytes) sets the bytes that they are covered by. There may be up to most_set.
     static constexpr int most_set = 1024;
     template <class Set>
     void add_set(int y, int left, int count, const Set& set) {

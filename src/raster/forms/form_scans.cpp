@@ -4,7 +4,6 @@
 #include "geometry/budget_memory.hpp"
 #include "raster/forms/outer_box.hpp"
 #include "raster/forms/outline.hpp"
-#include "raster/spans/record.hpp"
 #include "raster/spans/span_sets.hpp"
 #include "raster/strokes/flat_path_scans.hpp"
 #include "raster/strokes/polygon_strokes.hpp"

@@ -24,11 +24,6 @@ class Placement {
     explicit Placement(const Transform& by);
 
     [[nodiscard]] double scale() const noexcept { return scale_; }
-    // Whether it takes clockwise to counter-clockwise.
-    [[nodiscard]] bool is_mirrored() const noexcept {
-        const auto& rows = by_.rows();
-        return rows.xx * rows.yy < rows.xy * rows.yx;
-    }
     [[nodiscard]] bool is_identity() const noexcept { return by_.is_identity(); }
     // By how many whole pixels it moves, if it does nothing else.
     [[nodiscard]] std::optional<Point> whole_move() const noexcept;
