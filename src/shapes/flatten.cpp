@@ -14,11 +14,14 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 // A cubic Bézier curve.
-struct Curve {
-    Vec p0;
-    Vec p1;
-    Vec p2;
-    Vec p3;
+class Curve {
+  public:
+    Curve(Vec p0, Vec p1, Vec p2, Vec p3) noexcept : p0_{p0}, p1_{p1}, p2_{p2}, p3_{p3} {}
+
+    [[nodiscard]] Vec last() const noexcept { return p3_; }
+    [[nodiscard]] bool may_come_into(const Surroundings& seen) const noexcept {
+        return seen.may_have({p0_, p1_, p2_, p3_});
+    }
 
     // A place on it, and how fast it goes on there.
     struct Spot {
@@ -26,63 +29,75 @@ struct Curve {
         Vec at;
         Vec slope;
     };
+    [[nodiscard]] Spot spot(double t) const noexcept { return {t, at(t), slope(t)}; }
 
-    [[nodiscard]] Vec at(double t) const noexcept {
-        const auto u = 1 - t;
-        return p0 * (u * u * u) + p1 * (3 * u * u * t) + p2 * (3 * u * t * t) + p3 * (t * t * t);
-    }
+    [[nodiscard]] Vec at(double t) const noexcept { return ((cube_ * t + square_) * t + once_) * t + p0_; }
 
     // The direction at t; at an end where control points coincide, towards the next one that does not.
-    [[nodiscard]] Vec direction(const Spot& spot) const noexcept {
-        for (const auto& along : {spot.slope, spot.t < 0.5 ? p2 - p0 : p3 - p1, p3 - p0}) {
+    [[nodiscard]] Vec direction(double t) const noexcept {
+        for (const auto& along : {slope(t), t < 0.5 ? p2_ - p0_ : p3_ - p1_, p3_ - p0_}) {
             if (dot(along, along) > 1e-18) return unit(along);
         }
         return {};
     }
-    [[nodiscard]] Vec direction(double t) const noexcept { return direction(spot(t)); }
 
     [[nodiscard]] Curve half(bool is_second) const noexcept {
         const auto middle = [](Vec a, Vec b) { return (a + b) * 0.5; };
-        const auto a = middle(p0, p1);
-        const auto b = middle(p1, p2);
-        const auto c = middle(p2, p3);
+        const auto a = middle(p0_, p1_);
+        const auto b = middle(p1_, p2_);
+        const auto c = middle(p2_, p3_);
         const auto d = middle(a, b);
         const auto e = middle(b, c);
-        return is_second ? Curve{middle(d, e), e, c, p3} : Curve{p0, a, d, middle(d, e)};
+        return is_second ? Curve{middle(d, e), e, c, p3_} : Curve{p0_, a, d, middle(d, e)};
     }
 
     // How wide or high the control points lie at most.
     [[nodiscard]] double extent() const noexcept {
-        const auto [left, right] = std::minmax({p0.x, p1.x, p2.x, p3.x});
-        const auto [top, bottom] = std::minmax({p0.y, p1.y, p2.y, p3.y});
+        const auto [left, right] = std::minmax({p0_.x, p1_.x, p2_.x, p3_.x});
+        const auto [top, bottom] = std::minmax({p0_.y, p1_.y, p2_.y, p3_.y});
         return std::max(right - left, bottom - top);
     }
+    [[nodiscard]] double distance_from_origin() const noexcept { return length(p0_); }
 
-    [[nodiscard]] Vec slope(double t) const noexcept {
-        const auto u = 1 - t;
-        return (p1 - p0) * (3 * u * u) + (p2 - p1) * (6 * u * t) + (p3 - p2) * (3 * t * t);
+    // How many even parts have chords no further from them than the flatness, by the second derivative.
+    [[nodiscard]] double even_parts(double flatness) const noexcept {
+        const auto bend = std::max(length(square_), length(square_ + cube_ * 3));
+        return std::sqrt(bend / (4 * flatness));
     }
 
-    // A bound of how far the part between two places is from its chord. In the part's own terms, the distance is
-    // 3 s (1-s)^2 a + 3 s^2 (1-s) b, with a and b those of its control points: at most 3/4 of the larger one if both
-    // are on one side, at most 4/9 if not.
-    [[nodiscard]] Spot spot(double t) const noexcept { return {t, at(t), slope(t)}; }
-    [[nodiscard]] static double away(const Spot& from, const Spot& to) noexcept {
+    // How far the part between two places is from its chord, at most, compared with a distance. In the part's own
+    // terms, the distance is 3 s (1-s)^2 a + 3 s^2 (1-s) b, with a and b those of its control points: at most 3/4 of
+    // the larger one if both are on one side, at most 4/9 if not.
+    [[nodiscard]] static double away(const Spot& from, const Spot& to, double compared_with) noexcept {
         const auto chord = to.at - from.at;
-        const auto size = length(chord);
-        const auto first = from.slope * ((to.t - from.t) / 3);
-        const auto second = chord - to.slope * ((to.t - from.t) / 3);
-        if (size == 0) return std::max(length(first), length(second));
-        const auto along = chord * (1 / size);
-        const auto a = cross(along, first);
-        const auto b = cross(along, second);
+        const auto third = (to.t - from.t) / 3;
+        const auto first = from.slope * third;
+        const auto second = chord - to.slope * third;
+        const auto square = dot(chord, chord);
+        // The rest is larger by the chord's length.
+        const auto size = std::sqrt(square);
+        if (size == 0) return std::max(length(first), length(second)) / compared_with;
+        const auto a = cross(chord, first);
+        const auto b = cross(chord, second);
         const auto sideways = std::max(std::fabs(a), std::fabs(b)) * (a * b >= 0 ? 3.0 / 4 : 4.0 / 9);
         // Parts that go back beyond an end of the chord are as far away as that.
-        const auto forth_1 = dot(along, first);
-        const auto forth_2 = dot(along, second);
-        const auto beyond = std::max({-forth_1, -forth_2, forth_1 - size, forth_2 - size, 0.0});
-        return std::max(sideways, beyond * (4.0 / 9));
+        const auto forth_1 = dot(chord, first);
+        const auto forth_2 = dot(chord, second);
+        const auto beyond = std::max({-forth_1, -forth_2, forth_1 - square, forth_2 - square, 0.0});
+        return std::max(sideways, beyond * (4.0 / 9)) / (size * compared_with);
     }
+
+  private:
+    [[nodiscard]] Vec slope(double t) const noexcept { return (cube_ * (3 * t) + square_ * 2) * t + once_; }
+
+    Vec p0_;
+    Vec p1_;
+    Vec p2_;
+    Vec p3_;
+    // The same as a polynomial.
+    Vec once_ = (p1_ - p0_) * 3;
+    Vec square_ = (p0_ - p1_ * 2 + p2_) * 3;
+    Vec cube_ = p3_ - p0_ + (p1_ - p2_) * 3;
 };
 
 // Where a part that begins somewhere ends, and how long the next one may be.
@@ -94,17 +109,17 @@ struct FlatPart {
 // A part that is flat enough, and not much shorter than it may be.
 FlatPart flat_part(const Curve& curve, const Curve::Spot& begin, double step, double flatness) {
     const auto t = begin.t;
-    const auto wanted = flatness * 0.92;
-    const auto enough = flatness * 0.8;
+    constexpr auto wanted = 0.92;  // of the flatness
+    constexpr auto enough = 0.8;
     constexpr auto least = 1e-9;
     auto good = t;
     for (auto tries = 0; tries < 24; ++tries) {
         const auto end = curve.spot(std::min(1.0, t + step));
-        const auto away = Curve::away(begin, end);
+        const auto away = Curve::away(begin, end, flatness);
         // The distance grows with the square of the step.
         const auto factor = std::clamp(away > 0 ? std::sqrt(wanted / away) : 4.0, 0.2, 4.0);
         const auto better = std::max(step * factor, least);
-        if (away <= flatness) {
+        if (away <= 1) {
             if (end.t == 1 || away >= enough || tries > 6) return {end, better};
             good = std::max(good, end.t);
         }
@@ -122,10 +137,10 @@ void add_part(const Curve& curve, const Detail& detail, Track& track, int depth 
         const auto middle = [](double a, double b) { return (a + b) / 2; };
         track.measure(curve_length(from, to, at, middle) - length(curve.at(to) - curve.at(from)));
     };
-    if (!detail.seen.may_have({curve.p0, curve.p1, curve.p2, curve.p3})) {
+    if (!curve.may_come_into(detail.seen)) {
         measure(0, 1);
         track.hide();
-        track.add_joint(curve.p3, curve.direction(1));
+        track.add_joint(curve.last(), curve.direction(1));
         return;
     }
     // In pixels of the target, as much as the flatness is smaller.
@@ -136,15 +151,19 @@ void add_part(const Curve& curve, const Detail& detail, Track& track, int depth 
         add_part(curve.half(true), detail, track, depth + 1);
         return;
     }
-    const auto flatness = told_flatness(detail.flatness, length(curve.p0) + curve.extent());
-    auto step = 1.0;
+    const auto flatness = told_flatness(detail.flatness, curve.distance_from_origin() + curve.extent());
+    const auto parts = std::min(curve.even_parts(flatness), 4096.0);
+    track.expect(static_cast<std::size_t>(parts) + 2);
+    auto step = std::min(1.0, 1 / parts);
     for (auto at = curve.spot(0); at.t < 1;) {
         spend_work(8);
         const auto [end, next_step] = flat_part(curve, at, step, flatness);
         measure(at.t, end.t);
         step = next_step;
         at = end;
-        track.add_joint(at.t < 1 ? at.at : curve.p3, curve.direction(at));
+        // Within a curve, directions matter only where lengths do.
+        const auto direction = at.t == 1 || detail.is_measured ? curve.direction(at.t) : Vec{};
+        track.add_joint(at.t < 1 ? at.at : curve.last(), direction);
     }
 }
 

@@ -7,12 +7,12 @@
 #include "raster/coverage/chain_order.hpp"
 
 #include "raster/coverage/meetings.hpp"
+#include "raster/coverage/strand_order.hpp"
 
 #include "coldbrick/budget.hpp"
 
 #include <algorithm>
 #include <limits>
-#include <set>
 #include <utility>
 
 namespace coldbrick::inline v0::detail {
@@ -22,7 +22,7 @@ namespace {
 class ChainOrder {
   public:
     ChainOrder(const Chains& chains, const CoverRule& rule, std::pmr::memory_resource* memory)
-        : edges_{chains.edges().data()},
+        : edges_{chains.edges()},
           bottom_{double{1} * chains.window().bottom - chains.window().top},
           covers_{rule},
           strands_(chains.all().size(), memory),
@@ -33,7 +33,7 @@ class ChainOrder {
           lanes_{memory},
           sorted_{memory},
           crossings_{memory},
-          order_{Before{*this}, memory},
+          order_{memory},
           parts_{memory} {
         const auto count = strands_.size();
         begins_.reserve(count);
@@ -60,33 +60,13 @@ class ChainOrder {
     }
 
     std::pmr::vector<ChainPart> run() {
-        sweep([] { return true; });
-        for (auto* s = first_; s != nullptr; s = s->right) end_part(*s, s->last->bottom);
+        sweep();
+        for (auto* s = order_.first(); s != nullptr; s = s->right) end_part(*s, s->last->bottom);
         return std::move(parts_);
-    }
-
-    // The winding number that all places have which are enclosed: 1 or -1, or 0 if there are others.
-    int only_winding() {
-        const auto is_only = [&] { return least_ >= -1 && most_ <= 1 && least_ * most_ == 0; };
-        sweep(is_only);
-        return is_only() ? least_ + most_ : 0;
     }
 
   private:
     struct Strand;
-
-    // The place of a strand in the order. Both change, and the order stays as it is.
-    struct Place {
-        mutable std::uint64_t label;
-        mutable Strand* strand;
-    };
-    struct Before {
-        using is_transparent = void;
-        const ChainOrder& of;
-        bool operator()(const Place& a, const Place& b) const noexcept { return a.label < b.label; }
-        bool operator()(const Place& a, const Strand* begun) const noexcept { return of.is_before(*a.strand, *begun); }
-    };
-    using Order = std::pmr::set<Place, Before>;
 
     // A chain in the order from left to right.
     struct Strand {
@@ -99,7 +79,7 @@ class ChainOrder {
         Windings windings;  // to its left
         double since;       // the height from which on it has that side
         const ChainEdge* since_edge;
-        Order::iterator place;
+        StrandOrder<Strand>::Chunk* chunk;
         std::uint32_t waits_at = waits_nowhere;
         std::int16_t direction;
         std::uint16_t group;
@@ -117,10 +97,9 @@ class ChainOrder {
     // Where a strand meets the one to its right, or has not yet been looked at further down.
     using Event = Meetings<Strand>::Event;
 
-    // Down to the bottom of the window, as long as goes_on() holds.
-    template <class GoesOn>
-    void sweep(const GoesOn& goes_on) {
-        while (goes_on()) {
+    // Down to the bottom of the window.
+    void sweep() {
+        while (true) {
             spend_work(4);
             const auto begin = next_begin_ < begins_.size() ? begins_[next_begin_].y : bottom_;
             const auto end = next_end_ < ends_.size() ? ends_[next_end_].y : bottom_;
@@ -154,7 +133,7 @@ class ChainOrder {
     void cross_until(double bottom) {
         meetings_.clear();
         lanes_.clear();
-        for (auto* s = first_; s != nullptr; s = s->right) lanes_.push_back({s, 0, 0});
+        for (auto* s = order_.first(); s != nullptr; s = s->right) lanes_.push_back({s, 0, 0});
         met_ = 0;
         for (auto y = y_; y < bottom;) {
             spend_work(lanes_.size());
@@ -170,22 +149,12 @@ class ChainOrder {
             y = next;
         }
         y_ = bottom;
-        auto place = order_.begin();
-        Strand* before = nullptr;
-        for (const auto& lane : lanes_) {
-            auto& s = *lane.strand;
-            s.left = before;
-            (before == nullptr ? first_ : before->right) = &s;
-            s.place = place;
-            place->strand = &s;
-            ++place;
-            before = &s;
-        }
-        if (before != nullptr) before->right = nullptr;
+        auto lane = lanes_.begin();
+        order_.rearrange([&] { return (lane++)->strand; });
         is_crowded_ = met_ * some > order_.size();
         met_ = 0;
         if (is_crowded_) return;
-        for (auto* s = first_; s != nullptr; s = s->right) look(*s);
+        for (auto* s = order_.first(); s != nullptr; s = s->right) look(*s);
     }
 
     // Returns false, having done nothing, if there are so many crossings that it takes too much memory to do it at
@@ -257,7 +226,7 @@ class ChainOrder {
         }
         if (changed_.size() > 1) {
             std::sort(changed_.begin(), changed_.end(),
-                      [](const Strand* a, const Strand* b) { return a->place->label < b->place->label; });
+                      [&](const Strand* a, const Strand* b) { return order_.is_before(*a, *b); });
         }
         for (auto* const s : changed_) {
             if (s->is_changed) change_from(*s);
@@ -277,41 +246,21 @@ class ChainOrder {
     }
 
     // Before which one a strand begins. Most begin in pairs, side by side.
-    [[nodiscard]] Order::iterator place_of(const Strand& s) const {
-        if (!changed_.empty() && is_before(*changed_.back(), s)) {
-            const auto next = std::next(changed_.back()->place);
-            if (next == order_.end() || !is_before(*next->strand, s)) return next;
+    [[nodiscard]] Strand* place_of(const Strand& s) const {
+        const auto begins_before = [&](const Strand& other) { return !is_before(other, s); };
+        if (!changed_.empty() && !begins_before(*changed_.back())) {
+            auto* const next = changed_.back()->right;
+            if (next == nullptr || begins_before(*next)) return next;
         }
-        return order_.lower_bound(&s);
+        return order_.first_not([&](const Strand& other) { return is_before(other, s); });
     }
 
     void insert(Strand& s) {
-        constexpr auto most = std::numeric_limits<std::uint64_t>::max();
-        const auto after = place_of(s);
-        s.right = after == order_.end() ? nullptr : after->strand;
-        s.left = after == order_.begin() ? nullptr : std::prev(after)->strand;
-        const auto low = [&] { return s.left == nullptr ? 0 : s.left->place->label; };
-        const auto high = [&] { return s.right == nullptr ? most : s.right->place->label; };
-        if (high() - low() < 2) renumber();
-        // At the ends of the order, room is left for more there.
-        constexpr auto room = std::uint64_t{1} << 40U;
-        const auto step = (high() - low()) / 2;
-        auto label = low() + step;
-        if (s.right == nullptr) label = low() + std::min(step, room);
-        if (s.left == nullptr) label = high() - std::min(step, room);
-        s.place = order_.emplace_hint(after, Place{.label = label, .strand = &s});
+        order_.insert(s, place_of(s));
         s.since = y_;
         s.since_edge = s.edge;
         s.is_changed = true;
-        (s.left == nullptr ? first_ : s.left->right) = &s;
-        if (s.right != nullptr) s.right->left = &s;
         changed_.push_back(&s);
-    }
-
-    void renumber() {
-        auto label = std::uint64_t{1} << 62U;
-        constexpr auto room = std::uint64_t{1} << 36U;
-        for (const auto& place : order_) place.label = label += room;
     }
 
     // Beginning with the first one of those that have changed, along the order up to where nothing has.
@@ -340,8 +289,6 @@ class ChainOrder {
     void set_windings(Strand& s, const Windings& windings) {
         s.windings = windings;
         const auto right = right_of(s);
-        least_ = std::min(least_, right.of[0]);
-        most_ = std::max(most_, right.of[0]);
         const auto side = (covers_(right) ? 1 : 0) - (covers_(windings) ? 1 : 0);
         if (side == s.side) return;
         end_part(s, y_);
@@ -359,9 +306,7 @@ class ChainOrder {
     }
 
     void remove(Strand& s) {
-        (s.left == nullptr ? first_ : s.left->right) = s.right;
-        if (s.right != nullptr) s.right->left = s.left;
-        order_.erase(s.place);
+        order_.remove(s);
         meetings_.forget(s);
     }
 
@@ -381,15 +326,7 @@ class ChainOrder {
     void swap(Strand& a, Strand& b) {
         constexpr std::size_t few = 48;
         is_crowded_ = ++met_ * some > order_.size() && order_.size() > few;
-        (a.left == nullptr ? first_ : a.left->right) = &b;
-        if (b.right != nullptr) b.right->left = &a;
-        b.left = a.left;
-        a.right = b.right;
-        b.right = &a;
-        a.left = &b;
-        std::swap(a.place, b.place);
-        a.place->strand = &a;
-        b.place->strand = &b;
+        order_.swap(a, b);
         const auto windings = a.windings;
         set_windings(b, windings);
         set_windings(a, right_of(b));
@@ -452,14 +389,10 @@ class ChainOrder {
     std::pmr::vector<Lane> lanes_;
     std::pmr::vector<Lane> sorted_;
     std::pmr::vector<Crossing> crossings_;
-    Order order_;
-    Strand* first_ = nullptr;
+    StrandOrder<Strand> order_;
     std::pmr::vector<ChainPart> parts_;
     double y_ = 0;
     std::size_t at_height_ = 0;  // how many have met there
-    // Of the winding numbers of the first group.
-    int least_ = 0;
-    int most_ = 0;
 };
 
 }  // namespace
@@ -469,9 +402,19 @@ std::pmr::vector<ChainPart> sided_parts(const Chains& chains, const CoverRule& r
     return ChainOrder{chains, rule, memory}.run();
 }
 
-int turn_of(const Chains& chains, std::pmr::memory_resource* memory) {
-    const CoverRule rule;
-    return -ChainOrder{chains, rule, memory}.only_winding();
+double area_enclosed_otherwise(const Chains& chains, std::pmr::memory_resource* memory) {
+    CoverRule rule;
+    rule.masks[0] = ~1;
+    auto area = 0.0;
+    for (const auto& part : sided_parts(chains, rule, memory)) {
+        const auto* edge = chains.edges() + part.first;
+        for (auto y = part.top; y < part.bottom; ++edge) {
+            const auto end = std::min(edge->bottom, part.bottom);
+            area -= part.side * (end - y) * (edge->x_at(y) + edge->x_at(end)) / 2;
+            y = end;
+        }
+    }
+    return area;
 }
 
 }  // namespace coldbrick::inline v0::detail

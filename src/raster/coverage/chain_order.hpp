@@ -22,9 +22,8 @@ struct ChainPart {
 [[nodiscard]] std::pmr::vector<ChainPart> sided_parts(const Chains& chains, const CoverRule& rule,
                                                       std::pmr::memory_resource* memory);
 
-// Which direction chains of one group have that what is enclosed lies to the left of, if they are those of contours
-// that enclose no place more than once, and all go round the same way: 1 if such chains go down, so that the contours
-// go round clockwise on the screen, -1 if they go up. 0 if they are not.
-[[nodiscard]] int turn_of(const Chains& chains, std::pmr::memory_resource* memory);
+// The area of what contours of one group, which go round counter-clockwise on the screen, enclose more than once or the
+// other way round.
+[[nodiscard]] double area_enclosed_otherwise(const Chains& chains, std::pmr::memory_resource* memory);
 
 }  // namespace coldbrick::inline v0::detail

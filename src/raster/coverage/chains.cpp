@@ -8,40 +8,35 @@ namespace coldbrick::inline v0::detail {
 
 void Chains::add(FinePoint from, FinePoint to, int group) {
     const auto goes_on = from == at_ && group == group_;
+    const auto begin = goes_on ? place_ : place_of(from);
+    const auto end = place_of(to);
     if (from.y == to.y) {
-        if (goes_on) at_ = to;
+        if (goes_on) move_to(to, end);
         return;
     }
     const auto direction = from.y < to.y ? 1 : -1;
-    const auto& [upper, lower] = direction > 0 ? std::pair{from, to} : std::pair{to, from};
-    const auto is_seen = lower.y > offset_.y && upper.y < fine_bottom_;
+    const auto is_seen = std::max(begin.y, end.y) > 0 && std::min(begin.y, end.y) < height_;
     if (!goes_on || direction != direction_ || !is_seen) end_chain();
-    at_ = to;
+    move_to(to, end);
     if (!is_seen) return;
     direction_ = direction;
     group_ = group;
-    constexpr auto pixels = 1 / static_cast<double>(fine_unit);
-    const auto first_x = static_cast<double>(upper.x - offset_.x) * pixels;
-    const auto first_y = static_cast<double>(upper.y - offset_.y) * pixels;
-    const auto last_x = static_cast<double>(lower.x - offset_.x) * pixels;
-    const auto last_y = static_cast<double>(lower.y - offset_.y) * pixels;
-    const auto edge =
-        ChainEdge{.top = std::max(first_y, 0.0),
-                  .bottom = std::min(last_y, height_),
-                  .first_x = first_x,
-                  .first_y = first_y,
-                  .slope = static_cast<double>(lower.x - upper.x) / static_cast<double>(lower.y - upper.y)};
-    const auto least = std::min(first_x, last_x);
-    const auto most = std::max(first_x, last_x);
-    if (!(least >= 0 && most <= width_)) return push_beside(edge);
-    reach(least, most);
-    edges_.push_back(edge);
+    direction > 0 ? extend(begin, end) : extend(end, begin);
 }
 
-void Chains::reach(double least, double most) noexcept {
-    const auto is_first = edges_.size() == first_;
-    least_x_ = is_first ? least : std::min(least_x_, least);
-    most_x_ = is_first ? most : std::max(most_x_, most);
+// By an edge, of which some rows are in the window.
+void Chains::extend(Place upper, Place lower) {
+    // Differences of places are exact.
+    const auto edge = ChainEdge{.top = upper.y > 0 ? upper.y : 0.0,
+                                .bottom = lower.y < height_ ? lower.y : height_,
+                                .first_x = upper.x,
+                                .first_y = upper.y,
+                                .slope = (lower.x - upper.x) / (lower.y - upper.y)};
+    const auto least = upper.x < lower.x ? upper.x : lower.x;
+    const auto most = upper.x < lower.x ? lower.x : upper.x;
+    if (!(least >= 0 && most <= width_)) return push_beside(edge);
+    reach(least, most);
+    append(edge);
 }
 
 // What of an edge lies left of the window, in it, and right of it.
@@ -77,34 +72,34 @@ void Chains::push(const ChainEdge& edge) {
     const auto begin = std::clamp(edge.x_at(edge.top), 0.0, width_);
     const auto end = std::clamp(edge.x_at(edge.bottom), 0.0, width_);
     reach(std::min(begin, end), std::max(begin, end));
-    if (edges_.size() > first_ && edge.slope == 0) {
-        auto& last = edges_.back();
+    if (count_ > first_ && edge.slope == 0) {
+        auto& last = edges_[count_ - 1];
         const auto& [upper, lower] = direction_ > 0 ? std::pair{last, edge} : std::pair{edge, last};
         if (last.slope == 0 && last.first_x == edge.first_x && upper.bottom == lower.top) {
             last = {upper.top, lower.bottom, edge.first_x, upper.top, 0};
             return;
         }
     }
-    edges_.push_back(edge);
+    append(edge);
 }
 
 void Chains::end_chain() {
-    const auto end = static_cast<std::uint32_t>(edges_.size());
-    if (end == first_) return;
-    if (direction_ < 0) std::reverse(edges_.begin() + first_, edges_.end());
+    if (count_ == first_) return;
+    const auto reached = std::exchange(reached_, Reach{});
+    if (direction_ < 0) std::reverse(edges_.begin() + first_, edges_.begin() + count_);
     // What lies right of the window has no bearing on what is in it.
-    if (least_x_ >= width_) {
+    if (reached.least >= width_) {
         reaches_right_ = true;
-        edges_.resize(first_);
+        count_ = first_;
         return;
     }
     all_.push_back({.first = first_,
-                    .end = end,
-                    .least_x = least_x_,
-                    .most_x = most_x_,
+                    .end = count_,
+                    .least_x = reached.least,
+                    .most_x = reached.most,
                     .direction = static_cast<std::int16_t>(direction_),
                     .group = static_cast<std::uint16_t>(group_)});
-    first_ = end;
+    first_ = count_;
 }
 
 }  // namespace coldbrick::inline v0::detail

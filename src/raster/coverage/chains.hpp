@@ -68,8 +68,8 @@ class Chains {
 
     // Makes room for as many more edges.
     void expect(std::size_t count) {
-        const auto wanted = edges_.size() + count;
-        if (wanted > edges_.capacity()) edges_.reserve(std::max(wanted, 2 * edges_.capacity()));
+        const auto wanted = count_ + count;
+        if (wanted > edges_.size()) edges_.resize(std::max(wanted, 2 * edges_.size()));
     }
 
     void add(FinePoint from, FinePoint to, int group);
@@ -78,7 +78,7 @@ class Chains {
     void finish() { end_chain(); }
 
     [[nodiscard]] const Window& window() const noexcept { return window_; }
-    [[nodiscard]] const std::pmr::vector<ChainEdge>& edges() const noexcept { return edges_; }
+    [[nodiscard]] const ChainEdge* edges() const noexcept { return edges_.data(); }
     [[nodiscard]] const std::pmr::vector<Chain>& all() const noexcept { return all_; }
 
     // Whether there were chains right of the window, so that what is covered in a row may go on up to there.
@@ -88,8 +88,33 @@ class Chains {
     [[nodiscard]] double bottom_of(const Chain& chain) const noexcept { return edges_[chain.end - 1].bottom; }
 
   private:
-    // The chain at hand reaches from there to there.
-    void reach(double least, double most) noexcept;
+    // From the window's upper left corner on, in pixels: exact.
+    struct Place {
+        double x;
+        double y;
+    };
+    [[nodiscard]] Place place_of(FinePoint at) const noexcept {
+        constexpr auto pixels = 1 / static_cast<double>(fine_unit);
+        return {static_cast<double>(at.x - offset_.x) * pixels, static_cast<double>(at.y - offset_.y) * pixels};
+    }
+    void move_to(FinePoint at, Place place) noexcept {
+        at_ = at;
+        place_ = place;
+    }
+    // How far chains reach to the left and to the right.
+    struct Reach {
+        double least = std::numeric_limits<double>::infinity();
+        double most = -std::numeric_limits<double>::infinity();
+    };
+    void reach(double least, double most) noexcept {
+        reached_.least = least < reached_.least ? least : reached_.least;
+        reached_.most = most > reached_.most ? most : reached_.most;
+    }
+    void append(const ChainEdge& edge) {
+        if (count_ == edges_.size()) expect(least_room);
+        edges_[count_++] = edge;
+    }
+    void extend(Place upper, Place lower);
     void push(const ChainEdge& edge);
     void push_beside(const ChainEdge& edge);
     void end_chain();
@@ -98,10 +123,11 @@ class Chains {
     // A pixel begins half a pixel before its centre.
     FinePoint offset_{.x = std::int64_t{window_.left} * fine_unit - fine_unit / 2,
                       .y = std::int64_t{window_.top} * fine_unit - fine_unit / 2};
-    std::int64_t fine_bottom_ = offset_.y + (std::int64_t{window_.bottom} - window_.top) * fine_unit;
     double width_ = double{1} * window_.right - window_.left;
     double height_ = double{1} * window_.bottom - window_.top;
-    std::pmr::vector<ChainEdge> edges_;
+    static constexpr std::size_t least_room = 32;
+    std::pmr::vector<ChainEdge> edges_;  // the first count_ are set
+    std::uint32_t count_ = 0;
     std::pmr::vector<Chain> all_;
     bool reaches_right_ = false;
     // Of the chain at hand: its first edge, how it goes, and where it has come to.
@@ -109,8 +135,8 @@ class Chains {
     int direction_ = 0;
     int group_ = 0;
     FinePoint at_{};
-    double least_x_ = 0;
-    double most_x_ = 0;
+    Place place_ = place_of(at_);
+    Reach reached_;
 };
 
 }  // namespace coldbrick::inline v0::detail

@@ -125,7 +125,7 @@ class CoverSum {
             [&](int begin, int end, std::uint8_t all) { batch.add_alike(y, left + begin, left + end, all); });
     }
 
-    const std::pmr::vector<ChainEdge>& edges_;
+    const ChainEdge* edges_;
     Window window_;
     Extent extent_;
     std::pmr::vector<ChainPart>& parts_;

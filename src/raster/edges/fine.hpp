@@ -42,10 +42,10 @@ Detail detail_in(const Box& clip, double flatness) noexcept;
 Detail for_stroke(Detail detail, const Stroke& how) noexcept;
 
 // The nearest fine point to a place relative to an origin.
-constexpr FinePoint fine_point(Vec place, Point origin) noexcept {
+inline FinePoint fine_point(Vec place, Point origin) noexcept {
     const auto nearest = [](double pixels) {
         const auto units = pixels * static_cast<double>(fine_unit);
-        return static_cast<std::int64_t>(units + (units < 0 ? -0.5 : 0.5));
+        return static_cast<std::int64_t>(units + std::copysign(0.5, units));
     };
     return {.x = nearest(place.x) + origin.x * fine_unit, .y = nearest(place.y) + origin.y * fine_unit};
 }
@@ -189,8 +189,8 @@ class Contours {
     void add(FinePoint from, FinePoint to) {
         constexpr auto between_checks = 256U;
         if (++drawn_ % between_checks == 0) spend_work(between_checks);
+        if (chains_ != nullptr) return chains_->add(from, to, group_);
         if (edges_ != nullptr) edges_->add(from, to);
-        if (chains_ != nullptr) chains_->add(from, to, group_);
         if (record_ != nullptr) record(from, to);
     }
 

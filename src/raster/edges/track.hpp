@@ -75,6 +75,12 @@ struct Track {
     CountedVector<Node> nodes;
     bool closed = false;
 
+    // Makes room for as many more points.
+    void expect(std::size_t count) {
+        const auto wanted = nodes.size() + count;
+        if (wanted > nodes.capacity()) nodes.reserve(std::max(wanted, 2 * nodes.capacity()));
+    }
+
     // Adds a point, but not the last one again.
     void add(Vec at) { add(Node{.at = at}); }
     void add(Node node) {

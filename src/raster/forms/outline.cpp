@@ -31,13 +31,12 @@ Group inside_of(const SharedLines& lines, FillRule rule) {
 }
 
 // What an inclusive polygon covers, if it is simple.
-std::optional<Group> grown_of(const FlatPath& lines, Edge edge) {
-    auto ring = simple_ring(lines);
+std::optional<Group> grown_of(const SharedLines& lines, Edge edge) {
+    auto ring = simple_ring(*lines);
     if (!ring) return std::nullopt;
     return Group{.rule = FillRule::nonzero,
-                 .draw = [pen = pen_along(Stroke{.edge = edge}), ring = *std::move(ring)](Contours& contours) {
-                     draw_grown(ring.edge, pen, contours);
-                     for (const auto corner : ring.beyond) draw_inner_miter(ring.edge, corner, pen, contours);
+                 .draw = [lines, pen = pen_along(Stroke{.edge = edge}), ring = *std::move(ring)](Contours& contours) {
+                     draw_grown(*lines, ring, pen, contours);
                  }};
 }
 
@@ -143,7 +142,7 @@ Outline stroke_around(const Of& form, const Detail& detail, Group inside, const 
 }
 
 std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge) {
-    if (auto grown = grown_of(*rings, edge)) return {*std::move(grown)};
+    if (auto grown = grown_of(rings, edge)) return {*std::move(grown)};
     return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
 }
 
@@ -219,8 +218,8 @@ Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
     if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
     auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
     if (how.edges == Edges::shared) return outline;
-    if (auto grown = grown_of(*lines, how.edge)) {
-        outline.groups = {*std::move(grown)};
+    if (auto grown = grown_of(lines, how.edge)) {
+        outline.groups.front() = *std::move(grown);
         return outline;
     }
     outline.groups.push_back(rim_of(lines, how.edge));

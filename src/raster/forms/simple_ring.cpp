@@ -14,35 +14,71 @@ namespace {
 
 using Nodes = CountedVector<Track::Node>;
 
-// 1 if a ring goes clockwise round what it encloses, -1 if the other way; 0 if it meets itself.
+// A ring's area, above 0 if it goes clockwise on the whole, the box around it, and how many of its upper ends turn
+// clockwise more than the other way: one, or minus one, if it does not cross itself.
+struct RingMeasures {
+    double area = 0;
+    Vec least;
+    Vec most;
+    int turns = 0;
+    bool turns_back = false;  // at an upper end, so that they are not known
+};
+RingMeasures measures_of(const Nodes& nodes) {
+    const auto first = nodes.front().at;
+    const auto is_above = [](Vec a, Vec b) { return a.y != b.y ? a.y < b.y : a.x < b.x; };
+    RingMeasures of{.least = first, .most = first};
+    auto last = nodes.back().at;
+    for (std::size_t i = 0; i < nodes.size(); ++i) {
+        const auto at = nodes[i].at;
+        const auto next = i + 1 < nodes.size() ? nodes[i + 1].at : first;
+        of.least = {std::min(of.least.x, at.x), std::min(of.least.y, at.y)};
+        of.most = {std::max(of.most.x, at.x), std::max(of.most.y, at.y)};
+        of.area += cross(last - first, at - first) / 2;
+        if (is_above(at, last) && is_above(at, next)) {
+            const auto turn = cross(at - last, next - at);
+            of.turns += turn > 0 ? 1 : -1;
+            of.turns_back = of.turns_back || turn == 0;
+        }
+        last = at;
+    }
+    return of;
+}
+
+// 1 if a ring goes clockwise round what it encloses, -1 if the other way; 0 if it encloses some of it more than once, or
+// some of it the other way round. What lies on itself encloses nothing.
 int turn_of_ring(const Nodes& nodes) {
     const auto convex = turn_of_convex(nodes.size(), [&](std::size_t i) { return nodes[i].at; });
     if (convex != 0) return convex;
-    auto [least, most] = std::pair{nodes.front().at, nodes.front().at};
-    for (const auto& [at, smooth, in, out, longer, is_hidden] : nodes) {
-        least = {std::min(least.x, at.x), std::min(least.y, at.y)};
-        most = {std::max(most.x, at.x), std::max(most.y, at.y)};
-    }
+    const auto ring = measures_of(nodes);
+    const auto turn = ring.area > 0 ? 1 : -1;
     constexpr auto far = 1e9;
-    if (!(least.x > -far && least.y > -far && most.x < far && most.y < far)) return 0;
+    const auto is_near = ring.least.x > -far && ring.least.y > -far && ring.most.x < far && ring.most.y < far;
+    if (!is_near || (ring.turns != turn && !ring.turns_back)) return 0;
     const auto whole = [](double at) { return static_cast<int>(std::floor(at)); };
-    const auto window =
-        Window{.left = whole(least.x), .top = whole(least.y), .right = whole(most.x) + 2, .bottom = whole(most.y) + 2};
+    const auto window = Window{.left = whole(ring.least.x),
+                               .top = whole(ring.least.y),
+                               .right = whole(ring.most.x) + 2,
+                               .bottom = whole(ring.most.y) + 2};
     ContourMemory memory;
     Chains chains{window, &memory.resource};
     Contours contours{chains, {}};
-    for (const auto& node : nodes) contours.to(node.at);
+    contours.expect(nodes.size());
+    const auto draw = [&](const Track::Node& node) { contours.to(node.at); };
+    turn < 0 ? std::for_each(nodes.begin(), nodes.end(), draw) : std::for_each(nodes.rbegin(), nodes.rend(), draw);
     contours.close();
+    // Less than a quarter of 1/255 of a pixel altogether changes no value by more.
+    constexpr auto little = 1.0 / 1024;
     chains.finish();
-    return turn_of(chains, &memory.resource);
+    return std::fabs(area_enclosed_otherwise(chains, &memory.resource)) < little ? turn : 0;
 }
 
-// The directions in which a ring comes to a corner and goes on, along its curves where there are any.
-std::pair<Vec, Vec> directions_at(const Nodes& nodes, std::size_t corner) noexcept {
+// The directions in which a ring comes to a corner and goes on, clockwise, along its curves where there are any.
+std::pair<Vec, Vec> directions_at(const Nodes& nodes, std::size_t corner, bool is_clockwise) noexcept {
     const auto count = nodes.size();
     const auto& [at, smooth, in, out, longer, is_hidden] = nodes[corner];
-    return {in == Vec{} ? unit(at - nodes[(corner + count - 1) % count].at) : in,
-            out == Vec{} ? unit(nodes[(corner + 1) % count].at - at) : out};
+    const auto before = in == Vec{} ? unit(at - nodes[corner > 0 ? corner - 1 : count - 1].at) : in;
+    const auto after = out == Vec{} ? unit(nodes[corner + 1 < count ? corner + 1 : 0].at - at) : out;
+    return is_clockwise ? std::pair{before, after} : std::pair{-after, -before};
 }
 
 double distance_to(Vec at, Vec from, Vec to) noexcept {
@@ -54,15 +90,15 @@ double distance_to(Vec at, Vec from, Vec to) noexcept {
 // The concave corners at which the miter on the inside of the outline, of width 1, may come out beyond other edges.
 // (What is at most half a pixel away from an edge never does, but for what is grown on its outside as well.) Of larger
 // rings, only edges nearby along the ring are looked at; if there are more near the corner, it is one of them.
-CountedVector<std::uint32_t> corners_beyond(const Nodes& nodes) {
+CountedVector<std::uint32_t> corners_beyond(const Nodes& nodes, bool is_clockwise) {
     const auto count = nodes.size();
-    const auto at = [&](std::size_t i) { return nodes[i % count].at; };
+    const auto at = [&](std::size_t i) { return nodes[i < count ? i : i - count].at; };
     constexpr auto hardly_bent = 0.75;  // the miter's tip is then less than 1/255 of a pixel beyond a round join
     CountedVector<std::uint32_t> beyond;
     for (std::size_t i = 0; i < count; ++i) {
         if (nodes[i].smooth) continue;
         const auto corner = at(i);
-        const auto [before, after] = directions_at(nodes, i);
+        const auto [before, after] = directions_at(nodes, i, is_clockwise);
         const auto ahead = dot(before, after);
         if (cross(before, after) >= 0 || ahead > hardly_bent) continue;
         const auto miter = 0.5 / std::sqrt((1 + ahead) / 2);
@@ -76,23 +112,11 @@ CountedVector<std::uint32_t> corners_beyond(const Nodes& nodes) {
     return beyond;
 }
 
-}  // namespace
-
-std::optional<SimpleRing> simple_ring(const FlatPath& lines) {
-    if (lines.tracks.size() != 1 || lines.tracks.front().nodes.size() < 3) return std::nullopt;
-    const auto turn = turn_of_ring(lines.tracks.front().nodes);
-    if (turn == 0) return std::nullopt;
-    auto ring = SimpleRing{.edge = lines.tracks.front(), .beyond = {}};
-    if (turn < 0) ring.edge.reverse();
-    ring.edge.closed = true;
-    ring.beyond = corners_beyond(ring.edge.nodes);
-    return ring;
-}
-
-// It goes clockwise, as the ring does.
-void draw_inner_miter(const Track& edge, std::uint32_t corner, const Pen& pen, Contours& contours) {
-    const auto at = edge.nodes[corner].at;
-    const auto [before, after] = directions_at(edge.nodes, corner);
+// Draws the miter on the inner side of a corner: clockwise, as the ring.
+void draw_inner_miter(const Nodes& nodes, std::uint32_t corner, bool is_clockwise, const Pen& pen,
+                      Contours& contours) {
+    const auto at = nodes[corner].at;
+    const auto [before, after] = directions_at(nodes, corner, is_clockwise);
     const auto from = left_of(before) * pen.left;
     const auto to = left_of(after) * pen.left;
     const auto ahead = dot(before, after);
@@ -101,6 +125,23 @@ void draw_inner_miter(const Track& edge, std::uint32_t corner, const Pen& pen, C
     if ((1 + ahead) * pen.miter_limit * pen.miter_limit >= 2) contours.to(at - (from + to) * (1 / (1 + ahead)));
     contours.to(at - from);
     contours.close();
+}
+
+}  // namespace
+
+std::optional<SimpleRing> simple_ring(const FlatPath& lines) {
+    if (lines.tracks.size() != 1 || lines.tracks.front().nodes.size() < 3) return std::nullopt;
+    const auto turn = turn_of_ring(lines.tracks.front().nodes);
+    if (turn == 0) return std::nullopt;
+    const auto is_clockwise = turn > 0;
+    return SimpleRing{.is_clockwise = is_clockwise,
+                      .beyond = corners_beyond(lines.tracks.front().nodes, is_clockwise)};
+}
+
+void draw_grown(const FlatPath& lines, const SimpleRing& ring, const Pen& pen, Contours& contours) {
+    const auto& edge = lines.tracks.front();
+    draw_grown(edge, ring.is_clockwise, pen, contours);
+    for (const auto corner : ring.beyond) draw_inner_miter(edge.nodes, corner, ring.is_clockwise, pen, contours);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -13,10 +13,13 @@ namespace coldbrick::inline v0::detail {
 // outline (of width 1), which has far fewer edges than both sides and the polygon; and the miters on the inner side
 // that come out beyond other edges.
 struct SimpleRing {
-    Track edge;                           // clockwise
+    bool is_clockwise;
     CountedVector<std::uint32_t> beyond;  // its corners with such miters
 };
 [[nodiscard]] std::optional<SimpleRing> simple_ring(const FlatPath& lines);
+
+// Draws what it covers: lines are the same.
+void draw_grown(const FlatPath& lines, const SimpleRing& ring, const Pen& pen, Contours& contours);
 
 // Of a ring of so many corners, three or more, that always turns to the same side, and goes up and down once: 1 if it
 // goes clockwise, -1 if the other way. 0 of other rings.
@@ -33,7 +36,7 @@ int turn_of_convex(std::size_t count, const At& at) noexcept {
         const auto turn = cross(before, after);
         is_right = is_right || turn > 0;
         is_left = is_left || turn < 0;
-        if (turn == 0 && dot(before, after) < 0) return 0;
+        if ((is_right && is_left) || (turn == 0 && dot(before, after) < 0)) return 0;
         tops += before.y < 0 && after.y >= 0 ? 1 : 0;
         before = after;
         last = next;
@@ -41,8 +44,5 @@ int turn_of_convex(std::size_t count, const At& at) noexcept {
     if (is_right == is_left || tops != 1) return 0;
     return is_right ? 1 : -1;
 }
-
-// Draws the miter on the inner side of a corner.
-void draw_inner_miter(const Track& edge, std::uint32_t corner, const Pen& pen, Contours& contours);
 
 }  // namespace coldbrick::inline v0::detail

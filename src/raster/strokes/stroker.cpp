@@ -17,20 +17,6 @@ constexpr Piece reversed(const Piece& piece) noexcept {
     return {.direction = -piece.direction, .length = piece.length};
 }
 
-// A track's node as a contour comes by: with the pieces before and after it.
-struct Bend {
-    Vec at;
-    bool smooth;
-    Piece before;
-    Piece after;
-    Vec in;  // 0,0: as the pieces
-    Vec out;
-
-    [[nodiscard]] Bend reversed() const noexcept {
-        return {at, smooth, detail::reversed(after), detail::reversed(before), -out, -in};
-    }
-};
-
 // Draws the contour along one side of a track: the left side going forward, the right side going back.
 class SideDrawer {
   public:
@@ -51,17 +37,16 @@ class SideDrawer {
         }
     }
 
-    // Around a node. Where curves meet corners, their own directions count and not those of their chords.
-    void bend(const Bend& of) {
-        if (of.smooth || (of.in == Vec{} && of.out == Vec{})) return joint(of.at, of.before, of.after, of.smooth);
-        auto before = of.before;
-        if (of.in != Vec{}) {
-            before = {.direction = of.in, .length = 0};
-            joint(of.at, of.before, before, true);
-        }
-        const auto after = of.out != Vec{} ? Piece{.direction = of.out, .length = 0} : of.after;
-        joint(of.at, before, after, false);
-        if (of.out != Vec{}) joint(of.at, after, of.after, true);
+    // Around a node that lies there, between two pieces. Where curves meet corners, their own directions count and not
+    // those of their chords.
+    void bend(const Track::Node& node, Vec at, const Piece& before, const Piece& after) {
+        if (node.smooth) return joint(at, before, after, true);
+        curves_bend(at, {before, after, node.in, node.out}, node.in != Vec{}, node.out != Vec{});
+    }
+    // The same on the way back.
+    void bend_back(const Track::Node& node, Vec at, const Piece& before, const Piece& after) {
+        if (node.smooth) return joint(at, reversed(after), reversed(before), true);
+        curves_bend(at, {reversed(after), reversed(before), -node.out, -node.in}, node.out != Vec{}, node.in != Vec{});
     }
 
     // From a piece to the direction that its curve has at its end, or the other way round.
@@ -76,6 +61,20 @@ class SideDrawer {
     }
 
   private:
+    struct Bend {
+        Piece before;
+        Piece after;
+        Vec in;
+        Vec out;
+    };
+    void curves_bend(Vec at, const Bend& of, bool comes_curved, bool goes_curved) {
+        const auto before = comes_curved ? Piece{.direction = of.in, .length = 0} : of.before;
+        const auto after = goes_curved ? Piece{.direction = of.out, .length = 0} : of.after;
+        if (comes_curved) joint(at, of.before, before, true);
+        joint(at, before, after, false);
+        if (goes_curved) joint(at, after, of.after, true);
+    }
+
     // Where both edges meet, if both pieces are long enough; else by way of the joint itself. The edges meet at the
     // tangent of half the bend times the reach along each piece; its square is (1 - ahead) / (1 + ahead).
     void inner(Vec at, const Piece& before, const Piece& after, double ahead) {
@@ -150,22 +149,23 @@ CountedVector<Piece> pieces_of(const Track& track) {
     return pieces;
 }
 
-Bend bend_at(const Track& track, std::size_t node, const CountedVector<Piece>& pieces, Vec moved) {
-    const auto& of = track.nodes[node];
-    const auto before = node > 0 ? node - 1 : track.nodes.size() - 1;
-    return {of.at + moved, of.smooth, pieces[before], pieces[node], of.in, of.out};
-}
-
 // The contour on the left of a closed track.
 void draw_left_side(const Track& track, const Pen& pen, const CountedVector<Piece>& pieces, Contours& contours) {
     SideDrawer left{pen, pen.left, contours};
-    for (std::size_t i = 0; i < track.nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
+    const auto* before = &pieces.back();
+    for (std::size_t i = 0; i < track.nodes.size(); ++i) {
+        left.bend(track.nodes[i], track.nodes[i].at + pen.moved, *before, pieces[i]);
+        before = &pieces[i];
+    }
     contours.close();
 }
 
 void draw_right_side(const Track& track, const Pen& pen, const CountedVector<Piece>& pieces, Contours& contours) {
     SideDrawer right{pen, pen.right, contours};
-    for (auto i = track.nodes.size(); i-- > 0;) right.bend(bend_at(track, i, pieces, pen.moved).reversed());
+    for (auto i = track.nodes.size(); i-- > 0;) {
+        const auto& before = i > 0 ? pieces[i - 1] : pieces.back();
+        right.bend_back(track.nodes[i], track.nodes[i].at + pen.moved, before, pieces[i]);
+    }
     contours.close();
 }
 
@@ -234,12 +234,16 @@ void draw_body(const Track& track, const Pen& pen, const End& first, const End& 
     // Behind a corner, a piece that ends before it begins covers nothing.
     const auto least = [&](const Piece& piece) { return nodes.size() > 2 ? -piece.length : -beyond_everything; };
     SideDrawer left{pen, pen.left, contours};
-    for (std::size_t i = 1; i + 1 < nodes.size(); ++i) left.bend(bend_at(track, i, pieces, pen.moved));
+    for (std::size_t i = 1; i + 1 < nodes.size(); ++i) {
+        left.bend(nodes[i], nodes[i].at + pen.moved, pieces[i - 1], pieces[i]);
+    }
     left.straighten(end, last_piece, at_end);
     left.cap(end, last.along, pen.left, pen.right, std::max(last.beyond, least(last_piece)));
     SideDrawer right{pen, pen.right, contours};
     right.straighten(end, reversed(at_end), reversed(last_piece));
-    for (auto i = nodes.size() - 1; i-- > 1;) right.bend(bend_at(track, i, pieces, pen.moved).reversed());
+    for (auto i = nodes.size() - 1; i-- > 1;) {
+        right.bend_back(nodes[i], nodes[i].at + pen.moved, pieces[i - 1], pieces[i]);
+    }
     right.straighten(begin, reversed(first_piece), reversed(at_begin));
     right.cap(begin, first.along, pen.right, pen.left, std::max(first.beyond, least(first_piece)));
     left.straighten(begin, at_begin, first_piece);
@@ -275,8 +279,10 @@ void draw_dot(Vec at, const Pen& pen, Contours& contours) {
 
 }  // namespace
 
-void draw_grown(const Track& track, const Pen& pen, Contours& contours) {
-    draw_left_side(track, pen, pieces_of(track), contours);
+void draw_grown(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours) {
+    contours.expect(track.nodes.size() + track.nodes.size() / 4);
+    const auto pieces = pieces_of(track);
+    is_clockwise ? draw_left_side(track, pen, pieces, contours) : draw_right_side(track, pen, pieces, contours);
 }
 
 void draw_track(const Track& track, const Pen& pen, Contours& contours) {

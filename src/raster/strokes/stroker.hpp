@@ -62,8 +62,8 @@ inline constexpr double least_miter = 0.87;
 // Draws what the pen covers as contours.
 void draw_track(const Track& track, const Pen& pen, Contours& contours);
 
-// Draws a closed track, which goes clockwise, grown by the pen's reach on its outer side.
-void draw_grown(const Track& track, const Pen& pen, Contours& contours);
+// Draws a closed track grown by the pen's reach on its outer side: clockwise.
+void draw_grown(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours);
 
 // The same with dashes: only those that may reach into the contours' window.
 void draw_dashes(const Track& track, const Pen& pen, const Stroke& how, Contours& contours);
