@@ -74,17 +74,19 @@ class Curve {
         const auto first = from.slope * third;
         const auto second = chord - to.slope * third;
         const auto square = dot(chord, chord);
-        // The rest is larger by the chord's length.
         const auto size = std::sqrt(square);
         if (size == 0) return std::max(length(first), length(second)) / compared_with;
         const auto a = cross(chord, first);
         const auto b = cross(chord, second);
-        const auto sideways = std::max(std::fabs(a), std::fabs(b)) * (a * b >= 0 ? 3.0 / 4 : 4.0 / 9);
+        auto most = std::max(std::fabs(a), std::fabs(b)) * (a * b >= 0 ? 3.0 / 4 : 4.0 / 9);
         // Parts that go back beyond an end of the chord are as far away as that.
         const auto forth_1 = dot(chord, first);
         const auto forth_2 = dot(chord, second);
-        const auto beyond = std::max({-forth_1, -forth_2, forth_1 - square, forth_2 - square, 0.0});
-        return std::max(sideways, beyond * (4.0 / 9)) / (size * compared_with);
+        if (!(std::min(forth_1, forth_2) >= 0 && std::max(forth_1, forth_2) <= square)) {
+            most = std::max({most, -forth_1 * (4.0 / 9), -forth_2 * (4.0 / 9), (forth_1 - square) * (4.0 / 9),
+                             (forth_2 - square) * (4.0 / 9)});
+        }
+        return most / (size * compared_with);
     }
 
   private:
@@ -114,8 +116,9 @@ FlatPart flat_part(const Curve& curve, const Curve::Spot& begin, double step, do
     constexpr auto least = 1e-9;
     auto good = t;
     for (auto tries = 0; tries < 24; ++tries) {
-        const auto end = curve.spot(std::min(1.0, t + step));
+        const auto end = curve.spot(t + step < 1 ? t + step : 1);
         const auto away = Curve::away(begin, end, flatness);
+        if (away >= 0.86 && away <= 0.98) return {end, step};
         // The distance grows with the square of the step.
         const auto factor = std::clamp(away > 0 ? std::sqrt(wanted / away) : 4.0, 0.2, 4.0);
         const auto better = std::max(step * factor, least);

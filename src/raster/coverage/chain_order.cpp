@@ -46,7 +46,7 @@ class ChainOrder {
             strand.last = edges_ + chain.end - 1;
             strand.least_x = chain.least_x;
             strand.most_x = chain.most_x;
-            strand.direction = chain.direction;
+            strand.direction = static_cast<std::int16_t>(chain.direction * rule.signs[chain.group]);
             strand.group = chain.group;
             begins_.push_back({strand.edge->top, strand.edge->x_at(strand.edge->top), &strand});
             ends_.push_back({strand.last->bottom, 0, &strand});

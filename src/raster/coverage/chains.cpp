@@ -7,33 +7,31 @@
 namespace coldbrick::inline v0::detail {
 
 void Chains::add(FinePoint from, FinePoint to, int group) {
-    const auto goes_on = from == at_ && group == group_;
-    const auto begin = goes_on ? place_ : place_of(from);
-    const auto end = place_of(to);
-    if (from.y == to.y) {
-        if (goes_on) move_to(to, end);
-        return;
+    if (!(from == at_) || group != group_) {
+        end_chain();
+        group_ = group;
+        place_ = place_of(from);
     }
-    const auto direction = from.y < to.y ? 1 : -1;
-    const auto is_seen = std::max(begin.y, end.y) > 0 && std::min(begin.y, end.y) < height_;
-    if (!goes_on || direction != direction_ || !is_seen) end_chain();
-    move_to(to, end);
-    if (!is_seen) return;
+    const auto begin = place_;
+    const auto end = place_of(to);
+    at_ = to;
+    place_ = end;
+    if (begin.y == end.y) return;
+    const auto direction = begin.y < end.y ? 1 : -1;
+    const auto upper_y = direction > 0 ? begin.y : end.y;
+    const auto lower_y = direction > 0 ? end.y : begin.y;
+    const auto is_seen = lower_y > 0 && upper_y < height_;
+    if (direction != direction_ || !is_seen) end_chain();
     direction_ = direction;
-    group_ = group;
-    direction > 0 ? extend(begin, end) : extend(end, begin);
-}
-
-// By an edge, of which some rows are in the window.
-void Chains::extend(Place upper, Place lower) {
+    if (!is_seen) return;
     // Differences of places are exact.
-    const auto edge = ChainEdge{.top = upper.y > 0 ? upper.y : 0.0,
-                                .bottom = lower.y < height_ ? lower.y : height_,
-                                .first_x = upper.x,
-                                .first_y = upper.y,
-                                .slope = (lower.x - upper.x) / (lower.y - upper.y)};
-    const auto least = upper.x < lower.x ? upper.x : lower.x;
-    const auto most = upper.x < lower.x ? lower.x : upper.x;
+    const auto edge = ChainEdge{.top = upper_y > 0 ? upper_y : 0.0,
+                                .bottom = lower_y < height_ ? lower_y : height_,
+                                .first_x = direction > 0 ? begin.x : end.x,
+                                .first_y = upper_y,
+                                .slope = (end.x - begin.x) / (end.y - begin.y)};
+    const auto least = begin.x < end.x ? begin.x : end.x;
+    const auto most = begin.x < end.x ? end.x : begin.x;
     if (!(least >= 0 && most <= width_)) return push_beside(edge);
     reach(least, most);
     append(edge);

@@ -95,11 +95,7 @@ class Chains {
     };
     [[nodiscard]] Place place_of(FinePoint at) const noexcept {
         constexpr auto pixels = 1 / static_cast<double>(fine_unit);
-        return {static_cast<double>(at.x - offset_.x) * pixels, static_cast<double>(at.y - offset_.y) * pixels};
-    }
-    void move_to(FinePoint at, Place place) noexcept {
-        at_ = at;
-        place_ = place;
+        return {static_cast<double>(at.x) * pixels - left_, static_cast<double>(at.y) * pixels - top_};
     }
     // How far chains reach to the left and to the right.
     struct Reach {
@@ -114,15 +110,14 @@ class Chains {
         if (count_ == edges_.size()) expect(least_room);
         edges_[count_++] = edge;
     }
-    void extend(Place upper, Place lower);
     void push(const ChainEdge& edge);
     void push_beside(const ChainEdge& edge);
     void end_chain();
 
     Window window_;
     // A pixel begins half a pixel before its centre.
-    FinePoint offset_{.x = std::int64_t{window_.left} * fine_unit - fine_unit / 2,
-                      .y = std::int64_t{window_.top} * fine_unit - fine_unit / 2};
+    double left_ = window_.left - 0.5;
+    double top_ = window_.top - 0.5;
     double width_ = double{1} * window_.right - window_.left;
     double height_ = double{1} * window_.bottom - window_.top;
     static constexpr std::size_t least_room = 32;

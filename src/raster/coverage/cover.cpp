@@ -102,7 +102,8 @@ class CoverSum {
         auto x = edge.x_at(top) - extent_.left;
         auto row = static_cast<int>(top);
         for (auto y = top; y < bottom; ++row) {
-            const auto to = std::min(double{1} * row + 1, bottom);
+            const auto next_row = double{1} * row + 1;
+            const auto to = next_row < bottom ? next_row : bottom;
             const auto next = edge.x_at(to) - extent_.left;
             rows_.add(row - first, x, next, side * (to - y));
             x = next;

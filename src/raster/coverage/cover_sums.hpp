@@ -57,8 +57,10 @@ class DenseRows {
 
     // What lies right of a line from one x to another, over a part of the row's height, is covered so much more.
     void add(int row, double from, double to, double height) noexcept {
-        const auto left = std::clamp(std::min(from, to), 0.0, width_);
-        const auto right = std::clamp(std::max(from, to), 0.0, width_);
+        const auto begins = from < 0 ? 0 : from > width_ ? width_ : from;
+        const auto ends = to < 0 ? 0 : to > width_ ? width_ : to;
+        const auto left = begins < ends ? begins : ends;
+        const auto right = begins < ends ? ends : begins;
         const auto whole = static_cast<int>(left);
         const auto first = static_cast<std::size_t>(whole);
         auto* const steps = steps_ + static_cast<std::size_t>(row) * stride_;

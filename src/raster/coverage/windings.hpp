@@ -23,8 +23,10 @@ constexpr GroupTruth group_truth(const Holds& holds) noexcept {
 // What is covered.
 struct CoverRule {
     GroupTruth truth = group_truth([](unsigned groups) { return (groups & 1U) != 0; });  // the first one alone counts
-    // Of each group: the bits of the winding number that count. 1 is even-odd, all is nonzero.
+    // Of each group: the bits of the winding number that count (1 is even-odd, all is nonzero, the sign's is what goes
+    // round the other way), and 1 for the number of times that contours go round counter-clockwise, -1 for clockwise.
     int masks[most_groups] = {-1, -1, -1, -1, -1};
+    int signs[most_groups] = {1, 1, 1, 1, 1};
 };
 
 // The winding numbers of a place in each group, and the groups in which it is inside.

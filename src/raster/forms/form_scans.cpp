@@ -10,6 +10,7 @@
 #include "raster/strokes/round_cover.hpp"
 
 #include <algorithm>
+#include <limits>
 
 namespace coldbrick::inline v0::detail {
 
@@ -27,6 +28,9 @@ Box scan_smooth(const Outline& outline, const Placement& placement, const Box& c
         contours.begin_group(static_cast<int>(i));
         outline.groups[i].draw(contours);
         rule.masks[i] = outline.groups[i].rule == FillRule::even_odd ? 1 : -1;
+        if (!outline.groups[i].only_counterclockwise) continue;
+        rule.masks[i] = std::numeric_limits<int>::min();
+        rule.signs[i] = -1;
     }
     return scan_chains(chains, rule, receiver, &memory.resource);
 }

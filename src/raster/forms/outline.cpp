@@ -30,14 +30,23 @@ Group inside_of(const SharedLines& lines, FillRule rule) {
     return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
 }
 
+// An area that does not matter, beside that of a pixel, in so much detail.
+double little_in(const Detail& detail) noexcept {
+    const auto across = 16 * std::min(detail.flatness, smooth_flatness);
+    return across * across;
+}
+
+Group grown_of(const SharedLines& lines, const Pen& pen, GrownRing ring) {
+    return {.rule = FillRule::nonzero, .draw = [lines, pen, ring = std::move(ring)](Contours& contours) {
+                draw_grown(*lines, ring, pen, contours);
+            }};
+}
+
 // What an inclusive polygon covers, if it is simple.
-std::optional<Group> grown_of(const SharedLines& lines, Edge edge) {
-    auto ring = simple_ring(*lines);
-    if (!ring) return std::nullopt;
-    return Group{.rule = FillRule::nonzero,
-                 .draw = [lines, pen = pen_along(Stroke{.edge = edge}), ring = *std::move(ring)](Contours& contours) {
-                     draw_grown(*lines, ring, pen, contours);
-                 }};
+std::optional<Group> grown_of(const SharedLines& lines, Edge edge, const Detail& detail) {
+    const auto pen = pen_along(Stroke{.edge = edge});
+    auto ring = grown_ring(*lines, pen, little_in(detail));
+    return ring ? std::optional{grown_of(lines, pen, *std::move(ring))} : std::nullopt;
 }
 
 // A pen along tracks, or around the edge of something.
@@ -141,19 +150,60 @@ Outline stroke_around(const Of& form, const Detail& detail, Group inside, const 
     return stroke_around(origin, shared(origin, edges_of(form, detail)), std::move(inside), how);
 }
 
-std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge) {
-    if (auto grown = grown_of(rings, edge)) return {*std::move(grown)};
+std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge, const Detail& detail) {
+    if (auto grown = grown_of(rings, edge, detail)) return {*std::move(grown)};
     return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
 }
 
+// Of a ring that does not meet itself, what two pens cover and its fill are what it encloses, grown by the wider pen,
+// without what is out of the thinner one's reach inside; and miters on the inner side that come out beyond other edges.
+// Outside, it is what is not in its fill.
+std::optional<Outline> stroke_of_ring(const SharedLines& rings, const Stroke& how, const Detail& detail) {
+    // (A fill has miters. They are within the thinner pen's at least.)
+    const auto has_miters = how.join == Join::miter || (how.join == Join::round && how.align == Align::outside);
+    const auto is_fit = how.edge == Edge::smooth && how.align != Align::inside && how.dash.empty() && has_miters;
+    if (!is_fit) return std::nullopt;
+    const auto width = how.width.pixels();
+    auto pen = pen_along_rings(how);
+    pen.left = how.align == Align::outside ? width + 0.5 : (width + 1) / 2;
+    pen.right = (width - 1) / 2;
+    auto ring = grown_ring(*rings, pen, little_in(detail));
+    if (!ring || ring->has_cut_corners) return std::nullopt;
+    if (how.align == Align::outside) {
+        auto filled = grown_of(rings, how.edge, detail);
+        if (!filled) return std::nullopt;
+        return nested(rings->origin, grown_of(rings, pen, *std::move(ring)), *std::move(filled));
+    }
+    auto outline = Outline{.origin = rings->origin, .groups = {}, .truth = Outline::in_first_only_or_fourth_only};
+    auto& groups = outline.groups;
+    const auto is_clockwise = ring->is_clockwise;
+    groups.push_back({.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
+                          draw_grown(rings->tracks.front(), is_clockwise, pen, contours);
+                      }});
+    groups.push_back(
+        {.rule = FillRule::nonzero,
+         .draw = [=](Contours& contours) { draw_shrunk(rings->tracks.front(), is_clockwise, pen, contours); },
+         .only_counterclockwise = true});
+    if (ring->beyond.empty()) return outline;
+    groups.push_back(inside_of(rings, FillRule::even_odd));
+    groups.push_back({.rule = FillRule::nonzero, .draw = [=, ring = *std::move(ring)](Contours& contours) {
+                          draw_inner_miters(*rings, ring, pen, contours);
+                      }});
+    return outline;
+}
+
 // Rings as rule 4 has it for polygons, and lines beside them.
-Outline stroke_polygonal(RingsAndLines parts, const Stroke& how) {
+Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& detail) {
     if (parts.rings.tracks.empty()) return stroke_along(std::move(parts.lines), pen_along(how), how);
     const PolygonStroke rule{how};
     if (parts.lines.tracks.empty() && !rule.needs_fill())
         return stroke_along(std::move(parts.rings), pen_along_rings(how), how);
-    auto outline = stroke_along(std::move(parts.lines), pen_along(how), how);
+    const auto has_lines = !parts.lines.tracks.empty();
     const auto rings = std::make_shared<FlatPath>(std::move(parts.rings));
+    if (!has_lines) {
+        if (auto of_ring = stroke_of_ring(rings, how, detail)) return *std::move(of_ring);
+    }
+    auto outline = stroke_along(std::move(parts.lines), pen_along(how), how);
     auto& groups = outline.groups;
     for (const auto& trace : rule.traces()) groups.push_back(stroke_of(rings, pen_along_rings(trace), trace));
     const auto traces = groups.size() - 1;
@@ -165,7 +215,7 @@ Outline stroke_polygonal(RingsAndLines parts, const Stroke& how) {
         return outline;
     }
     if (rule.needs_fill()) {
-        for (auto& group : inclusive_fill(rings, how.edge)) groups.push_back(std::move(group));
+        for (auto& group : inclusive_fill(rings, how.edge, detail)) groups.push_back(std::move(group));
     }
     outline.truth = group_truth([&](unsigned inside) {
         const auto filled = inside >> (1 + traces) != 0;
@@ -213,12 +263,12 @@ Outline fill_outline(const PixelsForm& form, const Fill&, const Detail& detail) 
     return fill_by_edges(form, detail, FillRule::nonzero);
 }
 
-Outline fill_outline(const LinesForm& form, const Fill& how, const Detail&) {
+Outline fill_outline(const LinesForm& form, const Fill& how, const Detail& detail) {
     const auto lines = std::make_shared<const FlatPath>(form.flat);
     if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
     auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
     if (how.edges == Edges::shared) return outline;
-    if (auto grown = grown_of(lines, how.edge)) {
+    if (auto grown = grown_of(lines, how.edge, detail)) {
         outline.groups.front() = *std::move(grown);
         return outline;
     }
@@ -315,8 +365,8 @@ Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& deta
     return outline;
 }
 
-Outline stroke_outline(const LinesForm& form, const Stroke& how, const Detail&) {
-    return stroke_polygonal(rings_and_lines(form), how);
+Outline stroke_outline(const LinesForm& form, const Stroke& how, const Detail& detail) {
+    return stroke_polygonal(rings_and_lines(form), how, detail);
 }
 
 }  // namespace

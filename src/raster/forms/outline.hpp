@@ -18,6 +18,7 @@ struct Outline {
     struct Group {
         FillRule rule;
         std::function<void(Contours&)> draw;
+        bool only_counterclockwise = false;  // smooth: what contours enclose clockwise is not inside
     };
     Point origin;
     std::vector<Group> groups;
@@ -26,6 +27,8 @@ struct Outline {
     static constexpr auto in_either = group_truth([](unsigned inside) { return inside < 4; });
     static constexpr auto in_both = group_truth([](unsigned inside) { return inside == 3; });
     static constexpr auto in_second_only = group_truth([](unsigned inside) { return inside == 2; });
+    static constexpr auto in_first_only_or_fourth_only =
+        group_truth([](unsigned inside) { return (inside & 3U) == 1 || (inside & 12U) == 8; });
     static constexpr auto in_third_or_both_others =
         group_truth([](unsigned inside) { return inside < 8 && inside >= 3; });
 };

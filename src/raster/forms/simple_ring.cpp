@@ -44,9 +44,9 @@ RingMeasures measures_of(const Nodes& nodes) {
     return of;
 }
 
-// 1 if a ring goes clockwise round what it encloses, -1 if the other way; 0 if it encloses some of it more than once, or
-// some of it the other way round. What lies on itself encloses nothing.
-int turn_of_ring(const Nodes& nodes) {
+// 1 if a ring goes clockwise round what it encloses, -1 if the other way; 0 if it encloses some of it more than once,
+// or some of it the other way round. What lies on itself encloses nothing.
+int turn_of_ring(const Nodes& nodes, double little) {
     const auto convex = turn_of_convex(nodes.size(), [&](std::size_t i) { return nodes[i].at; });
     if (convex != 0) return convex;
     const auto ring = measures_of(nodes);
@@ -66,8 +66,6 @@ int turn_of_ring(const Nodes& nodes) {
     const auto draw = [&](const Track::Node& node) { contours.to(node.at); };
     turn < 0 ? std::for_each(nodes.begin(), nodes.end(), draw) : std::for_each(nodes.rbegin(), nodes.rend(), draw);
     contours.close();
-    // Less than a quarter of 1/255 of a pixel altogether changes no value by more.
-    constexpr auto little = 1.0 / 1024;
     chains.finish();
     return std::fabs(area_enclosed_otherwise(chains, &memory.resource)) < little ? turn : 0;
 }
@@ -87,34 +85,36 @@ double distance_to(Vec at, Vec from, Vec to) noexcept {
     return length(at - from - along * part);
 }
 
-// The concave corners at which the miter on the inside of the outline, of width 1, may come out beyond other edges.
-// (What is at most half a pixel away from an edge never does, but for what is grown on its outside as well.) Of larger
-// rings, only edges nearby along the ring are looked at; if there are more near the corner, it is one of them.
-CountedVector<std::uint32_t> corners_beyond(const Nodes& nodes, bool is_clockwise) {
+// The concave corners at which the miter on the inner side of a pen may come out beyond other edges. (What is in its
+// reach of an edge never does, but for what is grown on its outside as well.) Of larger rings, only edges nearby along
+// the ring are looked at; if there are more near the corner, it is one of them.
+void find_corners(const Nodes& nodes, const Pen& pen, GrownRing& ring) {
     const auto count = nodes.size();
     const auto at = [&](std::size_t i) { return nodes[i < count ? i : i - count].at; };
-    constexpr auto hardly_bent = 0.75;  // the miter's tip is then less than 1/255 of a pixel beyond a round join
-    CountedVector<std::uint32_t> beyond;
+    // So much bent, a miter's tip has 1/255 of a pixel beyond a round join: r^2 (tan(b/2) - b/2), about r^2 b^3/24.
+    const auto wider = 0.5 / std::max(pen.left, 0.5);
+    const auto hardly_bent = 1 - 0.25 * wider * std::sqrt(wider);
     for (std::size_t i = 0; i < count; ++i) {
         if (nodes[i].smooth) continue;
         const auto corner = at(i);
-        const auto [before, after] = directions_at(nodes, i, is_clockwise);
+        const auto [before, after] = directions_at(nodes, i, ring.is_clockwise);
         const auto ahead = dot(before, after);
-        if (cross(before, after) >= 0 || ahead > hardly_bent) continue;
-        const auto miter = 0.5 / std::sqrt((1 + ahead) / 2);
+        const auto is_short = (1 + ahead) * pen.miter_limit * pen.miter_limit >= 2;
+        if (cross(before, after) >= 0) ring.has_cut_corners = ring.has_cut_corners || !is_short;
+        if (pen.join != Join::miter || cross(before, after) >= 0 || ahead > hardly_bent) continue;
+        const auto miter = pen.left / std::sqrt((1 + ahead) / 2);
         constexpr std::size_t few = 16;
         auto is_beyond = count > few;
         for (std::size_t k = 1; k + 1 < count && !is_beyond; ++k) {
             is_beyond = distance_to(corner, at(i + k), at(i + k + 1)) <= miter;
         }
-        if (is_beyond) beyond.push_back(static_cast<std::uint32_t>(i));
+        if (is_beyond) ring.beyond.push_back(static_cast<std::uint32_t>(i));
     }
-    return beyond;
+    if (pen.join != Join::miter) ring.has_cut_corners = pen.join == Join::bevel;
 }
 
 // Draws the miter on the inner side of a corner: clockwise, as the ring.
-void draw_inner_miter(const Nodes& nodes, std::uint32_t corner, bool is_clockwise, const Pen& pen,
-                      Contours& contours) {
+void draw_inner_miter(const Nodes& nodes, std::uint32_t corner, bool is_clockwise, const Pen& pen, Contours& contours) {
     const auto at = nodes[corner].at;
     const auto [before, after] = directions_at(nodes, corner, is_clockwise);
     const auto from = left_of(before) * pen.left;
@@ -129,19 +129,24 @@ void draw_inner_miter(const Nodes& nodes, std::uint32_t corner, bool is_clockwis
 
 }  // namespace
 
-std::optional<SimpleRing> simple_ring(const FlatPath& lines) {
+std::optional<GrownRing> grown_ring(const FlatPath& lines, const Pen& pen, double little) {
     if (lines.tracks.size() != 1 || lines.tracks.front().nodes.size() < 3) return std::nullopt;
-    const auto turn = turn_of_ring(lines.tracks.front().nodes);
+    const auto& nodes = lines.tracks.front().nodes;
+    const auto turn = turn_of_ring(nodes, little);
     if (turn == 0) return std::nullopt;
-    const auto is_clockwise = turn > 0;
-    return SimpleRing{.is_clockwise = is_clockwise,
-                      .beyond = corners_beyond(lines.tracks.front().nodes, is_clockwise)};
+    GrownRing ring{.is_clockwise = turn > 0, .beyond = {}, .has_cut_corners = false};
+    find_corners(nodes, pen, ring);
+    return ring;
 }
 
-void draw_grown(const FlatPath& lines, const SimpleRing& ring, const Pen& pen, Contours& contours) {
-    const auto& edge = lines.tracks.front();
-    draw_grown(edge, ring.is_clockwise, pen, contours);
-    for (const auto corner : ring.beyond) draw_inner_miter(edge.nodes, corner, ring.is_clockwise, pen, contours);
+void draw_inner_miters(const FlatPath& lines, const GrownRing& ring, const Pen& pen, Contours& contours) {
+    const auto& nodes = lines.tracks.front().nodes;
+    for (const auto corner : ring.beyond) draw_inner_miter(nodes, corner, ring.is_clockwise, pen, contours);
+}
+
+void draw_grown(const FlatPath& lines, const GrownRing& ring, const Pen& pen, Contours& contours) {
+    draw_grown(lines.tracks.front(), ring.is_clockwise, pen, contours);
+    draw_inner_miters(lines, ring, pen, contours);
 }
 
 }  // namespace coldbrick::inline v0::detail

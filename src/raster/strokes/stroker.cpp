@@ -28,7 +28,12 @@ class SideDrawer {
         if (reach_ <= 0) return contours_.to(at);
         const auto bend = cross(before.direction, after.direction);
         const auto ahead = dot(before.direction, after.direction);
-        if (bend < 0) {
+        // Most joints of curves: hardly bent, between pieces that are long enough.
+        const auto shorter = before.length < after.length ? before.length : after.length;
+        if (reach_ * (1 - ahead) < contours_.flatness() && ahead > 0 &&
+            (bend >= 0 || 4 * reach_ * reach_ * (1 - ahead) <= shorter * shorter * (1 + ahead))) {
+            contours_.to(at + (left_of(before.direction) + left_of(after.direction)) * (reach_ / (1 + ahead)));
+        } else if (bend < 0) {
             inner(at, before, after, ahead);
         } else if (bend == 0 && ahead > 0) {
             contours_.to(at + left_of(before.direction) * reach_);
@@ -94,11 +99,10 @@ class SideDrawer {
     void outer(Vec at, Vec before, Vec after, double ahead, bool smooth) {
         const auto from = left_of(before);
         const auto to = left_of(after);
-        const auto hardly_bent = reach_ * (1 - ahead) < contours_.flatness();
         const auto join = smooth ? Join::round : pen_.join;
         const auto turns_back = 1 + ahead < 1e-15;
         const auto is_short = (1 + ahead) * pen_.miter_limit * pen_.miter_limit >= 2;
-        if (hardly_bent || (join == Join::miter && !turns_back && is_short)) {
+        if (join == Join::miter && !turns_back && is_short) {
             miter(at, before, after, ahead);
             return;
         }
@@ -167,6 +171,14 @@ void draw_right_side(const Track& track, const Pen& pen, const CountedVector<Pie
         right.bend_back(track.nodes[i], track.nodes[i].at + pen.moved, before, pieces[i]);
     }
     contours.close();
+}
+
+// One of them alone, with that reach.
+void draw_side(const Track& track, bool is_left, double reach, Pen pen, Contours& contours) {
+    pen.left = pen.right = reach;
+    const auto pieces = pieces_of(track);
+    contours.expect(track.nodes.size() + track.nodes.size() / 4);
+    is_left ? draw_left_side(track, pen, pieces, contours) : draw_right_side(track, pen, pieces, contours);
 }
 
 void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
@@ -280,9 +292,11 @@ void draw_dot(Vec at, const Pen& pen, Contours& contours) {
 }  // namespace
 
 void draw_grown(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours) {
-    contours.expect(track.nodes.size() + track.nodes.size() / 4);
-    const auto pieces = pieces_of(track);
-    is_clockwise ? draw_left_side(track, pen, pieces, contours) : draw_right_side(track, pen, pieces, contours);
+    draw_side(track, is_clockwise, pen.left, pen, contours);
+}
+
+void draw_shrunk(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours) {
+    draw_side(track, !is_clockwise, pen.right, pen, contours);
 }
 
 void draw_track(const Track& track, const Pen& pen, Contours& contours) {

@@ -62,8 +62,12 @@ inline constexpr double least_miter = 0.87;
 // Draws what the pen covers as contours.
 void draw_track(const Track& track, const Pen& pen, Contours& contours);
 
-// Draws a closed track grown by the pen's reach on its outer side: clockwise.
+// Draws a closed track grown on its outer side, by what the pen reaches to the left of one that goes clockwise.
 void draw_grown(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours);
+
+// Draws what is left of such a track's inside, counter-clockwise: without what the pen reaches to the right of one that
+// goes clockwise. Places that are in its reach more than once are enclosed the other way round.
+void draw_shrunk(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours);
 
 // The same with dashes: only those that may reach into the contours' window.
 void draw_dashes(const Track& track, const Pen& pen, const Stroke& how, Contours& contours);
