@@ -6,6 +6,31 @@
 
 namespace coldbrick::inline v0::detail {
 
+Chains::Chains(const Chains& of, const Window& part, std::pmr::memory_resource* memory) : Chains{part, memory} {
+    const auto right = double{1} * part.left - of.window_.left;
+    const auto down = double{1} * part.top - of.window_.top;
+    reaches_right_ = of.reaches_right_;
+    direction_ = 1;
+    for (const auto& chain : of.all_) {
+        if (of.top_of(chain) >= down + height_ || of.bottom_of(chain) <= down) continue;
+        group_ = chain.group;
+        const auto* const end = of.edges_.data() + chain.end;
+        const auto* edge = std::partition_point(of.edges_.data() + chain.first, end,
+                                                [&](const ChainEdge& each) { return each.bottom <= down; });
+        for (; edge != end && edge->top < down + height_; ++edge) {
+            auto moved = *edge;
+            moved.first_x -= right;
+            moved.first_y -= down;
+            moved.top = std::max(edge->top - down, 0.0);
+            moved.bottom = std::min(edge->bottom - down, height_);
+            push_beside(moved);
+        }
+        const auto count = all_.size();
+        end_chain();
+        if (all_.size() > count) all_.back().direction = chain.direction;
+    }
+}
+
 void Chains::add(FinePoint from, FinePoint to, int group) {
     if (!(from == at_) || group != group_) {
         end_chain();

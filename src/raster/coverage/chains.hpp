@@ -66,6 +66,9 @@ class Chains {
     explicit Chains(const Window& window, std::pmr::memory_resource* memory)
         : window_{window}, edges_{memory}, all_{memory} {}
 
+    // What of finished chains matters in a part of their window.
+    Chains(const Chains& of, const Window& part, std::pmr::memory_resource* memory);
+
     // Makes room for as many more edges.
     void expect(std::size_t count) {
         const auto wanted = count_ + count;

@@ -3,6 +3,7 @@
 #include "raster/coverage/chain_order.hpp"
 #include "raster/coverage/cover_batch.hpp"
 #include "raster/coverage/cover_sums.hpp"
+#include "raster/coverage/crowds.hpp"
 #include "raster/spans/record.hpp"
 
 #include <algorithm>
@@ -177,11 +178,77 @@ void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) 
     }
 }
 
+namespace {
+
+// With crowds: the rows between them as a whole, and theirs piece by piece.
+class CrowdedScan {
+  public:
+    CrowdedScan(const Chains& chains, const CoverRule& rule, const SpanReceiver& receiver) noexcept
+        : chains_{chains}, window_{chains.window()}, rule_{rule}, receiver_{receiver} {}
+
+    Box run(const std::pmr::vector<Crowd>& crowds) {
+        auto at = Point{.x = window_.left, .y = window_.top};
+        for (const auto& crowd : crowds) {
+            const auto y = window_.top + crowd.row;
+            if (at.y < y) {
+                finish_row(at);
+                scan({.left = window_.left, .top = at.y, .right = window_.right, .bottom = y});
+                at.y = y;
+            }
+            scan({.left = at.x, .top = y, .right = window_.left + crowd.left, .bottom = y + 1});
+            add(crowd);
+            at.x = window_.left + crowd.right;
+        }
+        finish_row(at);
+        scan({.left = window_.left, .top = at.y, .right = window_.right, .bottom = window_.bottom});
+        return touched_;
+    }
+
+  private:
+    // What is behind the last crowd of a row.
+    void finish_row(Point& at) {
+        if (at.x == window_.left) return;
+        scan({.left = at.x, .top = at.y, .right = window_.right, .bottom = at.y + 1});
+        at = {.x = window_.left, .y = at.y + 1};
+    }
+
+    void scan(const Window& part) {
+        if (part.empty()) return;
+        ContourMemory memory;
+        const Chains chains{chains_, part, &memory.resource};
+        if (chains.all().empty()) return;
+        touch(sum_parts(chains, sided_parts(chains, rule_, &memory.resource), receiver_, &memory.resource));
+    }
+
+    void add(const Crowd& crowd) {
+        ContourMemory memory;
+        const auto bytes = cover_of(crowd, chains_, rule_, &memory.resource);
+        CoverBatch batch{window_, receiver_};
+        batch.add_kept(window_.top + crowd.row, window_.left + crowd.left, bytes.data(), crowd.right - crowd.left);
+        touch(batch.finish());
+    }
+
+    void touch(const Box& box) { touched_ = enclosing(touched_, box); }
+
+    const Chains& chains_;
+    Window window_;
+    const CoverRule& rule_;
+    const SpanReceiver& receiver_;
+    Box touched_;
+};
+
+}  // namespace
+
 Box scan_chains(Chains& chains, const CoverRule& rule, const SpanReceiver& receiver,
                 std::pmr::memory_resource* memory) {
     chains.finish();
     if (chains.all().empty()) return {};
-    return sum_parts(chains, sided_parts(chains, rule, memory), receiver, memory);
+    const auto crowds = crowds_of(chains, memory);
+    if (crowds.empty()) return sum_parts(chains, sided_parts(chains, rule, memory), receiver, memory);
+    Record record{receiver};
+    const auto touched = CrowdedScan{chains, rule, record.receiver()}.run(crowds);
+    record.replay();
+    return touched;
 }
 
 Box scan_simple_chains(Chains& chains, const SpanReceiver& receiver, std::pmr::memory_resource* memory) {
