@@ -30,9 +30,6 @@ class ChainOrder {
           ends_{memory},
           meetings_{memory},
           changed_{memory},
-          lanes_{memory},
-          sorted_{memory},
-          crossings_{memory},
           order_{memory},
           parts_{memory} {
         const auto count = strands_.size();
@@ -104,94 +101,14 @@ class ChainOrder {
             const auto begin = next_begin_ < begins_.size() ? begins_[next_begin_].y : bottom_;
             const auto end = next_end_ < ends_.size() ? ends_[next_end_].y : bottom_;
             const auto next = std::min(begin, end);
-            if (!is_crowded_ && !meetings_.empty() && meetings_.first().y <= next) {
+            if (!meetings_.empty() && meetings_.first().y <= next) {
                 meet(meetings_.first());
                 continue;
             }
-            if (is_crowded_) cross_until(std::min(next, bottom_));
             if (next >= bottom_) return;
             y_ = next;
             begin_and_end();
         }
-    }
-
-    // A strand between two heights where none of them has a corner.
-    struct Lane {
-        Strand* strand;
-        double above;
-        double below;
-    };
-    // Two of them that cross, from left and right.
-    struct Crossing {
-        double y;
-        Strand* left;
-        Strand* right;
-    };
-
-    // All that cross down to a height above which none begins or ends. Sorted by where they are further down, each two
-    // that change places cross; and then one after the other.
-    void cross_until(double bottom) {
-        meetings_.clear();
-        lanes_.clear();
-        for (auto* s = order_.first(); s != nullptr; s = s->right) lanes_.push_back({s, 0, 0});
-        met_ = 0;
-        for (auto y = y_; y < bottom;) {
-            spend_work(lanes_.size());
-            auto next = bottom;
-            for (auto& [strand, above, below] : lanes_) {
-                strand->edge = edge_at(*strand, y);
-                next = std::min(next, strand->edge->bottom);
-                above = below = strand->edge->x_at(y);
-            }
-            // Beside where edges end at this height.
-            (void)cross_between(y, y);
-            while (!cross_between(y, next)) next = y + (next - y) / 2;
-            y = next;
-        }
-        y_ = bottom;
-        auto lane = lanes_.begin();
-        order_.rearrange([&] { return (lane++)->strand; });
-        is_crowded_ = met_ * some > order_.size();
-        met_ = 0;
-        if (is_crowded_) return;
-        for (auto* s = order_.first(); s != nullptr; s = s->right) look(*s);
-    }
-
-    // Returns false, having done nothing, if there are so many crossings that it takes too much memory to do it at
-    // once.
-    bool cross_between(double top, double bottom) {
-        constexpr std::size_t most = 1 << 16;
-        constexpr auto narrow = 1e-9;
-        crossings_.clear();
-        sorted_.clear();
-        for (auto lane : lanes_) {
-            if (bottom > top) lane.below = lane.strand->edge->x_at(bottom);
-            auto at = sorted_.size();
-            sorted_.push_back(lane);
-            for (; at > 0 && lane.below < sorted_[at - 1].below; --at) {
-                const auto& other = sorted_[at - 1];
-                const auto over = std::max(lane.above - other.above, 0.0);
-                const auto part = over / (over + (other.below - lane.below));
-                crossings_.push_back({top + (bottom - top) * part, other.strand, lane.strand});
-                sorted_[at] = other;
-            }
-            sorted_[at] = lane;
-            if (crossings_.size() > most && bottom - top > narrow) return false;
-        }
-        spend_work(crossings_.size());
-        std::sort(crossings_.begin(), crossings_.end(), [](const auto& a, const auto& b) { return a.y < b.y; });
-        for (const auto& [y, left, right] : crossings_) {
-            y_ = std::max(y_, y);
-            auto windings = right->windings;
-            covers_.add(windings, left->group, -left->direction);
-            set_windings(*right, windings);
-            windings = left->windings;
-            covers_.add(windings, right->group, right->direction);
-            set_windings(*left, windings);
-        }
-        met_ += crossings_.size();
-        lanes_.swap(sorted_);
-        return true;
     }
 
     // The edge at a height, of the one that begins where two meet.
@@ -213,7 +130,6 @@ class ChainOrder {
 
     // All chains that begin or end at the height at hand.
     void begin_and_end() {
-        met_ = 0;
         changed_.clear();
         for (; next_end_ < ends_.size() && ends_[next_end_].y == y_; ++next_end_) {
             auto* const s = ends_[next_end_].strand;
@@ -324,8 +240,6 @@ class ChainOrder {
     }
 
     void swap(Strand& a, Strand& b) {
-        constexpr std::size_t few = 48;
-        is_crowded_ = ++met_ * some > order_.size() && order_.size() > few;
         order_.swap(a, b);
         const auto windings = a.windings;
         set_windings(b, windings);
@@ -381,14 +295,6 @@ class ChainOrder {
     std::size_t next_end_ = 0;
     Meetings<Strand> meetings_;
     std::pmr::vector<Strand*> changed_;
-    // How many have met since the last one began or ended. From one in some of the strands on, it takes less time to go
-    // on with all of them at once, down to where the next one begins or ends.
-    std::size_t met_ = 0;
-    static constexpr std::size_t some = 8;
-    bool is_crowded_ = false;
-    std::pmr::vector<Lane> lanes_;
-    std::pmr::vector<Lane> sorted_;
-    std::pmr::vector<Crossing> crossings_;
     StrandOrder<Strand> order_;
     std::pmr::vector<ChainPart> parts_;
     double y_ = 0;

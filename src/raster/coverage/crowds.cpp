@@ -16,8 +16,8 @@ namespace {
 // From so many chains through one pixel on, lines take less time than finding where they cross.
 constexpr std::size_t many = 64;
 
-// Edges that lie along the row are wrong by half of a line's share at most, others by what chains that cross between two
-// lines enclose there, which is far less.
+// Edges that lie along the row are wrong by half of a line's share at most, others by what chains that cross between
+// two lines enclose there, which is far less.
 constexpr int lines_per_row = 256;
 
 // A chain in some rows, with its edge at their top.
@@ -132,9 +132,8 @@ class CrowdLines {
         for (const auto& chain : chains.all()) {
             if (chains.top_of(chain) >= crowd.row + 1 || chains.bottom_of(chain) <= crowd.row) continue;
             const auto* const end = chains.edges() + chain.end;
-            const auto* const edge =
-                std::partition_point(chains.edges() + chain.first, end,
-                                     [&](const ChainEdge& each) { return each.bottom <= crowd.row; });
+            const auto* const edge = std::partition_point(
+                chains.edges() + chain.first, end, [&](const ChainEdge& each) { return each.bottom <= crowd.row; });
             const auto direction = static_cast<std::int16_t>(chain.direction * rule.signs[chain.group]);
             add({.x = 0, .edge = edge, .last = end - 1, .direction = direction, .group = chain.group});
         }

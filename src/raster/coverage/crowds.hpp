@@ -1,8 +1,8 @@
 // Pixels that very many chains cross.
 //
 // There are up to n^2 places at which n chains cross each other, so that their order cannot be followed where hundreds
-// of them cross a single pixel. What is covered of such a pixel is measured along lines across it. It depends on what is
-// in the pixel alone whether this is done: pixels are the same whatever window they are seen in.
+// of them cross a single pixel. What is covered of such a pixel is measured along lines across it. It depends on what
+// is in the pixel alone whether this is done: pixels are the same whatever window they are seen in.
 #pragma once
 
 #include "raster/coverage/chains.hpp"

@@ -45,11 +45,6 @@ class Meetings {
         if (last.strand != &strand) put_at(last, at);
     }
 
-    void clear() noexcept {
-        for (const auto& event : heap_) event.strand->waits_at = waits_nowhere;
-        heap_.clear();
-    }
-
   private:
     // Puts one whose place is free up or down to where it belongs.
     void put_at(const Event& event, std::uint32_t at) {

@@ -73,7 +73,8 @@ class StrandOrder {
     void swap(Strand& a, Strand& b) {
         a.chunk->at[index_of(a)] = &b;
         // Of b, which now is there twice in one chunk, or else is the first one.
-        auto* const at = a.chunk == b.chunk ? std::find(a.chunk->at.begin(), a.chunk->at.end(), &b) + 1 : b.chunk->at.begin();
+        auto* const at =
+            a.chunk == b.chunk ? std::find(a.chunk->at.begin(), a.chunk->at.end(), &b) + 1 : b.chunk->at.begin();
         *at = &a;
         std::swap(a.chunk, b.chunk);
         auto* const before = a.left;
@@ -85,22 +86,6 @@ class StrandOrder {
 
     [[nodiscard]] bool is_before(const Strand& a, const Strand& b) const noexcept {
         return a.chunk != b.chunk ? a.chunk->number < b.chunk->number : index_of(a) < index_of(b);
-    }
-
-    // Puts the same strands in another order: next() returns one after the other.
-    template <class Next>
-    void rearrange(const Next& next) {
-        Strand* before = nullptr;
-        for (auto* const chunk : chunks_) {
-            for (std::size_t i = 0; i < chunk->count; ++i) {
-                auto* const s = next();
-                chunk->at[i] = s;
-                s->chunk = chunk;
-                join(before, s);
-                before = s;
-            }
-        }
-        join(before, nullptr);
     }
 
   private:

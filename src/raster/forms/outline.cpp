@@ -214,7 +214,13 @@ Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& d
         outline.truth = group_truth([=](unsigned inside) { return (inside & 1U) != 0 || (inside & ~1U) == rim; });
         return outline;
     }
-    if (rule.needs_fill()) {
+    // The outline of a fill is within the thinner pen, if it has its miters at least.
+    const auto limit_of_fills = Stroke{}.miter_limit;
+    const auto has_outline =
+        traces == 2 && how.dash.empty() && how.join == Join::miter && how.miter_limit >= limit_of_fills;
+    if (has_outline) {
+        groups.push_back(inside_of(rings, FillRule::even_odd));
+    } else if (rule.needs_fill()) {
         for (auto& group : inclusive_fill(rings, how.edge, detail)) groups.push_back(std::move(group));
     }
     outline.truth = group_truth([&](unsigned inside) {
