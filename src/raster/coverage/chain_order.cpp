@@ -25,6 +25,7 @@ class ChainOrder {
         : edges_{chains.edges()},
           bottom_{double{1} * chains.window().bottom - chains.window().top},
           covers_{rule},
+          left_side_{chains.left_side()},
           strands_(chains.all().size(), memory),
           begins_{memory},
           ends_{memory},
@@ -32,6 +33,10 @@ class ChainOrder {
           changed_{memory},
           order_{memory},
           parts_{memory} {
+        for (auto group = 0; group < static_cast<int>(most_groups); ++group) {
+            const auto windings = chains.left_of_all().of[group] * rule.signs[group];
+            if (windings != 0) covers_.add(left_of_all_, group, windings);
+        }
         const auto count = strands_.size();
         begins_.reserve(count);
         ends_.reserve(count);
@@ -59,6 +64,9 @@ class ChainOrder {
     std::pmr::vector<ChainPart> run() {
         sweep();
         for (auto* s = order_.first(); s != nullptr; s = s->right) end_part(*s, s->last->bottom);
+        if (covers_(left_of_all_)) {
+            parts_.push_back({.first = left_side_, .side = 1, .top = 0, .bottom = bottom_});
+        }
         return std::move(parts_);
     }
 
@@ -140,10 +148,7 @@ class ChainOrder {
         for (; next_begin_ < begins_.size() && begins_[next_begin_].y == y_; ++next_begin_) {
             insert(*begins_[next_begin_].strand);
         }
-        if (changed_.size() > 1) {
-            std::sort(changed_.begin(), changed_.end(),
-                      [&](const Strand* a, const Strand* b) { return order_.is_before(*a, *b); });
-        }
+        sort_changed();
         for (auto* const s : changed_) {
             if (s->is_changed) change_from(*s);
         }
@@ -158,6 +163,20 @@ class ChainOrder {
             if (s->left != nullptr && s->left != before) look(*s->left);
             if (!s->is_ended) look(*s);
             before = s->is_ended ? s->left : s;
+        }
+    }
+
+    // From left to right.
+    void sort_changed() {
+        constexpr std::size_t few = 8;
+        if (changed_.size() * few < order_.size()) {
+            std::sort(changed_.begin(), changed_.end(),
+                      [&](const Strand* a, const Strand* b) { return order_.is_before(*a, *b); });
+            return;
+        }
+        changed_.clear();
+        for (auto* s = order_.first(); s != nullptr; s = s->right) {
+            if (s->is_changed) changed_.push_back(s);
         }
     }
 
@@ -181,7 +200,7 @@ class ChainOrder {
 
     // Beginning with the first one of those that have changed, along the order up to where nothing has.
     void change_from(Strand& first) {
-        auto windings = first.left == nullptr ? Windings{} : right_of(*first.left);
+        auto windings = first.left == nullptr ? left_of_all_ : right_of(*first.left);
         for (auto* s = &first; s != nullptr; s = s->right) {
             if (!s->is_changed && s->windings == windings) return;
             s->is_changed = false;
@@ -288,6 +307,8 @@ class ChainOrder {
     const ChainEdge* edges_;
     double bottom_;
     CoverTruth covers_;
+    Windings left_of_all_;
+    std::uint32_t left_side_;
     std::pmr::vector<Strand> strands_;  // of the chains
     std::pmr::vector<Turn> begins_;
     std::size_t next_begin_ = 0;

@@ -10,9 +10,20 @@ Chains::Chains(const Chains& of, const Window& part, std::pmr::memory_resource* 
     const auto right = double{1} * part.left - of.window_.left;
     const auto down = double{1} * part.top - of.window_.top;
     reaches_right_ = of.reaches_right_;
+    left_of_all_ = of.left_of_all_;
     direction_ = 1;
     for (const auto& chain : of.all_) {
-        if (of.top_of(chain) >= down + height_ || of.bottom_of(chain) <= down) continue;
+        const auto top = of.top_of(chain);
+        const auto bottom = of.bottom_of(chain);
+        if (top >= down + height_ || bottom <= down) continue;
+        if (chain.most_x <= right && top <= down && bottom >= down + height_) {
+            left_of_all_.of[chain.group] += chain.direction;
+            continue;
+        }
+        if (chain.least_x >= right + width_) {
+            reaches_right_ = true;
+            continue;
+        }
         group_ = chain.group;
         const auto* const end = of.edges_.data() + chain.end;
         const auto* edge = std::partition_point(of.edges_.data() + chain.first, end,
@@ -29,6 +40,9 @@ Chains::Chains(const Chains& of, const Window& part, std::pmr::memory_resource* 
         end_chain();
         if (all_.size() > count) all_.back().direction = chain.direction;
     }
+    left_side_ = count_;
+    append({.top = 0, .bottom = height_, .first_x = 0, .first_y = 0, .slope = 0});
+    reaches_right_ = reaches_right_ || left_of_all_ != Windings{};
 }
 
 void Chains::add(FinePoint from, FinePoint to, int group) {

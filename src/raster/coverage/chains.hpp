@@ -2,6 +2,7 @@
 #pragma once
 
 #include "geometry/budget_memory.hpp"
+#include "raster/coverage/windings.hpp"
 #include "raster/spans/window.hpp"
 
 #include <cmath>
@@ -87,6 +88,11 @@ class Chains {
     // Whether there were chains right of the window, so that what is covered in a row may go on up to there.
     [[nodiscard]] bool reaches_right() const noexcept { return reaches_right_; }
 
+    // The winding numbers at the window's left side, but for what chains do there. If there are any, that side is an
+    // edge of no chain.
+    [[nodiscard]] const Windings& left_of_all() const noexcept { return left_of_all_; }
+    [[nodiscard]] std::uint32_t left_side() const noexcept { return left_side_; }
+
     [[nodiscard]] double top_of(const Chain& chain) const noexcept { return edges_[chain.first].top; }
     [[nodiscard]] double bottom_of(const Chain& chain) const noexcept { return edges_[chain.end - 1].bottom; }
 
@@ -128,6 +134,8 @@ class Chains {
     std::uint32_t count_ = 0;
     std::pmr::vector<Chain> all_;
     bool reaches_right_ = false;
+    Windings left_of_all_;
+    std::uint32_t left_side_ = 0;
     // Of the chain at hand: its first edge, how it goes, and where it has come to.
     std::uint32_t first_ = 0;
     int direction_ = 0;

@@ -33,6 +33,10 @@ Extent extent_of(const Chains& chains) noexcept {
     }
     const auto& window = chains.window();
     const auto width = double{1} * window.right - window.left;
+    if (chains.left_of_all() != Windings{}) {
+        left = top = 0;
+        bottom = double{1} * window.bottom - window.top;
+    }
     return {.left = static_cast<int>(std::max(left, 0.0)),
             .top = static_cast<int>(top),
             .right = static_cast<int>(chains.reaches_right() ? width : std::min(std::floor(right) + 1, width)),
@@ -186,45 +190,50 @@ class CrowdedScan {
     CrowdedScan(const Chains& chains, const CoverRule& rule, const SpanReceiver& receiver) noexcept
         : chains_{chains}, window_{chains.window()}, rule_{rule}, receiver_{receiver} {}
 
-    Box run(const std::pmr::vector<Crowd>& crowds) {
-        auto at = Point{.x = window_.left, .y = window_.top};
-        for (const auto& crowd : crowds) {
-            const auto y = window_.top + crowd.row;
-            if (at.y < y) {
-                finish_row(at);
-                scan({.left = window_.left, .top = at.y, .right = window_.right, .bottom = y});
-                at.y = y;
-            }
-            scan({.left = at.x, .top = y, .right = window_.left + crowd.left, .bottom = y + 1});
-            add(crowd);
-            at.x = window_.left + crowd.right;
+    Box run(std::span<const Crowd> crowds) {
+        auto top = window_.top;
+        while (!crowds.empty()) {
+            const auto row = crowds.front().row;
+            const auto y = window_.top + row;
+            scan(chains_, {.left = window_.left, .top = top, .right = window_.right, .bottom = y});
+            const auto end = std::find_if(crowds.begin(), crowds.end(), [&](const Crowd& of) { return of.row != row; });
+            const auto count = static_cast<std::size_t>(end - crowds.begin());
+            scan_row(y, crowds.first(count));
+            crowds = crowds.subspan(count);
+            top = y + 1;
         }
-        finish_row(at);
-        scan({.left = window_.left, .top = at.y, .right = window_.right, .bottom = window_.bottom});
+        scan(chains_, {.left = window_.left, .top = top, .right = window_.right, .bottom = window_.bottom});
         return touched_;
     }
 
   private:
-    // What is behind the last crowd of a row.
-    void finish_row(Point& at) {
-        if (at.x == window_.left) return;
-        scan({.left = at.x, .top = at.y, .right = window_.right, .bottom = at.y + 1});
-        at = {.x = window_.left, .y = at.y + 1};
+    // A row, with its crowds from left to right.
+    void scan_row(int y, std::span<const Crowd> crowds) {
+        ContourMemory memory;
+        const Chains row{
+            chains_, {.left = window_.left, .top = y, .right = window_.right, .bottom = y + 1}, &memory.resource};
+        auto x = window_.left;
+        for (const auto& crowd : crowds) {
+            scan(row, {.left = x, .top = y, .right = window_.left + crowd.left, .bottom = y + 1});
+            add(row, {.row = 0, .left = crowd.left, .right = crowd.right});
+            x = window_.left + crowd.right;
+        }
+        scan(row, {.left = x, .top = y, .right = window_.right, .bottom = y + 1});
     }
 
-    void scan(const Window& part) {
+    void scan(const Chains& of, const Window& part) {
         if (part.empty()) return;
         ContourMemory memory;
-        const Chains chains{chains_, part, &memory.resource};
-        if (chains.all().empty()) return;
+        const Chains chains{of, part, &memory.resource};
+        if (chains.all().empty() && chains.left_of_all() == Windings{}) return;
         touch(sum_parts(chains, sided_parts(chains, rule_, &memory.resource), receiver_, &memory.resource));
     }
 
-    void add(const Crowd& crowd) {
+    void add(const Chains& row, const Crowd& crowd) {
         ContourMemory memory;
-        const auto bytes = cover_of(crowd, chains_, rule_, &memory.resource);
-        CoverBatch batch{window_, receiver_};
-        batch.add_kept(window_.top + crowd.row, window_.left + crowd.left, bytes.data(), crowd.right - crowd.left);
+        const auto bytes = cover_of(crowd, row, rule_, &memory.resource);
+        CoverBatch batch{row.window(), receiver_};
+        batch.add_kept(row.window().top, window_.left + crowd.left, bytes.data(), crowd.right - crowd.left);
         touch(batch.finish());
     }
 

@@ -13,8 +13,11 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// From so many chains through one pixel on, lines take less time than finding where they cross.
-constexpr std::size_t many = 64;
+// From so many chains through one pixel on, lines take less time than finding where they cross: if they do so, on
+// average, more than a few times each in it. (Of very many, it is not asked whether they do.)
+constexpr auto many = 64;
+constexpr auto very_many = 1024;
+constexpr std::size_t few_for_each = 4;
 
 // Edges that lie along the row are wrong by half of a line's share at most, others by what chains that cross between
 // two lines enclose there, which is far less.
@@ -26,38 +29,45 @@ struct Crossing {
     const ChainEdge* edge;
 };
 
-// Finds the columns that many chains are in, in some rows.
+// The columns that a chain is in, in some rows: up to one before the second.
+struct InColumns {
+    int begin;
+    int behind;
+};
+
+// Which columns many chains are in.
 class Columns {
   public:
     Columns(const Chains& chains, int columns, std::pmr::memory_resource* memory)
-        : chains_{chains}, steps_(static_cast<std::size_t>(columns) + 1, memory) {}
+        : chains_{chains}, counts_(static_cast<std::size_t>(columns) + 1, memory) {}
 
-    // Calls use(left, right) for runs of columns in which there are many of the chains, somewhere in the rows from one
-    // to another. Rows come from top to bottom.
-    template <class Use>
-    void find(int top, int bottom, std::pmr::vector<Crossing>& crossings, const Use& use) {
+    // Counts the chains that are in each column, somewhere in the rows from one to another. Rows come from top to
+    // bottom. Returns whether there are many in one.
+    bool count(int top, int bottom, std::pmr::vector<Crossing>& crossings) {
         spend_work(crossings.size());
-        std::fill(steps_.begin(), steps_.end(), 0);
-        for (auto& of : crossings) count(top, bottom, of);
-        auto sum = 0;
-        auto left = -1;
-        const auto columns = static_cast<int>(steps_.size()) - 1;
-        for (auto x = 0; x <= columns; ++x) {
-            sum += steps_[static_cast<std::size_t>(x)];
-            const auto is_full = x < columns && sum >= static_cast<int>(many);
-            if (is_full && left < 0) left = x;
-            if (is_full || left < 0) continue;
-            use(left, x);
-            left = -1;
+        std::fill(counts_.begin(), counts_.end(), 0);
+        for (auto& of : crossings) {
+            const auto [begin, behind] = columns_of(top, bottom, of);
+            if (begin >= behind) continue;
+            ++counts_[static_cast<std::size_t>(begin)];
+            --counts_[static_cast<std::size_t>(behind)];
         }
+        auto has_many = false;
+        auto sum = 0;
+        for (auto& count : counts_) {
+            count = sum += count;
+            has_many = has_many || sum >= many;
+        }
+        return has_many;
     }
+    [[nodiscard]] int count_of(int column) const noexcept { return counts_[static_cast<std::size_t>(column)]; }
+    [[nodiscard]] int columns() const noexcept { return static_cast<int>(counts_.size()) - 1; }
 
-  private:
     // What lies on the line between two columns is in none of them.
-    void count(int top, int bottom, Crossing& of) {
+    [[nodiscard]] InColumns columns_of(int top, int bottom, Crossing& of) const {
         const auto* const end = chains_.edges() + of.chain->end;
         while (of.edge != end && of.edge->bottom <= top) ++of.edge;
-        if (of.edge == end || of.edge->top >= bottom) return;
+        if (of.edge == end || of.edge->top >= bottom) return {0, 0};
         auto least = of.edge->x_at(std::max(of.edge->top, double{1} * top));
         auto most = least;
         for (const auto* edge = of.edge; edge != end && edge->top < bottom; ++edge) {
@@ -65,23 +75,98 @@ class Columns {
             least = x < least ? x : least;
             most = x > most ? x : most;
         }
-        const auto columns = static_cast<double>(steps_.size()) - 1;
-        const auto begin = static_cast<std::size_t>(std::clamp(least, 0.0, columns));
-        const auto behind = static_cast<std::size_t>(std::ceil(std::clamp(most, 0.0, columns)));
-        if (begin >= behind) return;
-        ++steps_[begin];
-        --steps_[behind];
+        const auto width = double{1} * columns();
+        return {static_cast<int>(std::clamp(least, 0.0, width)),
+                static_cast<int>(std::ceil(std::clamp(most, 0.0, width)))};
     }
 
+  private:
     const Chains& chains_;
-    std::pmr::vector<int> steps_;
+    std::pmr::vector<int> counts_;
+};
+
+// How often chains cross each other in some rows of a column, by where they come into these and leave them along their
+// sides: clockwise from the upper left corner on, a side being 1 long.
+class Crossings {
+  public:
+    void begin(int top, int bottom, int column) {
+        top_ = top;
+        bottom_ = bottom;
+        left_ = column;
+        ends_.clear();
+    }
+
+    // From an edge of the chain on, of which some is in the rows.
+    void add(const Chains& chains, const Crossing& of) {
+        const auto* const end = chains.edges() + of.chain->end;
+        auto first = -1.0;
+        auto last = -1.0;
+        for (const auto* edge = of.edge; edge != end && edge->top < bottom_; ++edge) {
+            const auto top = std::max(edge->top, top_);
+            const auto bottom = std::min(edge->bottom, bottom_);
+            const auto from = edge->x_at(top) - left_;
+            const auto to = edge->x_at(bottom) - left_;
+            if (std::max(from, to) <= 0 || std::min(from, to) >= 1) continue;
+            const auto y_at = [&](double x) {
+                return (top - top_ + (bottom - top) * ((x - from) / (to - from))) / (bottom_ - top_);
+            };
+            if (first < 0) first = from < 0 ? 4 - y_at(0) : from > 1 ? 1 + y_at(1) : from;
+            last = to < 0 ? 4 - y_at(0) : to > 1 ? 1 + y_at(1) : 3 - to;
+        }
+        if (first < 0) return;
+        ends_.push_back({std::min(first, last), std::max(first, last), true});
+        ends_.push_back({std::max(first, last), std::min(first, last), false});
+    }
+
+    // Whether there are more than that. What touches does not cross.
+    [[nodiscard]] bool are_more_than(std::size_t most) {
+        std::sort(ends_.begin(), ends_.end(), [](const End& a, const End& b) {
+            if (a.at != b.at) return a.at < b.at;
+            return a.opens != b.opens ? b.opens : a.other > b.other;
+        });
+        open_.clear();
+        std::size_t crossings = 0;
+        for (const auto& end : ends_) {
+            if (end.opens) {
+                open_.push_back(end.other);
+                continue;
+            }
+            // Chains that have come in since and have not left cross it.
+            auto place = open_.size();
+            while (open_[--place] != end.at) ++crossings;
+            open_.erase(open_.begin() + static_cast<std::ptrdiff_t>(place));
+            if (crossings > most) return true;
+        }
+        return false;
+    }
+
+  private:
+    struct End {
+        double at;
+        double other;
+        bool opens;
+    };
+
+    double top_ = 0;
+    double bottom_ = 0;
+    double left_ = 0;
+    CountedVector<End> ends_;
+    CountedVector<double> open_;  // where those that have come in leave
 };
 
 // Some rows at a time, and one by one where there are many chains in a column of them.
 class CrowdSearch {
   public:
     CrowdSearch(const Chains& chains, int columns, std::pmr::memory_resource* memory)
-        : chains_{chains}, columns_{chains, columns, memory}, by_top_{memory}, in_rows_{memory}, crowds_{memory} {
+        : chains_{chains},
+          columns_{chains, columns, memory},
+          is_asked_(static_cast<std::size_t>(columns), memory),
+          is_crowd_(static_cast<std::size_t>(columns), memory),
+          ranges_{memory},
+          open_{memory},
+          by_top_{memory},
+          in_rows_{memory},
+          crowds_{memory} {
         by_top_.reserve(chains.all().size());
         for (const auto& chain : chains.all()) by_top_.push_back(&chain);
         sort_in_budget(by_top_.begin(), by_top_.end(),
@@ -99,21 +184,77 @@ class CrowdSearch {
             for (; next != by_top_.end() && chains_.top_of(**next) < top + together; ++next) {
                 in_rows_.push_back({*next, chains_.edges() + (*next)->first});
             }
-            if (in_rows_.size() < many) continue;
-            auto is_full = false;
-            columns_.find(top, top + together, in_rows_, [&](int, int) { is_full = true; });
-            for (auto row = top; is_full && row < top + together; ++row) {
-                columns_.find(row, row + 1, in_rows_, [&](int left, int right) {
-                    crowds_.push_back({.row = row, .left = left, .right = right});
-                });
+            if (in_rows_.size() < std::size_t{many} || !columns_.count(top, top + together, in_rows_)) continue;
+            // If there are few crossings in all the rows, there is a crowd in none.
+            std::fill(is_asked_.begin(), is_asked_.end(), 1);
+            if (!look_at(top, top + together)) continue;
+            is_asked_.swap(is_crowd_);
+            for (auto row = top; row < top + together; ++row) {
+                if (columns_.count(row, row + 1, in_rows_) && look_at(row, row + 1)) add_row(row);
             }
         }
         return std::move(crowds_);
     }
 
   private:
+    // Finds out which of the columns in question have more crossings in some rows than it takes for a crowd in one.
+    bool look_at(int top, int bottom) {
+        std::fill(is_crowd_.begin(), is_crowd_.end(), 0);
+        sort_by_column(top, bottom);
+        auto next = ranges_.begin();
+        auto has_crowd = false;
+        open_.clear();
+        for (auto x = 0; x < columns_.columns(); ++x) {
+            for (; next != ranges_.end() && next->in.begin == x; ++next) open_.push_back(*next);
+            const auto column = static_cast<std::size_t>(x);
+            const auto count = columns_.count_of(x);
+            if (is_asked_[column] != 0 && count >= many) {
+                is_crowd_[column] = count >= very_many || has_crossings(top, bottom, x) ? 1 : 0;
+                has_crowd = has_crowd || is_crowd_[column] != 0;
+            }
+            std::erase_if(open_, [&](const Range& of) { return of.in.behind <= x + 1; });
+        }
+        return has_crowd;
+    }
+
+    bool has_crossings(int top, int bottom, int x) {
+        spend_work(open_.size());
+        crossings_.begin(top, bottom, x);
+        for (const auto& of : open_) crossings_.add(chains_, *of.crossing);
+        const auto each = bottom - top > 1 ? std::size_t{many} : open_.size();
+        return crossings_.are_more_than(few_for_each * each);
+    }
+
+    void sort_by_column(int top, int bottom) {
+        ranges_.clear();
+        for (auto& of : in_rows_) {
+            const auto in = columns_.columns_of(top, bottom, of);
+            if (in.begin < in.behind) ranges_.push_back({in, &of});
+        }
+        sort_nearly_sorted(ranges_, [](const Range& a, const Range& b) { return a.in.begin < b.in.begin; });
+    }
+
+    void add_row(int row) {
+        for (auto x = 0; x < columns_.columns(); ++x) {
+            if (is_crowd_[static_cast<std::size_t>(x)] == 0) continue;
+            const auto goes_on = !crowds_.empty() && crowds_.back().row == row && crowds_.back().right == x;
+            if (!goes_on) crowds_.push_back({.row = row, .left = x, .right = x});
+            ++crowds_.back().right;
+        }
+    }
+
+    struct Range {
+        InColumns in;
+        Crossing* crossing;
+    };
+
     const Chains& chains_;
     Columns columns_;
+    Crossings crossings_;
+    std::pmr::vector<std::uint8_t> is_asked_;  // of each column
+    std::pmr::vector<std::uint8_t> is_crowd_;
+    std::pmr::vector<Range> ranges_;  // by where they begin
+    std::pmr::vector<Range> open_;    // those in the column at hand
     std::pmr::vector<const Chain*> by_top_;
     std::pmr::vector<Crossing> in_rows_;
     std::pmr::vector<Crowd> crowds_;
@@ -129,8 +270,12 @@ class CrowdLines {
           on_line_{memory},
           to_left_(std::size_t{lines_per_row} + 1, memory),
           rows_{crowd.right - crowd.left, 1, memory} {
+        for (auto group = 0; group < static_cast<int>(most_groups); ++group) {
+            to_left_[0].of[group] = chains.left_of_all().of[group] * rule.signs[group];
+        }
         for (const auto& chain : chains.all()) {
             if (chains.top_of(chain) >= crowd.row + 1 || chains.bottom_of(chain) <= crowd.row) continue;
+            if (chain.least_x >= crowd.right) continue;
             const auto* const end = chains.edges() + chain.end;
             const auto* const edge = std::partition_point(
                 chains.edges() + chain.first, end, [&](const ChainEdge& each) { return each.bottom <= crowd.row; });
@@ -230,7 +375,7 @@ std::pmr::vector<Crowd> crowds_of(const Chains& chains, std::pmr::memory_resourc
     const auto columns = std::int64_t{chains.window().right} - chains.window().left;
     // (Larger windows are those of searches for bounds.)
     constexpr std::int64_t widest = 1 << 17;
-    if (chains.all().size() < many || columns > widest) return std::pmr::vector<Crowd>{memory};
+    if (chains.all().size() < std::size_t{many} || columns > widest) return std::pmr::vector<Crowd>{memory};
     return CrowdSearch{chains, static_cast<int>(columns), memory}.run();
 }
 
