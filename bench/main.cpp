@@ -125,6 +125,7 @@ int main(int argc, char** argv) {
     const auto is_json = end != argv + argc;
     argc = static_cast<int>(end - argv);
     bench::add_areas();
+    bench::add_growth();
     bench::add_inks();
     bench::add_fills();
     bench::add_small_shapes();

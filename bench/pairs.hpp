@@ -28,6 +28,7 @@ inline void written(void* memory) {
 
 void add_areas();
 void add_fills();
+void add_growth();
 void add_inks();
 void add_owners();
 void add_pictures();

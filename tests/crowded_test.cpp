@@ -117,4 +117,70 @@ TEST(Crowded, RingsWithinRings) {
     EXPECT_NEAR(sum, area, area / 255);
 }
 
+// Hundreds of edges through each pixel of a few: their crossings are not followed one by one.
+subpixel::Polygon thicket(int corners, double scale) {
+    Dice dice{static_cast<unsigned>(corners)};
+    subpixel::Polygon::Vertices ring;
+    // A pixel's corner stays one.
+    const auto place = [&] { return (dice.number(0, 2048) / 256.0 + 2.5) * scale - 0.5; };
+    for (int i = 0; i < corners; ++i) {
+        const auto x = place();
+        ring.push_back({x, place()});
+    }
+    return subpixel::Polygon{ring};
+}
+
+constexpr auto thicket_box = Box{{0, 0}, {13, 13}};
+constexpr auto corners_of_thickets = is_sanitized ? 300 : 1000;
+
+std::vector<int> coverage_of(const subpixel::Polygon& polygon, FillRule rule, const Box& box) {
+    std::vector<int> coverage(static_cast<std::size_t>(box.size.width) * static_cast<std::size_t>(box.size.height));
+    const auto filling = Fill{.rule = rule, .edges = Edges::shared, .edge = Edge::smooth};
+    for_each_coverage(filled(polygon, filling), box, [&](int y, int x, int length, int part) {
+        const auto begin = coverage.begin() + (y - box.at.y) * box.size.width + (x - box.at.x);
+        std::fill(begin, begin + length, part);
+    });
+    return coverage;
+}
+
+// Of a larger picture, in which few edges cross each pixel, the mean of as many pixels is the area of one.
+TEST(Crowded, PixelsOfManyEdgesHaveTheirAreas) {
+    constexpr auto scale = 24;
+    const auto larger = Box{{0, 0}, {thicket_box.size.width * scale, thicket_box.size.height * scale}};
+    for (const auto rule : {FillRule::even_odd, FillRule::nonzero}) {
+        const auto coverage = coverage_of(thicket(corners_of_thickets, 1), rule, thicket_box);
+        const auto fine = coverage_of(thicket(corners_of_thickets, scale), rule, larger);
+        for (int y = 0; y < thicket_box.size.height; ++y) {
+            for (int x = 0; x < thicket_box.size.width; ++x) {
+                auto sum = 0.0;
+                for (int i = 0; i < scale * scale; ++i) {
+                    const auto at = (y * scale + i / scale) * larger.size.width + x * scale + i % scale;
+                    sum += fine[static_cast<std::size_t>(at)];
+                }
+                const auto got = coverage[static_cast<std::size_t>(y * thicket_box.size.width + x)];
+                EXPECT_NEAR(got, sum / (scale * scale), 1) << x << "," << y;
+            }
+        }
+    }
+}
+
+TEST(Crowded, PixelsOfManyEdgesAreTheSameInEachWindow) {
+    const auto polygon = thicket(corners_of_thickets, 1);
+    const auto all = coverage_of(polygon, FillRule::even_odd, thicket_box);
+    for (const auto size_of_part : {Size{1, 1}, Size{3, 2}, Size{5, 13}}) {
+        for (int y = 0; y < thicket_box.size.height; y += size_of_part.height) {
+            for (int x = 0; x < thicket_box.size.width; x += size_of_part.width) {
+                const auto part = intersection(thicket_box, Box{{x, y}, size_of_part});
+                const auto seen = coverage_of(polygon, FillRule::even_odd, part);
+                for (std::size_t i = 0; i < seen.size(); ++i) {
+                    const auto column = x + static_cast<int>(i) % part.size.width;
+                    const auto row = y + static_cast<int>(i) / part.size.width;
+                    ASSERT_EQ(seen[i], all[static_cast<std::size_t>(row * thicket_box.size.width + column)])
+                        << column << "," << row;
+                }
+            }
+        }
+    }
+}
+
 }  // namespace

@@ -111,10 +111,11 @@ struct Text {
     friend bool operator==(const Text&, const Text&) = default;
 };
 
-// How a text, filled and moved, tells the verbs its pixels where its letters are drawn one by one, and kept: those up
-// to 96 pixels high. Gives whether they are.
-bool scan_ready(const Text& text, const Fill& how, Point moved, const Box& clip, const detail::SpanReceiver& receiver,
-                Box& touched);
+// Reports the pixels of a text, filled and moved, where its letters are drawn one by one, and kept: those up to 96
+// pixels high. With smooth edges they begin at quarters of a pixel, down and across, wherever the text is moved to.
+// Returns whether they are.
+bool scan_ready(const Text& text, const Fill& how, Position moved, const Box& clip,
+                const detail::SpanReceiver& receiver, Box& touched);
 
 // How a text lies, in pixels.
 struct TextLayout {

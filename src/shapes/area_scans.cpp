@@ -153,7 +153,7 @@ std::optional<Box> scan_ready(const AreaRef& area, const Box& clip, const SpanRe
     const auto& [shape, kind, calls] = area.shape;
     if (calls->scan_ready == nullptr || area.stroke != nullptr) return std::nullopt;
     check_how(*area.fill);
-    const auto move = is_moved(area) ? Placement{*area.by}.whole_move() : Point{};
+    const auto move = is_moved(area) ? Placement{*area.by}.move() : Position{};
     if (!move) return std::nullopt;
     Box touched;
     const auto is_told = calls->scan_ready(shape, *area.fill, *move, clip, receiver, touched);

@@ -339,10 +339,16 @@ bool is_near(const LaidText& laid, Point moved) noexcept {
 
 }  // namespace
 
-std::optional<Box> scan_letters(const Text& text, const Fill& how, Point moved, const Box& clip,
+std::optional<Box> scan_letters(const Text& text, const Fill& how, Position by, const Box& clip,
                                 const SpanReceiver& receiver) {
     if (text.along) return std::nullopt;
-    const auto laid = detail::laid(text);
+    const auto whole = Position{std::floor(by.x), std::floor(by.y)};
+    if (how.edge == Edge::crisp && whole != by) return std::nullopt;
+    auto laid = detail::laid(text);
+    const auto moved = Point{.x = static_cast<int>(whole.x), .y = static_cast<int>(whole.y)};
+    const auto in_quarters = [](double rest) { return std::floor(rest * 4 + 0.5) / 4; };
+    const auto rest = Vec{in_quarters(by.x - whole.x), in_quarters(by.y - whole.y)};
+    for (auto& letter : laid.letters) letter.place.at = letter.place.at + rest;
     if (laid.layout.height > most_kept_height || !is_near(laid, moved)) return std::nullopt;
     const auto slant = laid.letters.empty() ? 0.0 : laid.letters.front().place.slant;
     const auto lines = ready_lines(laid, how, slant, moved);

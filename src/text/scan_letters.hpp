@@ -12,7 +12,7 @@ namespace coldbrick::inline v0::detail {
 // Hands the spans or the coverage of a text, filled and moved, inside a clip to the receiver, and says the box around
 // them. Nothing for texts whose letters are large, follow a path, or lie in lines that touch: these are drawn as a
 // whole.
-[[nodiscard]] std::optional<Box> scan_letters(const Text& text, const Fill& how, Point moved, const Box& clip,
+[[nodiscard]] std::optional<Box> scan_letters(const Text& text, const Fill& how, Position by, const Box& clip,
                                               const SpanReceiver& receiver);
 
 }  // namespace coldbrick::inline v0::detail

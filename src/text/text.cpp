@@ -14,8 +14,8 @@
 
 namespace coldbrick::inline v0 {
 
-bool scan_ready(const Text& text, const Fill& how, Point moved, const Box& clip, const detail::SpanReceiver& receiver,
-                Box& touched) {
+bool scan_ready(const Text& text, const Fill& how, Position moved, const Box& clip,
+                const detail::SpanReceiver& receiver, Box& touched) {
     const auto told = detail::scan_letters(text, how, moved, clip, receiver);
     touched = told.value_or(Box{});
     return told.has_value();

@@ -72,7 +72,7 @@ concept HasLettering = requires(const Shape& shape) {
 };
 // One that knows how to tell its pixels, filled and moved: whether it does, and the box around them.
 template <class Shape>
-concept HasReadySpans = requires(const Shape& shape, const Fill& how, Point moved, const Box& clip,
+concept HasReadySpans = requires(const Shape& shape, const Fill& how, Position moved, const Box& clip,
                                  const SpanReceiver& to, Box& touched) {
     { scan_ready(shape, how, moved, clip, to, touched) } -> std::same_as<bool>;
 };
@@ -85,8 +85,8 @@ struct OwnShapeCalls {
     void (*find_lettering)(const void* shape, Lettering& lettering);
     std::vector<Span> (*find_spans)(const void* shape, const Box& clip);
     // Null: it is always asked by one of the three.
-    bool (*scan_ready)(const void* shape, const Fill& how, Point moved, const Box& clip, const SpanReceiver& receiver,
-                       Box& touched);
+    bool (*scan_ready)(const void* shape, const Fill& how, Position moved, const Box& clip,
+                       const SpanReceiver& receiver, Box& touched);
     bool (*are_equal)(const void* a, const void* b);
 };
 
@@ -101,7 +101,7 @@ constexpr OwnShapeCalls calls_of() noexcept {
         }
     };
     if constexpr (HasReadySpans<Shape>) {
-        calls.scan_ready = [](const void* shape, const Fill& how, Point moved, const Box& clip,
+        calls.scan_ready = [](const void* shape, const Fill& how, Position moved, const Box& clip,
                               const SpanReceiver& receiver, Box& touched) {
             return scan_ready(*static_cast<const Shape*>(shape), how, moved, clip, receiver, touched);
         };

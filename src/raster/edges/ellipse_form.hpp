@@ -30,6 +30,25 @@ struct RoundPlaces {
     }
 };
 
+// How many chords an arc from one place on the unit circle to another needs, as the ellipse takes it, if it is evenly
+// bent, so that they may be even, and they are some dozens at most; else 0.
+inline int even_chords(Vec from, Vec to, const RoundPlaces& place, double flatness) noexcept {
+    constexpr auto most = 64;
+    // How far the middle is from the chord.
+    const auto height = [&](Vec begin, Vec end) {
+        const auto chord = place(end) - place(begin);
+        return std::fabs(cross(place(unit(begin + end)) - place(begin), chord)) / length(chord);
+    };
+    const auto middle = unit(from + to);
+    const auto whole = height(from, to);
+    const auto first = height(from, middle);
+    const auto second = height(middle, to);
+    // It grows with the square of the chord: of a quarter of a circle, the halves' is 0.26 of it.
+    if (!(std::min(first, second) >= whole * 0.235 && std::max(first, second) <= whole * 0.265)) return 0;
+    const auto wanted = 2 * std::sqrt(1.06 * std::max(first, second) / flatness);
+    return wanted <= most ? static_cast<int>(std::ceil(wanted)) : 0;
+}
+
 // Adds the chords of an arc from one place on the unit circle to another, clockwise by at most a quarter turn, as the
 // ellipse takes it; all but its end.
 inline void add_chords(Vec from, Vec to, const RoundPlaces& place, const Detail& detail, Track& track, int depth = 0) {
@@ -46,6 +65,16 @@ inline void add_chords(Vec from, Vec to, const RoundPlaces& place, const Detail&
     if (is_flat || is_hidden || depth == deepest) {
         if (detail.is_measured) track.measure(place.length_of(from, to) - length(chord));
         if (is_hidden) track.hide();
+        return;
+    }
+    if (const auto count = detail.is_measured ? 0 : even_chords(from, to, place, flatness)) {
+        const auto whole = angle_of({dot(from, to), cross(from, to)});
+        const auto step = direction_of(Angle::degrees(whole.in_degrees() / count));
+        auto at = from;
+        for (auto i = 1; i < count; ++i) {
+            at = turned(at, step);
+            track.add_joint(place(at), place.along(at));
+        }
         return;
     }
     add_chords(from, middle, place, detail, track, depth + 1);

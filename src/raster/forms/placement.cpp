@@ -44,11 +44,17 @@ Placement::Placement(const Transform& by) : by_{by} {
     }
 }
 
-std::optional<Point> Placement::whole_move() const noexcept {
+std::optional<Position> Placement::move() const noexcept {
     const auto& [xx, xy, dx, yx, yy, dy] = by_.rows();
-    const auto is_whole = [](double by) { return std::fabs(by) <= max_coordinate && by == std::floor(by); };
-    if (xx != 1 || xy != 0 || yx != 0 || yy != 1 || !is_whole(dx) || !is_whole(dy)) return std::nullopt;
-    return Point{.x = static_cast<int>(dx), .y = static_cast<int>(dy)};
+    const auto is_near = std::fabs(dx) <= max_coordinate && std::fabs(dy) <= max_coordinate;
+    if (xx != 1 || xy != 0 || yx != 0 || yy != 1 || !is_near) return std::nullopt;
+    return Position{dx, dy};
+}
+
+std::optional<Point> Placement::whole_move() const noexcept {
+    const auto by = move();
+    if (!by || by->x != std::floor(by->x) || by->y != std::floor(by->y)) return std::nullopt;
+    return Point{.x = static_cast<int>(by->x), .y = static_cast<int>(by->y)};
 }
 
 std::pair<Point, Mapping> Placement::around(Point origin) const {

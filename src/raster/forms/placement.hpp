@@ -25,7 +25,8 @@ class Placement {
 
     [[nodiscard]] double scale() const noexcept { return scale_; }
     [[nodiscard]] bool is_identity() const noexcept { return by_.is_identity(); }
-    // By how many whole pixels it moves, if it does nothing else.
+    // By how many pixels it moves, if it does nothing else; and if they are whole.
+    [[nodiscard]] std::optional<Position> move() const noexcept;
     [[nodiscard]] std::optional<Point> whole_move() const noexcept;
     [[nodiscard]] Vec operator()(Vec at) const noexcept {
         const auto [x, y] = by_(Position{at.x, at.y});
