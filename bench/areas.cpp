@@ -300,6 +300,36 @@ void add_coast() {
         [=](auto& to, Point) { return stroke(to, coast, {.width = 2, .edge = smooth}, ink); }, make);
 }
 
+// Against the same with crisp edges, and against a shape that is known by formula.
+void add_unions() {
+    const auto bitmap = shared_bitmap<Rgba8>();
+    Path capsules;
+    auto seed = 1U;
+    const auto number = [&](int most) {
+        seed = seed * 1664525U + 1013904223U;
+        return static_cast<int>((seed >> 8U) % static_cast<unsigned>(most));
+    };
+    for (auto i = 0; i < 200; ++i) {
+        const auto from = Point{.x = 300 + number(200), .y = 200 + number(150)};
+        capsules.move(from).line({from.x + number(60) - 30, from.y + number(60) - 30});
+    }
+    const auto pen = [](Edge edge) { return Stroke{.width = 25, .cap = Cap::round, .edge = edge}; };
+    add({.name = "path of 200 overlapping capsules, smooth",
+         .reference = "the same, crisp",
+         .allowed = 2,
+         .items = 1,
+         .ours = [=] { stroke(*bitmap, capsules, pen(Edge::smooth), ink); },
+         .other = [=] { stroke(*bitmap, capsules, pen(Edge::crisp), ink); }});
+    const auto circle = Circle{.center = {400, 400}, .radius = 320};
+    const auto thin = Stroke{.width = 2, .edge = Edge::smooth};
+    add({.name = "region of radius 320, stroked by 2, smooth",
+         .reference = "the circle",
+         .allowed = 6,
+         .items = 1,
+         .ours = [=, region = Region{circle}] { stroke(*bitmap, region, thin, ink); },
+         .other = [=] { stroke(*bitmap, circle, thin, ink); }});
+}
+
 }  // namespace
 
 void add_areas() {
@@ -309,6 +339,7 @@ void add_areas() {
     add_stars_and_lines();
     add_chart();
     add_coast();
+    add_unions();
 }
 
 }  // namespace bench

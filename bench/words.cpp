@@ -54,6 +54,38 @@ void add_labels(const std::string& name, const Face& face, Edge edge) {
              }});
 }
 
+// A label in a loop over places between the pixels, against the same at whole ones.
+void add_at_fractions() {
+    const auto bitmap = shared_bitmap<Rgba8>();
+    const auto draw = [bitmap](double step) {
+        const Text text{.words = "Otter 123456", .at = {20, 20}, .height = 10};
+        constexpr auto places = 400;
+        for (auto i = 0; i < places; ++i) {
+            const auto by = Transform{}.move({i % 20 * step, i * step});
+            benchmark::DoNotOptimize(fill(*bitmap, transformed(filled(text, {.edge = Edge::smooth}), by), ink));
+        }
+    };
+    add({.name = "label of 12 letters, smooth, at places between the pixels",
+         .reference = "at whole places",
+         .allowed = 3,
+         .items = 400,
+         .ours = [=] { draw(1.137); },
+         .other = [=] { draw(1); }});
+}
+
+// Letters that are too large to be kept.
+void add_large() {
+    const auto bitmap = shared_bitmap<Rgba8>();
+    const Text text{.words = "Sluice!", .at = {20, 20}, .height = 200};
+    const auto box = bounds(filled(text, {.edge = Edge::smooth}));
+    add({.name = "7 letters, 200 pixels high, smooth",
+         .reference = "a fill of their box",
+         .allowed = 2,
+         .items = 1,
+         .ours = [=] { benchmark::DoNotOptimize(fill(*bitmap, text, Edge::smooth, ink)); },
+         .other = [=] { benchmark::DoNotOptimize(fill(*bitmap, box, ink)); }});
+}
+
 // The first drawing of a face: what it is spent on.
 void add_first(const std::string& name, const std::function<void()>& ours) {
     const auto bitmap = shared_bitmap<Rgba8>();
@@ -84,6 +116,8 @@ void add_words() {
         const Text text{.words = "Otter 123456", .at = {20, 20}, .height = *height};
         benchmark::DoNotOptimize(fill(*shared_bitmap<Rgba8>(), text, Edge::smooth, ink));
     });
+    add_at_fractions();
+    add_large();
     const auto layouts = std::make_shared<std::vector<Text>>(labels(faces::line()));
     const auto bitmap = shared_bitmap<Rgba8>();
     add({.name = "layout of a label",

@@ -309,10 +309,25 @@ Outline stroke_outline(const LettersForm& form, const Stroke& how, const Detail&
     return form.outlines.tracks.empty() ? of_lines : either(std::move(of_lines), of_outlines());
 }
 
+// A pen around edges that do not cross: what they enclose, grown, without what is left of it shrunk.
+Outline stroke_beside(const SharedLines& edges, const Pen& pen) {
+    const auto sides = [&](void (*draw)(const Track&, bool, const Pen&, Contours&)) {
+        return [=](Contours& contours) {
+            for (const auto& track : edges->tracks) draw(track, true, pen, contours);
+        };
+    };
+    auto outline = Outline{.origin = edges->origin, .groups = {}, .truth = Outline::in_first_only};
+    outline.groups.push_back({.rule = FillRule::nonzero, .draw = sides(draw_grown)});
+    outline.groups.push_back({.rule = FillRule::nonzero, .draw = sides(draw_shrunk), .only_counterclockwise = true});
+    return outline;
+}
+
 // By the edge.
 template <class Of>
 Outline edge_stroke(const Of& form, const Stroke& how, const Detail& detail) {
     const auto edges = shared(origin_of(form), edges_of(form, detail));
+    const auto pen = pen_around(how);
+    if (how.edge == Edge::smooth && how.dash.empty() && pen.left >= 0) return stroke_beside(edges, pen);
     return stroke_around(edges->origin, edges, inside_of(edges, FillRule::nonzero), how);
 }
 
