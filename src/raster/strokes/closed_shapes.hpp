@@ -6,6 +6,8 @@
 
 #include "coldbrick/budget.hpp"
 
+#include <algorithm>
+
 namespace coldbrick::inline v0::detail {
 
 // The edges of a shape's fill, clockwise around it, relative to an origin.
@@ -41,7 +43,11 @@ Box scan_around(const EdgeTracks& along, const Stroke& how, const Box& clip, con
     if (how.align == Align::outside) return pass_on(difference_of(spans_by(pen), inside), receiver);
     const auto inner = intersection_of(spans_by(how.align == Align::inside ? pen : inner_side(pen)), inside);
     if (how.align == Align::inside) return pass_on(inner, receiver);
-    return pass_on(union_of(spans_by(outer_side(pen)), inner), receiver);
+    // Chords lie beside their curves: so that nothing is left out between both, the outer one reaches inwards as well.
+    auto outer = outer_side(pen);
+    constexpr auto beside = 1.0 / 64;
+    outer.right = std::min(beside, pen.right);
+    return pass_on(union_of(spans_by(outer), inner), receiver);
 }
 
 }  // namespace coldbrick::inline v0::detail
