@@ -160,8 +160,11 @@ class Folder {
     // the same.
     [[nodiscard]] int move(const fs::path& from, const fs::path& to) const noexcept {
         if (::rename(from.c_str(), to.c_str()) != 0) return errno;
-        if (descriptor_ >= 0) (void)::fsync(descriptor_);
+        sync();
         return 0;
+    }
+    void sync() const noexcept {
+        if (descriptor_ >= 0) (void)::fsync(descriptor_);
     }
 
   private:
@@ -176,10 +179,18 @@ bool write_nameless(const fs::path& path, const struct stat* old, const Write& w
     if (const auto error = finish(file, old, write)) fail(path, error);
     const SignalsHeld held{all_signals};
     const auto own_name = "/proc/self/fd/" + std::to_string(file.descriptor());
+    const auto link_to = [&](const fs::path& name) {
+        return ::linkat(AT_FDCWD, own_name.c_str(), AT_FDCWD, name.c_str(), AT_SYMLINK_FOLLOW) == 0;
+    };
+    // A new file needs no other name before: a signal that another thread takes leaves none behind.
+    if (old == nullptr && link_to(path)) {
+        folder.sync();
+        return true;
+    }
     constexpr auto attempts = 100;
     for (int attempt = 0; attempt < attempts; ++attempt) {
         const auto beside = name_beside(path, attempt);
-        if (::linkat(AT_FDCWD, own_name.c_str(), AT_FDCWD, beside.c_str(), AT_SYMLINK_FOLLOW) != 0) {
+        if (!link_to(beside)) {
             if (errno == EEXIST) continue;
             return false;
         }

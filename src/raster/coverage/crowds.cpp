@@ -1,13 +1,12 @@
 #include "raster/coverage/crowds.hpp"
 
-#include "raster/coverage/cover_sums.hpp"
+#include "geometry/budget_memory.hpp"
 #include "raster/rows/row_sweep.hpp"
 
 #include "coldbrick/budget.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 namespace coldbrick::inline v0::detail {
 
@@ -18,10 +17,6 @@ namespace {
 constexpr auto many = 64;
 constexpr auto very_many = 1024;
 constexpr std::size_t few_for_each = 4;
-
-// Edges that lie along the row are wrong by half of a line's share at most, others by what chains that cross between
-// two lines enclose there, which is far less.
-constexpr int lines_per_row = 256;
 
 // A chain in some rows, with its edge at their top.
 struct Crossing {
@@ -107,13 +102,29 @@ class Crossings {
             const auto from = edge->x_at(top) - left_;
             const auto to = edge->x_at(bottom) - left_;
             if (std::max(from, to) <= 0 || std::min(from, to) >= 1) continue;
-            const auto y_at = [&](double x) {
-                return (top - top_ + (bottom - top) * ((x - from) / (to - from))) / (bottom_ - top_);
+            // What begins or ends at a side of the column comes in or leaves there: a window may have cut it off.
+            constexpr auto nearly = 1e-9;
+            const auto is_cut_above = edge->top > top_;
+            const auto is_cut_below = edge->bottom < bottom_;
+            const auto side_at = [&](double x, double y) {
+                const auto down = (y - top_) / (bottom_ - top_);
+                return x < 0.5 ? 4 - down : 1 + down;
             };
-            if (first < 0) first = from < 0 ? 4 - y_at(0) : from > 1 ? 1 + y_at(1) : from;
-            last = to < 0 ? 4 - y_at(0) : to > 1 ? 1 + y_at(1) : 3 - to;
+            const auto y_at = [&](double x) { return top + (bottom - top) * ((x - from) / (to - from)); };
+            if (first < 0) {
+                first = from;
+                if (from < 0) first = side_at(0, y_at(0));
+                if (from > 1) first = side_at(1, y_at(1));
+                if (is_cut_above && std::fabs(from) < nearly) first = side_at(0, top);
+                if (is_cut_above && std::fabs(from - 1) < nearly) first = side_at(1, top);
+            }
+            last = 3 - to;
+            if (to < 0) last = side_at(0, y_at(0));
+            if (to > 1) last = side_at(1, y_at(1));
+            if (is_cut_below && std::fabs(to) < nearly) last = side_at(0, bottom);
+            if (is_cut_below && std::fabs(to - 1) < nearly) last = side_at(1, bottom);
         }
-        if (first < 0) return;
+        if (first < 0 || first == last) return;
         ends_.push_back({std::min(first, last), std::max(first, last), true});
         ends_.push_back({std::max(first, last), std::min(first, last), false});
     }
@@ -133,8 +144,11 @@ class Crossings {
             }
             // Chains that have come in since and have not left cross it.
             auto place = open_.size();
-            while (open_[--place] != end.at) ++crossings;
-            open_.erase(open_.begin() + static_cast<std::ptrdiff_t>(place));
+            while (place > 1 && open_[place - 1] != end.at) {
+                ++crossings;
+                --place;
+            }
+            open_.erase(open_.begin() + static_cast<std::ptrdiff_t>(place) - 1);
             if (crossings > most) return true;
         }
         return false;
@@ -185,7 +199,7 @@ class CrowdSearch {
                 in_rows_.push_back({*next, chains_.edges() + (*next)->first});
             }
             if (in_rows_.size() < std::size_t{many} || !columns_.count(top, top + together, in_rows_)) continue;
-            // If there are few crossings in all the rows, there is a crowd in none.
+            // If there are few crossings of straight chains in all the rows, there is a crowd in none.
             std::fill(is_asked_.begin(), is_asked_.end(), 1);
             if (!look_at(top, top + together)) continue;
             is_asked_.swap(is_crowd_);
@@ -219,9 +233,14 @@ class CrowdSearch {
 
     bool has_crossings(int top, int bottom, int x) {
         spend_work(open_.size());
+        const auto is_straight = [&](const Range& of) {
+            return of.crossing->edge->top <= top && of.crossing->edge->bottom >= bottom;
+        };
+        const auto is_row = bottom - top == 1;
+        if (!is_row && !std::all_of(open_.begin(), open_.end(), is_straight)) return true;
         crossings_.begin(top, bottom, x);
         for (const auto& of : open_) crossings_.add(chains_, *of.crossing);
-        const auto each = bottom - top > 1 ? std::size_t{many} : open_.size();
+        const auto each = is_row ? open_.size() : std::size_t{many};
         return crossings_.are_more_than(few_for_each * each);
     }
 
@@ -260,128 +279,17 @@ class CrowdSearch {
     std::pmr::vector<Crowd> crowds_;
 };
 
-// Measures a crowd along lines across its row.
-class CrowdLines {
-  public:
-    CrowdLines(const Crowd& crowd, const Chains& chains, const CoverRule& rule, std::pmr::memory_resource* memory)
-        : crowd_{crowd},
-          width_{double{1} * crowd.right - crowd.left},
-          covers_{rule},
-          on_line_{memory},
-          to_left_(std::size_t{lines_per_row} + 1, memory),
-          rows_{crowd.right - crowd.left, 1, memory} {
-        for (auto group = 0; group < static_cast<int>(most_groups); ++group) {
-            to_left_[0].of[group] = chains.left_of_all().of[group] * rule.signs[group];
-        }
-        for (const auto& chain : chains.all()) {
-            if (chains.top_of(chain) >= crowd.row + 1 || chains.bottom_of(chain) <= crowd.row) continue;
-            if (chain.least_x >= crowd.right) continue;
-            const auto* const end = chains.edges() + chain.end;
-            const auto* const edge = std::partition_point(
-                chains.edges() + chain.first, end, [&](const ChainEdge& each) { return each.bottom <= crowd.row; });
-            const auto direction = static_cast<std::int16_t>(chain.direction * rule.signs[chain.group]);
-            add({.x = 0, .edge = edge, .last = end - 1, .direction = direction, .group = chain.group});
-        }
-    }
-
-    std::pmr::vector<std::uint8_t> run(std::pmr::memory_resource* memory) {
-        Windings windings;
-        for (auto line = 0; line < lines_per_row; ++line) {
-            spend_work(on_line_.size());
-            for (auto group = 0; group < static_cast<int>(most_groups); ++group) {
-                const auto change = to_left_[static_cast<std::size_t>(line)].of[group];
-                if (change != 0) covers_.add(windings, group, change);
-            }
-            for (auto& chain : on_line_) chain.x = x_on(y_of(line), chain);
-            sort_nearly_sorted(on_line_, [](const OnLine& a, const OnLine& b) { return a.x < b.x; });
-            take_line(windings);
-        }
-        std::pmr::vector<std::uint8_t> bytes(static_cast<std::size_t>(crowd_.right - crowd_.left), memory);
-        rows_.take(
-            0, [&](int begin, int end, const auto& set) { set(begin, end, bytes.data() + begin); },
-            [&](int begin, int end, std::uint8_t all) { std::fill(bytes.begin() + begin, bytes.begin() + end, all); });
-        return bytes;
-    }
-
-  private:
-    static constexpr auto height = 1.0 / lines_per_row;
-    static constexpr auto is_not_there = std::numeric_limits<double>::infinity();
-
-    // A chain, where it crosses a line, and its edge there.
-    struct OnLine {
-        double x;
-        const ChainEdge* edge;
-        const ChainEdge* last;
-        std::int16_t direction;
-        std::uint16_t group;
-    };
-
-    [[nodiscard]] double y_of(int line) const noexcept { return crowd_.row + (line + 0.5) * height; }
-    // The first line from a height on.
-    [[nodiscard]] std::size_t line_from(double y) const noexcept {
-        const auto line = std::ceil((y - crowd_.row) * lines_per_row - 0.5);
-        return static_cast<std::size_t>(std::clamp(line, 0.0, double{lines_per_row}));
-    }
-
-    // What lies right of the crowd does not matter; what lies left of it only adds to the winding number there.
-    void add(const OnLine& chain) {
-        const auto top = std::max(chain.edge->top, double{1} * crowd_.row);
-        const auto bottom = std::min(chain.last->bottom, double{1} * crowd_.row + 1);
-        auto least = is_not_there;
-        auto most = -is_not_there;
-        for (const auto* edge = chain.edge;; ++edge) {
-            for (const auto x : {edge->x_at(std::max(edge->top, top)), edge->x_at(std::min(edge->bottom, bottom))}) {
-                least = std::min(least, x - crowd_.left);
-                most = std::max(most, x - crowd_.left);
-            }
-            if (edge == chain.last || edge->bottom >= bottom) break;
-        }
-        if (most > 0 && least < width_) on_line_.push_back(chain);
-        if (most > 0) return;
-        to_left_[line_from(top)].of[chain.group] += chain.direction;
-        to_left_[line_from(bottom)].of[chain.group] -= chain.direction;
-    }
-
-    [[nodiscard]] double x_on(double y, OnLine& chain) const noexcept {
-        while (chain.edge->bottom <= y && chain.edge != chain.last) ++chain.edge;
-        if (chain.edge->top > y || chain.edge->bottom <= y) return is_not_there;
-        return chain.edge->x_at(y) - crowd_.left;
-    }
-
-    // Adds what is covered along a line.
-    void take_line(Windings windings) {
-        auto is_covered = covers_(windings);
-        if (is_covered) rows_.add(0, 0, 0, height);
-        for (const auto& chain : on_line_) {
-            if (chain.x >= width_) return;
-            covers_.add(windings, chain.group, chain.direction);
-            if (covers_(windings) == is_covered) continue;
-            is_covered = !is_covered;
-            rows_.add(0, chain.x, chain.x, is_covered ? height : -height);
-        }
-    }
-
-    Crowd crowd_;
-    double width_;
-    CoverTruth covers_;
-    std::pmr::vector<OnLine> on_line_;
-    std::pmr::vector<Windings> to_left_;  // how the winding numbers there change from one line to the next
-    DenseRows rows_;
-};
-
 }  // namespace
 
 std::pmr::vector<Crowd> crowds_of(const Chains& chains, std::pmr::memory_resource* memory) {
     const auto columns = std::int64_t{chains.window().right} - chains.window().left;
+    const auto rows = std::int64_t{chains.window().bottom} - chains.window().top;
     // (Larger windows are those of searches for bounds.)
     constexpr std::int64_t widest = 1 << 17;
-    if (chains.all().size() < std::size_t{many} || columns > widest) return std::pmr::vector<Crowd>{memory};
+    constexpr std::int64_t highest = 1 << 30;
+    if (chains.all().size() < std::size_t{many} || columns > widest || rows > highest)
+        return std::pmr::vector<Crowd>{memory};
     return CrowdSearch{chains, static_cast<int>(columns), memory}.run();
-}
-
-std::pmr::vector<std::uint8_t> cover_of(const Crowd& crowd, const Chains& chains, const CoverRule& rule,
-                                        std::pmr::memory_resource* memory) {
-    return CrowdLines{crowd, chains, rule, memory}.run(memory);
 }
 
 }  // namespace coldbrick::inline v0::detail
