@@ -206,6 +206,29 @@ TEST(Paths, ArcsOfAPathAreArcsOfTheEllipse) {
     for (const auto& p : half_circle) EXPECT_NEAR(std::hypot(p.x - 15, p.y), 15, 1e-9);
 }
 
+// No chord is further from its arc than 1/64 of a pixel, and there are hardly more than that takes.
+TEST(Paths, ArcsHaveFewChords) {
+    for (const auto radius : {3.0, 10.0, 100.0, 1000.0}) {
+        for (const auto flat : {1.0, 0.5, 0.05}) {
+            Path half;
+            half.move({0, 0}).arc({.radii = {radius, radius * flat}, .to = {2 * radius, 0}});
+            const auto chain = flattened(half).at(0);
+            for (std::size_t i = 1; i < chain.size(); ++i) {
+                // Of the circle that the ellipse is when it is as high as wide: the chord's middle is as much nearer to
+                // the centre as the arc is away from it, times at most the ellipse's larger radius.
+                const auto u = ((chain[i].x + chain[i - 1].x) / 2 - radius) / radius;
+                const auto v = (chain[i].y + chain[i - 1].y) / 2 / (radius * flat);
+                const auto angle = std::atan2(v, u);
+                const auto scale = radius * flat / std::hypot(std::sin(angle), flat * std::cos(angle));
+                EXPECT_LE((1 - std::hypot(u, v)) * scale, 1.0 / 64) << radius << ", " << flat;
+            }
+            if (flat < 1) continue;
+            const auto needed = std::numbers::pi / (2 * std::acos(1 - 1.0 / 64 / radius));
+            EXPECT_LE(static_cast<double>(chain.size() - 1), 1.4 * needed + 4) << radius;
+        }
+    }
+}
+
 TEST(Paths, FaultsInPathDataAreToldWithTheirPlace) {
     const auto fault = [](const std::string& text) {
         try {

@@ -75,6 +75,35 @@ TEST(Texts, BoundsMembershipAndSpansAgree) {
     }
 }
 
+// Smooth letters begin at quarters of a pixel, both ways: each of the places around one is drawn as that is, which lies
+// between the whole ones, and no others.
+TEST(Texts, MovedByFractionsBeginAtQuarters) {
+    const Text text{.words = "Pegel", .at = {6, 5}, .height = 9};
+    constexpr auto window = Box{{0, 0}, {60, 24}};
+    const auto moved = [&](double dx, double dy) {
+        return transformed(filled(text, {.edge = Edge::smooth}), Transform{}.move({dx, dy}));
+    };
+    const auto at = [&](double dx, double dy) { return SmoothRegion{moved(dx, dy), window}; };
+    for (int i = 0; i < 16; ++i) {
+        const auto x = i % 4 / 4.0;
+        const auto y = i / 4 / 4.0;
+        const auto quarter = at(x, y);
+        EXPECT_EQ(quarter, at(x + 0.1, y - 0.1)) << x << "," << y;
+        EXPECT_EQ(quarter, at(x - 0.12, y + 0.12)) << x << "," << y;
+        EXPECT_FALSE(quarter == at(x + 0.25, y)) << x << "," << y;
+        EXPECT_FALSE(quarter == at(x, y + 0.25)) << x << "," << y;
+        // As much ink wherever it lies.
+        auto sum = 0.0;
+        auto whole = 0.0;
+        const auto add_to = [](double& to) {
+            return [&to](int, int, int length, int part) { to += double{1} * length * part; };
+        };
+        for_each_coverage(moved(x, y), window, add_to(sum));
+        for_each_coverage(moved(0, 0), window, add_to(whole));
+        EXPECT_NEAR(sum, whole, whole / 100) << x << "," << y;
+    }
+}
+
 TEST(Texts, MovedByWholePixelsAreTheSamePixelsMoved) {
     for (const auto& face : {faces::line(), faces::pixel()}) {
         for (const auto height : {7.0, 14.0, 35.0}) {
