@@ -13,10 +13,10 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 // From so many chains through one pixel on, lines take less time than finding where they cross: if they do so, on
-// average, more than once each in it. (Of very many, it is not asked whether they do.)
+// average, more than twice each in it. (Of very many, it is not asked whether they do.)
 constexpr auto many = 64;
 constexpr auto very_many = 512;
-constexpr std::size_t few_for_each = 1;
+constexpr std::size_t few_for_each = 2;
 
 // A chain in some rows, with its edge at their top.
 struct Crossing {
