@@ -155,6 +155,19 @@ std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge, const Det
     return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
 }
 
+// A pen around edges that do not cross: what they enclose, grown, without what is left of it shrunk.
+Outline stroke_beside(const SharedLines& edges, bool are_clockwise, const Pen& pen) {
+    const auto sides = [&](void (*draw)(const Track&, bool, const Pen&, Contours&)) {
+        return [=](Contours& contours) {
+            for (const auto& track : edges->tracks) draw(track, are_clockwise, pen, contours);
+        };
+    };
+    auto outline = Outline{.origin = edges->origin, .groups = {}, .truth = Outline::in_first_only};
+    outline.groups.push_back({.rule = FillRule::nonzero, .draw = sides(draw_grown)});
+    outline.groups.push_back({.rule = FillRule::nonzero, .draw = sides(draw_shrunk), .only_counterclockwise = true});
+    return outline;
+}
+
 // Of a ring that does not meet itself, what two pens cover and its fill are what it encloses, grown by the wider pen,
 // without what is out of the thinner one's reach inside; and miters on the inner side that come out beyond other edges.
 // Outside, it is what is not in its fill.
@@ -174,21 +187,14 @@ std::optional<Outline> stroke_of_ring(const SharedLines& rings, const Stroke& ho
         if (!filled) return std::nullopt;
         return nested(rings->origin, grown_of(rings, pen, *std::move(ring)), *std::move(filled));
     }
-    auto outline = Outline{.origin = rings->origin, .groups = {}, .truth = Outline::in_first_only_or_fourth_only};
-    auto& groups = outline.groups;
-    const auto is_clockwise = ring->is_clockwise;
-    groups.push_back({.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
-                          draw_grown(rings->tracks.front(), is_clockwise, pen, contours);
-                      }});
-    groups.push_back(
-        {.rule = FillRule::nonzero,
-         .draw = [=](Contours& contours) { draw_shrunk(rings->tracks.front(), is_clockwise, pen, contours); },
-         .only_counterclockwise = true});
+    auto outline = stroke_beside(rings, ring->is_clockwise, pen);
     if (ring->beyond.empty()) return outline;
+    auto& groups = outline.groups;
     groups.push_back(inside_of(rings, FillRule::even_odd));
     groups.push_back({.rule = FillRule::nonzero, .draw = [=, ring = *std::move(ring)](Contours& contours) {
                           draw_inner_miters(*rings, ring, pen, contours);
                       }});
+    outline.truth = Outline::in_first_only_or_fourth_only;
     return outline;
 }
 
@@ -309,25 +315,12 @@ Outline stroke_outline(const LettersForm& form, const Stroke& how, const Detail&
     return form.outlines.tracks.empty() ? of_lines : either(std::move(of_lines), of_outlines());
 }
 
-// A pen around edges that do not cross: what they enclose, grown, without what is left of it shrunk.
-Outline stroke_beside(const SharedLines& edges, const Pen& pen) {
-    const auto sides = [&](void (*draw)(const Track&, bool, const Pen&, Contours&)) {
-        return [=](Contours& contours) {
-            for (const auto& track : edges->tracks) draw(track, true, pen, contours);
-        };
-    };
-    auto outline = Outline{.origin = edges->origin, .groups = {}, .truth = Outline::in_first_only};
-    outline.groups.push_back({.rule = FillRule::nonzero, .draw = sides(draw_grown)});
-    outline.groups.push_back({.rule = FillRule::nonzero, .draw = sides(draw_shrunk), .only_counterclockwise = true});
-    return outline;
-}
-
 // By the edge.
 template <class Of>
 Outline edge_stroke(const Of& form, const Stroke& how, const Detail& detail) {
     const auto edges = shared(origin_of(form), edges_of(form, detail));
     const auto pen = pen_around(how);
-    if (how.edge == Edge::smooth && how.dash.empty() && pen.left >= 0) return stroke_beside(edges, pen);
+    if (how.edge == Edge::smooth && how.dash.empty() && pen.left >= 0) return stroke_beside(edges, true, pen);
     return stroke_around(edges->origin, edges, inside_of(edges, FillRule::nonzero), how);
 }
 
