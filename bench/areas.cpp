@@ -68,12 +68,14 @@ void add_arc(Corners& to, Place center, double radius, double from, double by) {
 }
 
 constexpr auto place_on_sheet = Point{.x = 300, .y = 200};
-constexpr auto first_pixel = std::ptrdiff_t{place_on_sheet.y} * sheet.width + place_on_sheet.x;
+std::ptrdiff_t first_pixel(const Bitmap<Rgba8>& of) {
+    return std::ptrdiff_t{place_on_sheet.y} * of.size().width + place_on_sheet.x;
+}
 
 // Ours draws at a place on the sheet; the textbook fills what make(corners) makes of so many pixels.
 template <class Draw, class Make>
-void add_area(const std::string& name, double allowed, Size size, const Draw& draw, const Make& make) {
-    const auto bitmap = shared_bitmap<Rgba8>();
+void add_area(const std::string& name, double allowed, Size size, const Draw& draw, const Make& make,
+              const std::shared_ptr<Bitmap<Rgba8>>& bitmap = shared_bitmap<Rgba8>()) {
     const auto areas = std::make_shared<TextbookAreas>(size.width, size.height);
     const auto at = place_on_sheet;
     add({.name = name,
@@ -86,7 +88,7 @@ void add_area(const std::string& name, double allowed, Size size, const Draw& dr
                  make(*areas);
                  auto* const pixels =
                      reinterpret_cast<std::uint32_t*>(const_cast<std::uint8_t*>(bitmap->bytes().data()));
-                 areas->paint(pixels + first_pixel, sheet.width, 0xff3ab2e8U);
+                 areas->paint(pixels + first_pixel(*bitmap), bitmap->size().width, 0xff3ab2e8U);
                  written(pixels);
              }});
 }
@@ -274,30 +276,52 @@ void add_chart() {
         });
 }
 
-void add_coast() {
+// A polygon of 5,000 points around a middle, each so far out.
+Polygon::Vertices around(Point middle, const std::function<double(double angle)>& radius_at) {
     constexpr auto count = 5000;
-    Polygon::Vertices around;
-    auto seed = 1U;
+    Polygon::Vertices points;
     for (auto i = 0; i < count; ++i) {
-        seed = seed * 1664525U + 1013904223U;
         const auto angle = 2 * std::numbers::pi * i / count;
-        const auto radius = 360 + static_cast<int>(seed >> 27U);
-        around.push_back({.x = 702 + static_cast<int>(radius * std::cos(angle)),
-                          .y = 602 + static_cast<int>(radius * std::sin(angle))});
+        const auto radius = radius_at(angle);
+        points.push_back({.x = middle.x + static_cast<int>(radius * std::cos(angle)),
+                          .y = middle.y + static_cast<int>(radius * std::sin(angle))});
     }
-    const auto coast = Polygon{around};
+    return points;
+}
+
+// Both rows of one polygon in a square of pixels.
+void add_island(const std::string& name, double fill_allowed, double stroke_allowed, int pixels,
+                const std::function<double(double angle)>& radius_at) {
+    const auto middle = Point{.x = place_on_sheet.x + pixels / 2, .y = place_on_sheet.y + pixels / 2};
+    const auto points = around(middle, radius_at);
+    const auto island = Polygon{points};
     const auto make = [=](TextbookAreas& areas) {
         Corners corners;
-        for (const auto at : around) corners.push_back(placed(at.x - 300 + 0.5, at.y - 200 + 0.5));
+        for (const auto at : points) {
+            corners.push_back(placed(at.x - place_on_sheet.x + 0.5, at.y - place_on_sheet.y + 0.5));
+        }
         areas.contour(corners);
     };
-    const auto pixels = Size{.width = 804, .height = 804};
+    const auto size = Size{.width = pixels, .height = pixels};
+    const auto bitmap = std::make_shared<Bitmap<Rgba8>>(
+        Size{.width = place_on_sheet.x + pixels, .height = place_on_sheet.y + pixels}, gray(20));
     add_area(
-        "smooth coast: polygon of 5,000 points", 0.5, pixels,
-        [=](auto& to, Point) { return fill(to, coast, smooth, ink); }, make);
+        name, fill_allowed, size, [=](auto& to, Point) { return fill(to, island, smooth, ink); }, make, bitmap);
     add_area(
-        "its stroke of width 2, against the fill", 2, pixels,
-        [=](auto& to, Point) { return stroke(to, coast, {.width = 2, .edge = smooth}, ink); }, make);
+        "its stroke of width 2, against the fill", stroke_allowed, size,
+        [=](auto& to, Point) { return stroke(to, island, {.width = 2, .edge = smooth}, ink); }, make, bitmap);
+}
+
+// A coast with bays and rocks; and one that is all spikes, each beside the next and 32 pixels long.
+void add_coasts() {
+    const auto seed = std::make_shared<unsigned>(1U);
+    const auto rough = [seed](int bits) {
+        *seed = *seed * 1664525U + 1013904223U;
+        return static_cast<double>(*seed >> (32U - static_cast<unsigned>(bits)));
+    };
+    add_island("smooth coast: polygon of 5,000 points", 0.5, 2, 2160,
+               [=](double angle) { return 1000 + 40 * std::sin(5 * angle) + 25 * std::sin(13 * angle) + rough(3); });
+    add_island("smooth coast of 5,000 spikes", 0, 0, 804, [=](double) { return 360 + rough(5); });
 }
 
 // Against the same with crisp edges, and against a shape that is known by formula.
@@ -338,7 +362,7 @@ void add_areas() {
     add_arcs();
     add_stars_and_lines();
     add_chart();
-    add_coast();
+    add_coasts();
     add_unions();
 }
 

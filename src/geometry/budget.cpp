@@ -2,7 +2,11 @@
 #include "geometry/limits.hpp"
 
 #include <algorithm>
+#include <array>
+#include <bit>
 #include <chrono>
+#include <cstddef>
+#include <new>
 #include <string>
 #include <utility>
 
@@ -117,11 +121,68 @@ void spend_pending() {
 
 namespace {
 
+// Large blocks that a thread has returned, for its next ones of about their size: the system takes longer to hand out
+// fresh pages than most calls take for their work.
+class KeptBlocks {
+  public:
+    KeptBlocks() = default;
+    KeptBlocks(const KeptBlocks&) = delete;
+    KeptBlocks(KeptBlocks&&) = delete;
+    KeptBlocks& operator=(const KeptBlocks&) = delete;
+    KeptBlocks& operator=(KeptBlocks&&) = delete;
+    ~KeptBlocks() {
+        for (auto& block : blocks_) release(block);
+        room_ = 0;
+    }
+
+    // One of that size; null if there is none.
+    [[nodiscard]] void* take(std::size_t bytes) noexcept {
+        for (auto& block : blocks_) {
+            if (block.bytes != bytes) continue;
+            room_ += bytes;
+            return std::exchange(block, {}).memory;
+        }
+        return nullptr;
+    }
+
+    // Makes room for it in place of older ones. Returns whether it keeps it.
+    bool keep(void* memory, std::size_t bytes) noexcept {
+        for (std::size_t i = 0; i < blocks_.size() && (room_ < bytes || blocks_[oldest_].memory != nullptr); ++i) {
+            release(blocks_[oldest_]);
+            if (room_ < bytes) oldest_ = (oldest_ + 1) % blocks_.size();
+        }
+        if (room_ < bytes) return false;
+        room_ -= bytes;
+        blocks_[oldest_] = {memory, bytes};
+        oldest_ = (oldest_ + 1) % blocks_.size();
+        return true;
+    }
+
+  private:
+    struct Block {
+        void* memory = nullptr;
+        std::size_t bytes = 0;
+    };
+    void release(Block& block) noexcept {
+        room_ += block.bytes;
+        ::operator delete(block.memory);
+        block = {};
+    }
+
+    std::array<Block, 16> blocks_;
+    std::size_t oldest_ = 0;
+    std::size_t room_ = std::size_t{1} << 23U;  // 8 MiB for each thread
+};
+
+thread_local KeptBlocks kept_blocks;
+
 class CountedMemory : public std::pmr::memory_resource {
     void* do_allocate(std::size_t bytes, std::size_t alignment) override {
         take_memory(bytes);
         try {
-            return std::pmr::new_delete_resource()->allocate(bytes, alignment);
+            if (!is_kept(bytes, alignment)) return std::pmr::new_delete_resource()->allocate(bytes, alignment);
+            auto* const kept = kept_blocks.take(std::bit_ceil(bytes));
+            return kept != nullptr ? kept : ::operator new(std::bit_ceil(bytes));
         } catch (...) {
             give_back_memory(bytes);
             throw;
@@ -129,7 +190,16 @@ class CountedMemory : public std::pmr::memory_resource {
     }
     void do_deallocate(void* memory, std::size_t bytes, std::size_t alignment) override {
         give_back_memory(bytes);
-        std::pmr::new_delete_resource()->deallocate(memory, bytes, alignment);
+        if (!is_kept(bytes, alignment)) {
+            return std::pmr::new_delete_resource()->deallocate(memory, bytes, alignment);
+        }
+        if (!kept_blocks.keep(memory, std::bit_ceil(bytes))) ::operator delete(memory);
+    }
+    // Of a size that is rounded up to a power of two.
+    static bool is_kept(std::size_t bytes, std::size_t alignment) noexcept {
+        constexpr std::size_t least = std::size_t{1} << 14U;
+        constexpr std::size_t most = std::size_t{1} << 22U;
+        return bytes > least && bytes <= most && alignment <= alignof(std::max_align_t);
     }
     [[nodiscard]] bool do_is_equal(const std::pmr::memory_resource& other) const noexcept override {
         return this == &other;

@@ -99,7 +99,7 @@ Box scan_fill(const Box& shape, const Box& clip, const SpanReceiver& receiver) {
 Box scan_fill(const RoundedBox& shape, const Box& clip, const SpanReceiver& receiver) {
     const auto box = checked(shape);
     TableMemory memory;
-    RunTable fill{&memory.resource};
+    RunTable fill{&memory};
     tabulate(box, 0, Join::miter, window_of(clip), fill);
     return scan_inside(fill, clip, receiver);
 }

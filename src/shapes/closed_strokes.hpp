@@ -16,7 +16,7 @@ namespace coldbrick::inline v0::detail {
 template <class Tabulate>
 Box scan_table_outline(const Tabulate& tabulate_at, const Box& clip, const SpanReceiver& receiver) {
     TableMemory memory;
-    RunTable fill{&memory.resource};
+    RunTable fill{&memory};
     auto rows = window_of(clip);
     --rows.top;
     ++rows.bottom;
@@ -29,8 +29,8 @@ Box scan_band(const Tabulate& tabulate_at, const Stroke& how, const Box& clip, c
     const WholeBand band{how};
     const auto rows = window_of(clip);
     TableMemory memory;
-    RunTable outer{&memory.resource};
-    RunTable inner{&memory.resource};
+    RunTable outer{&memory};
+    RunTable inner{&memory};
     tabulate_at(band.out, how.join, rows, outer);
     tabulate_at(-band.in, how.join, rows, inner);
     return scan_between(outer, inner, NoCut{}, clip, receiver);

@@ -125,7 +125,7 @@ Box scan_fill(const Circle& shape, const Box& clip, const SpanReceiver& receiver
 Box scan_fill(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver) {
     if (shape.turn() == Angle{}) return scan_ellipse(shape.box(), clip, receiver);
     TableMemory memory;
-    RunTable fill{&memory.resource};
+    RunTable fill{&memory};
     tabulate(whole_of(shape), 0, window_of(clip), fill);
     return scan_inside(fill, clip, receiver);
 }

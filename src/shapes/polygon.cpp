@@ -105,15 +105,12 @@ bool is_short(const Polygon& polygon) noexcept {
 }
 
 // Polygons of a few dozen vertices need no memory but this.
-struct EdgeMemory {
-    std::array<std::byte, 4096> nearby;
-    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size(), counted_memory()};
-};
+using EdgeMemory = CallMemory<4096>;
 
 template <class Kind>
 Box sweep(const Polygon& polygon, FillRule rule, const Window& window, const SpanReceiver& receiver) {
     EdgeMemory memory;
-    std::pmr::vector<DirectedEdge> edges{&memory.resource};
+    std::pmr::vector<DirectedEdge> edges{&memory};
     find_edges<Kind>(polygon, window, edges);
     auto work = std::uint64_t{2} * edges.size();
     if (has_budget()) {
@@ -241,9 +238,9 @@ std::optional<Box> scan_smooth_fill(const BasicPolygon<Number>& shape, const Fil
     if (!corners.are_convex()) return std::nullopt;
     if (how.edges == Edges::inclusive && !corners.grow()) return std::nullopt;
     ContourMemory memory;
-    Chains chains{window, &memory.resource};
+    Chains chains{window, &memory};
     corners.draw(chains);
-    return scan_simple_chains(chains, receiver, &memory.resource);
+    return scan_simple_chains(chains, receiver, &memory);
 }
 template std::optional<Box> scan_smooth_fill(const BasicPolygon<int>&, const Fill&, const Box&, const SpanReceiver&);
 template std::optional<Box> scan_smooth_fill(const BasicPolygon<double>&, const Fill&, const Box&, const SpanReceiver&);

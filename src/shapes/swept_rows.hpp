@@ -14,7 +14,7 @@ namespace coldbrick::inline v0::detail {
 // The rows of an ellipse's fill, one more than the clip on either side, for outlines.
 class EllipseTable {
   public:
-    EllipseTable(const WholeEllipse& ellipse, int distance, const Box& clip) : table_{&memory_.resource} {
+    EllipseTable(const WholeEllipse& ellipse, int distance, const Box& clip) : table_{&memory_} {
         auto rows = window_of(clip);
         --rows.top;
         ++rows.bottom;

@@ -285,7 +285,7 @@ class ChainOrder {
         const auto* own = s.edge;
         const auto* other = right.edge;
         auto y = y_;
-        constexpr auto many = 24;
+        constexpr auto many = 6;
         for (auto steps = 0; steps < many; ++steps) {
             const auto next = std::min(own->bottom, other->bottom);
             const auto below = other->x_at(next) - own->x_at(next);

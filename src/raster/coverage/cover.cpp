@@ -210,8 +210,7 @@ class CrowdedScan {
     // A row, with its crowds from left to right.
     void scan_row(int y, std::span<const Crowd> crowds) {
         ContourMemory memory;
-        const Chains row{
-            chains_, {.left = window_.left, .top = y, .right = window_.right, .bottom = y + 1}, &memory.resource};
+        const Chains row{chains_, {.left = window_.left, .top = y, .right = window_.right, .bottom = y + 1}, &memory};
         auto x = window_.left;
         for (const auto& crowd : crowds) {
             scan(row, {.left = x, .top = y, .right = window_.left + crowd.left, .bottom = y + 1});
@@ -224,14 +223,14 @@ class CrowdedScan {
     void scan(const Chains& of, const Window& part) {
         if (part.empty()) return;
         ContourMemory memory;
-        const Chains chains{of, part, &memory.resource};
+        const Chains chains{of, part, &memory};
         if (chains.all().empty() && chains.left_of_all() == Windings{}) return;
-        touch(sum_parts(chains, sided_parts(chains, rule_, &memory.resource), receiver_, &memory.resource));
+        touch(sum_parts(chains, sided_parts(chains, rule_, &memory), receiver_, &memory));
     }
 
     void add(const Chains& row, const Crowd& crowd) {
         ContourMemory memory;
-        const auto bytes = cover_of(crowd, row, rule_, &memory.resource);
+        const auto bytes = cover_of(crowd, row, rule_, &memory);
         CoverBatch batch{row.window(), receiver_};
         batch.add_kept(row.window().top, window_.left + crowd.left, bytes.data(), crowd.right - crowd.left);
         touch(batch.finish());

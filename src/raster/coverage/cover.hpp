@@ -17,10 +17,7 @@
 namespace coldbrick::inline v0::detail {
 
 // Memory for the contours of one drawing call: the first kilobytes of it are at hand.
-struct ContourMemory {
-    std::array<std::byte, 16384> nearby;
-    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size(), counted_memory()};
-};
+using ContourMemory = CallMemory<16384>;
 
 // Hands spans to a receiver: one that takes only pixels is told of those that have any coverage.
 void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans);

@@ -284,34 +284,26 @@ class ArcDrawer {
     void draw(Vec from, Vec to) {
         const auto cosine = dot(from, to);
         if (cosine < least_cosine_ && is_near(from, to)) {
-            // 1 - cos(angle / n) is (1 - cos(angle)) / n^2, and up to here no more than 3 hundredths larger.
-            constexpr auto narrow = 0.9;
-            constexpr auto few = 16;
-            const auto wanted = std::sqrt(1.03 * (1 - cosine) / (1 - least_cosine_));
-            if (cosine > narrow && wanted <= few) {
-                draw_chords(from, to, static_cast<int>(std::ceil(wanted)));
-            } else {
+            const auto angle = angle_of({cosine, cross(from, to)}).in_radians();
+            // The cosine of an angle is 1 - angle^2 / 2 at least.
+            const auto count = std::ceil(angle / std::sqrt(2 * (1 - least_cosine_)));
+            constexpr auto few = 32;
+            if (count > few) {
                 const auto middle = unit(from + to);
                 draw(from, middle);
-                draw(middle, to);
-                return;
+                return draw(middle, to);
+            }
+            const auto step = direction_of(Angle::radians(angle / count));
+            auto at = from;
+            for (auto i = static_cast<int>(count); i > 1; --i) {
+                at = turned(at, step);
+                contours_.to(center_ + at * radius_);
             }
         }
         contours_.to(center_ + to * radius_);
     }
 
   private:
-    // All corners of so many chords between its ends.
-    void draw_chords(Vec from, Vec to, int count) {
-        const auto whole = angle_of({dot(from, to), cross(from, to)});
-        const auto step = direction_of(Angle::degrees(whole.in_degrees() / count));
-        auto at = from;
-        for (auto i = 1; i < count; ++i) {
-            at = turned(at, step);
-            contours_.to(center_ + at * radius_);
-        }
-    }
-
     // Whether the triangle between an arc's ends and their tangents has a part among the places that are seen.
     [[nodiscard]] bool is_near(Vec from, Vec to) const noexcept {
         const auto a = center_ + from * radius_;

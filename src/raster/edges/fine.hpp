@@ -224,7 +224,7 @@ Box scan_contours(Point origin, FillRule rule, const Box& clip, const SpanReceiv
     const auto window = window_of(clip);
     if (window.empty()) return {};
     ContourMemory memory;
-    FineEdges edges{window, &memory.resource};
+    FineEdges edges{window, &memory};
     Contours contours{edges, origin};
     draw(contours);
     return scan_in_budget(has_budget() ? edges.work() : 0, receiver,

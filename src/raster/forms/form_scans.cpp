@@ -20,7 +20,7 @@ Box scan_smooth(const Outline& outline, const Placement& placement, const Box& c
     const auto window = window_of(clip);
     if (window.empty()) return {};
     ContourMemory memory;
-    Chains chains{window, &memory.resource};
+    Chains chains{window, &memory};
     Contours contours{chains, outline.origin};
     placement.apply(contours, outline.origin);
     auto rule = CoverRule{.truth = outline.truth};
@@ -32,7 +32,7 @@ Box scan_smooth(const Outline& outline, const Placement& placement, const Box& c
         rule.masks[i] = std::numeric_limits<int>::min();
         rule.signs[i] = -1;
     }
-    return scan_chains(chains, rule, receiver, &memory.resource);
+    return scan_chains(chains, rule, receiver, &memory);
 }
 
 Box scan_group(const Outline& outline, std::size_t group, const Placement& placement, const Box& clip,

@@ -14,6 +14,56 @@ namespace {
 
 using Nodes = CountedVector<Track::Node>;
 
+// Of a ring that goes down once and up once, and whose two sides do not cross: 1 if it goes clockwise, -1 if the other
+// way. 0 of other rings, and of some that cross at heights at which they go sideways.
+template <class At>
+int turn_of_monotone(std::size_t count, const At& at) {
+    const auto after = [&](std::size_t i) { return i + 1 < count ? i + 1 : 0; };
+    const auto before = [&](std::size_t i) { return i > 0 ? i - 1 : count - 1; };
+    const auto down = [&](std::size_t i) { return at(after(i)).y - at(i).y; };
+    auto went = 0.0;
+    for (auto i = count; i-- > 0 && went == 0;) went = down(i);
+    std::size_t top = 0;
+    std::size_t bottom = 0;
+    auto ends = 0;
+    for (std::size_t i = 0; i < count && ends <= 2; ++i) {
+        const auto goes = down(i);
+        if (goes == 0) continue;
+        if (goes > 0 != went > 0) {
+            (goes > 0 ? top : bottom) = i;
+            ++ends;
+        }
+        went = goes;
+    }
+    if (ends != 2) return 0;
+    // Down both sides: the upper one of their next corners lies beside an edge of the other.
+    auto is_right = false;
+    auto is_left = false;
+    auto forward = after(top);
+    auto backward = before(top);
+    auto last = at(top);
+    auto last_back = last;
+    while (forward != bottom || backward != bottom) {
+        const auto next = at(forward);
+        const auto next_back = at(backward);
+        const auto is_first = backward == bottom || (forward != bottom && next.y < next_back.y);
+        const auto turn =
+            is_first ? cross(next - last_back, next_back - last_back) : cross(next - last, next_back - last);
+        is_right = is_right || turn > 0;
+        is_left = is_left || turn < 0;
+        if (is_right && is_left) return 0;
+        if (is_first) {
+            last = next;
+            forward = after(forward);
+        } else {
+            last_back = next_back;
+            backward = before(backward);
+        }
+    }
+    if (is_right == is_left) return 0;
+    return is_right ? 1 : -1;
+}
+
 // A ring's area, above 0 if it goes clockwise on the whole, the box around it, and how many of its upper ends turn
 // clockwise more than the other way: one, or minus one, if it does not cross itself.
 struct RingMeasures {
@@ -47,8 +97,12 @@ RingMeasures measures_of(const Nodes& nodes) {
 // 1 if a ring goes clockwise round what it encloses, -1 if the other way; 0 if it encloses some of it more than once,
 // or some of it the other way round. What lies on itself encloses nothing.
 int turn_of_ring(const Nodes& nodes, double little) {
-    const auto convex = turn_of_convex(nodes.size(), [&](std::size_t i) { return nodes[i].at; });
-    if (convex != 0) return convex;
+    const auto down = turn_of_monotone(nodes.size(), [&](std::size_t i) { return nodes[i].at; });
+    if (down != 0) return down;
+    const auto across = turn_of_monotone(nodes.size(), [&](std::size_t i) {
+        return Vec{nodes[i].at.y, nodes[i].at.x};
+    });
+    if (across != 0) return -across;
     const auto ring = measures_of(nodes);
     const auto turn = ring.area > 0 ? 1 : -1;
     constexpr auto far = 1e9;
@@ -60,14 +114,14 @@ int turn_of_ring(const Nodes& nodes, double little) {
                                .right = whole(ring.most.x) + 2,
                                .bottom = whole(ring.most.y) + 2};
     ContourMemory memory;
-    Chains chains{window, &memory.resource};
+    Chains chains{window, &memory};
     Contours contours{chains, {}};
     contours.expect(nodes.size());
     const auto draw = [&](const Track::Node& node) { contours.to(node.at); };
     turn < 0 ? std::for_each(nodes.begin(), nodes.end(), draw) : std::for_each(nodes.rbegin(), nodes.rend(), draw);
     contours.close();
     chains.finish();
-    return std::fabs(area_enclosed_otherwise(chains, &memory.resource)) < little ? turn : 0;
+    return std::fabs(area_enclosed_otherwise(chains, &memory)) < little ? turn : 0;
 }
 
 // The directions in which a ring comes to a corner and goes on, clockwise, along its curves where there are any.

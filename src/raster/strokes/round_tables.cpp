@@ -189,10 +189,10 @@ void tabulate(const WholeEllipse& ellipse, int distance, const Window& rows, Run
     if (distance == 0) return table.take(TurnedRows{form}, rows.top, rows.bottom);
     ContourMemory memory;
     if (!is_turned && !is_circle) {
-        const auto parallel = ParallelRows::of(ellipse, distance + fine_slack, &memory.resource);
+        const auto parallel = ParallelRows::of(ellipse, distance + fine_slack, &memory);
         if (parallel) return table.take_symmetric(*parallel, rows.top, rows.bottom);
     }
-    FineEdges edges{rows, &memory.resource};
+    FineEdges edges{rows, &memory};
     Contours contours{edges, form.origin()};
     if (!form.draw_parallel(distance + fine_slack, contours)) return table.take_nothing();
     table.take(ContourRows{edges.edges()}, rows.top, rows.bottom);

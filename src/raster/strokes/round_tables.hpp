@@ -29,10 +29,7 @@ void tabulate(const WholeEllipse& ellipse, int distance, const Window& rows, Run
 void tabulate(const CornerBox& shape, int distance, Join join, const Window& rows, RunTable& table);
 
 // Memory for tables of some hundred rows.
-struct TableMemory {
-    std::array<std::byte, 32768> nearby;
-    std::pmr::monotonic_buffer_resource resource{nearby.data(), nearby.size(), counted_memory()};
-};
+using TableMemory = CallMemory<32768>;
 
 // A band of whole widths.
 struct WholeBand {

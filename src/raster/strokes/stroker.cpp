@@ -59,10 +59,18 @@ class SideDrawer {
         if (!(before.direction == after.direction)) joint(at, before, after, true);
     }
 
-    // Around an end: from the left side to the right side.
+    // Around an end: from the left side to the right side, and around a disc that is as wide as the pen.
     void cap(Vec at, Vec outward, double left, double right, double beyond) {
-        contours_.to(at + left_of(outward) * left + outward * beyond);
-        contours_.to(at - left_of(outward) * right + outward * beyond);
+        const auto across = left_of(outward);
+        contours_.to(at + across * left + outward * beyond);
+        if (pen_.has_round_ends() && std::fabs(beyond) < left) {
+            const auto along = outward * (beyond / left);
+            const auto aside = across * std::sqrt(1 - dot(along, along));
+            contours_.to(at + (along + aside) * left);
+            contours_.arc(at, left, along + aside, outward);
+            contours_.arc(at, left, outward, along - aside);
+        }
+        contours_.to(at - across * right + outward * beyond);
     }
 
   private:
@@ -108,8 +116,12 @@ class SideDrawer {
         }
         contours_.to(at + from * reach_);
         if (join == Join::round) {
-            arc(at, from, to, turns_back ? before : unit(from + to), cosine_of_flat_arc(reach_, contours_.flatness()));
-        } else if (turns_back) {
+            const auto middle = turns_back ? before : unit(from + to);
+            contours_.arc(at, reach_, from, middle);
+            contours_.arc(at, reach_, middle, to);
+            return;
+        }
+        if (turns_back) {
             contours_.to(at + from * reach_ + before * pen_.beyond);
             contours_.to(at + to * reach_ + before * pen_.beyond);
         }
@@ -125,14 +137,6 @@ class SideDrawer {
         }
         contours_.to(at + from * reach_ + before * beyond_everything);
         contours_.to(at + to * reach_ - after * beyond_everything);
-    }
-
-    // What lies between both directions, by way of the middle one, in steps that are flat enough.
-    void arc(Vec at, Vec from, Vec to, Vec middle, double least_cosine) {
-        if (dot(from, to) >= least_cosine) return;
-        arc(at, from, middle, unit(from + middle), least_cosine);
-        contours_.to(at + middle * reach_);
-        arc(at, middle, to, unit(middle + to), least_cosine);
     }
 
     const Pen& pen_;
@@ -224,9 +228,9 @@ End trim(Track& track, End end) {
     return end;
 }
 
-// Round caps.
+// Round caps that are no ends of the body's contour.
 void draw_discs(const End& begin, const End& end, const Pen& pen, Contours& contours) {
-    if (pen.cap != Cap::round) return;
+    if (pen.cap != Cap::round || pen.has_round_ends()) return;
     const auto disc = [&](const End& of, Vec left) {
         contours.circle(of.at + pen.moved + left * pen.disc_left - of.along * pen.disc_inset, pen.disc_radius);
     };

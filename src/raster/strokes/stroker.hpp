@@ -32,6 +32,10 @@ struct Pen {
     double disc_left = 0;
     double disc_inset = 0;
 
+    // Whether the discs lie around the ends and are as wide as the track.
+    [[nodiscard]] bool has_round_ends() const noexcept {
+        return cap == Cap::round && left == disc_radius && right == disc_radius && disc_left == 0 && disc_inset == 0;
+    }
     // How far from the track it may reach, in pixels.
     [[nodiscard]] double reach() const noexcept;
 };
