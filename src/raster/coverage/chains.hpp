@@ -20,13 +20,6 @@ struct FinePoint {
     friend constexpr bool operator==(const FinePoint&, const FinePoint&) = default;
 };
 
-// A straight edge of a contour of a group (forms/outline.hpp).
-struct FineSegment {
-    FinePoint from;
-    FinePoint to;
-    int group;
-};
-
 inline constexpr int fine_bits = 14;
 inline constexpr std::int64_t fine_unit = std::int64_t{1} << fine_bits;
 

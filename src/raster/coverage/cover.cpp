@@ -247,16 +247,31 @@ class CrowdedScan {
 
 }  // namespace
 
-Box scan_chains(Chains& chains, const CoverRule& rule, const SpanReceiver& receiver,
-                std::pmr::memory_resource* memory) {
-    chains.finish();
-    if (chains.all().empty()) return {};
+namespace {
+
+Box scan_finished(const Chains& chains, const CoverRule& rule, const SpanReceiver& receiver,
+                  std::pmr::memory_resource* memory) {
+    if (chains.all().empty() && chains.left_of_all() == Windings{}) return {};
     const auto crowds = crowds_of(chains, memory);
     if (crowds.empty()) return sum_parts(chains, sided_parts(chains, rule, memory), receiver, memory);
     Record record{receiver};
     const auto touched = CrowdedScan{chains, rule, record.receiver()}.run(crowds);
     record.replay();
     return touched;
+}
+
+}  // namespace
+
+Box scan_chains(Chains& chains, const CoverRule& rule, const SpanReceiver& receiver,
+                std::pmr::memory_resource* memory) {
+    chains.finish();
+    return scan_finished(chains, rule, receiver, memory);
+}
+
+Box scan_part(const Chains& chains, const Window& part, const CoverRule& rule, const SpanReceiver& receiver) {
+    ContourMemory memory;
+    const Chains within{chains, part, &memory};
+    return scan_finished(within, rule, receiver, &memory);
 }
 
 Box scan_simple_chains(Chains& chains, const SpanReceiver& receiver, std::pmr::memory_resource* memory) {

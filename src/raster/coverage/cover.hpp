@@ -26,6 +26,9 @@ void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans);
 // nothing.
 Box scan_chains(Chains& chains, const CoverRule& rule, const SpanReceiver& receiver, std::pmr::memory_resource* memory);
 
+// The same of finished chains, in a part of their window.
+Box scan_part(const Chains& chains, const Window& part, const CoverRule& rule, const SpanReceiver& receiver);
+
 // The same of a contour that goes clockwise and does not meet itself: what lies inside.
 Box scan_simple_chains(Chains& chains, const SpanReceiver& receiver, std::pmr::memory_resource* memory);
 

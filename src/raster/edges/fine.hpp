@@ -113,14 +113,6 @@ struct TooManyEdges : Error {
 class Contours {
   public:
     Contours(FineEdges& edges, Point origin) noexcept : edges_{&edges}, window_{edges.window()}, origin_{origin} {}
-    // Only records the edges, wherever they are.
-    Contours(Point origin, CountedVector<FineSegment>& record) noexcept
-        : window_{.left = -2 * max_coordinate,
-                  .top = -2 * max_coordinate,
-                  .right = 2 * max_coordinate,
-                  .bottom = 2 * max_coordinate},
-          origin_{origin},
-          record_{&record} {}
     Contours(Chains& chains, Point origin) noexcept
         : chains_{&chains}, window_{chains.window()}, origin_{origin}, flatness_{smooth_flatness} {}
 
@@ -190,14 +182,7 @@ class Contours {
         constexpr auto between_checks = 256U;
         if (++drawn_ % between_checks == 0) spend_work(between_checks);
         if (chains_ != nullptr) return chains_->add(from, to, group_);
-        if (edges_ != nullptr) edges_->add(from, to);
-        if (record_ != nullptr) record(from, to);
-    }
-
-    void record(FinePoint from, FinePoint to) {
-        constexpr std::size_t most = std::size_t{1} << 22U;
-        if (record_->size() == most) throw TooManyEdges{"contours: they have more edges than are recorded"};
-        record_->push_back({.from = from, .to = to, .group = group_});
+        edges_->add(from, to);
     }
 
     FineEdges* edges_ = nullptr;
@@ -209,7 +194,6 @@ class Contours {
     int group_ = 0;
     bool is_mapped_ = false;
     Mapping mapping_;
-    CountedVector<FineSegment>* record_ = nullptr;
     bool begun_ = false;
     FinePoint first_{};
     FinePoint at_{};

@@ -1,9 +1,9 @@
 // The boxes around forms.
 #include "raster/forms/form_bounds.hpp"
 
+#include "raster/coverage/cover_bounds.hpp"
 #include "raster/forms/outer_box.hpp"
 #include "raster/forms/outline.hpp"
-#include "raster/forms/search_bounds.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -27,17 +27,6 @@ Outline recorded_outline(const Form& form, const How& how, const Detail& detail)
         if (is_rim) return outline_of(form, Fill{}, detail);
     }
     return outline_of(form, how, detail);
-}
-
-CountedVector<FineSegment> segments_of(const Outline& outline, const Placement& placement) {
-    CountedVector<FineSegment> segments;
-    Contours recording{outline.origin, segments};
-    placement.apply(recording, outline.origin);
-    for (std::size_t i = 0; i < outline.groups.size(); ++i) {
-        recording.begin_group(static_cast<int>(i));
-        outline.groups[i].draw(recording);
-    }
-    return segments;
 }
 
 bool is_dashed(const Fill&) noexcept { return false; }
@@ -92,19 +81,26 @@ Box box_of_ellipse(const EllipseForm& form, const How& how) {
                          .to = {last(x, w, form.origin().x), last(y, h, form.origin().y)}});
 }
 
-// By the contours, recorded wherever they are.
+// Whether coverage is summed up from outlines, and not known by formula.
+bool is_measured(const Form& form) noexcept {
+    return as<EllipseForm>(form) == nullptr && as<BoxForm>(form) == nullptr && as<RingForm>(form) == nullptr;
+}
+
 template <class How>
-Box find_by_contours(const BoundsSearch& search, const How& how, const Placement& placement, const Box& outer) {
-    const auto detail = Detail{.flatness = crisp_flatness / placement.scale(), .is_measured = is_dashed(how)};
+Box find_by_outline(const BoundsSearch& search, const How& how, const Placement& placement, const Box& outer) {
+    const auto is_smooth = how.edge == Edge::smooth;
+    const auto flatness = is_smooth ? smooth_flatness : crisp_flatness;
+    const auto detail = placement.detail_in(outer, flatness, how);
     const auto form = search.lower(detail);
     if (is_of_hairlines(form, how)) return box_around_nodes(placement(as<LinesForm>(form)->flat));
-    const auto outline = recorded_outline(form, how, detail);
-    const auto segments = segments_of(outline, placement);
-    const auto known = KnownArea{.segments = segments,
-                                 .truth = outline.truth,
-                                 .is_smooth = how.edge == Edge::smooth,
-                                 .is_straight = is_straight(form)};
-    return search_bounds(known, outer, search.scan);
+    ContourMemory memory;
+    Chains chains{window_of(outer), &memory};
+    const auto rule = draw_outline(recorded_outline(form, how, detail), placement, chains);
+    chains.finish();
+    const auto scan = [&](const Window& part) {
+        return is_smooth && is_measured(form) ? scan_part(chains, part, rule, nobody) : search.scan(box_of(part));
+    };
+    return bounds_of_cover(chains, rule, scan, &memory);
 }
 
 template <class How>
@@ -113,7 +109,7 @@ Box find(const BoundsSearch& search, const How& how, const Transform& by) {
     const Placement placement{by};
     const auto form = search.lower({rough_flatness});
     const auto outer = outer_box(form, reach_of(how), placement);
-    const auto few_rows = how.edge == Edge::smooth ? 1 << 9 : 1 << 12;
+    const auto few_rows = how.edge == Edge::smooth ? 1 << 7 : 1 << 12;
     constexpr auto many_rows = 1 << 16;
     constexpr auto large = 1 << 22;
     const auto is_dashed_hairline = is_dashed(how) && is_drawn_as_hairline(how);
@@ -126,7 +122,7 @@ Box find(const BoundsSearch& search, const How& how, const Transform& by) {
             if (const auto* const ellipse = as<EllipseForm>(form)) return box_of_ellipse(*ellipse, how);
         }
         if (is_large || is_dashed_hairline) return outer;
-        return find_by_contours(search, how, placement, outer);
+        return find_by_outline(search, how, placement, outer);
     } catch (const TooManyEdges&) {
         return outer;
     }

@@ -10,7 +10,6 @@
 #include "raster/strokes/round_cover.hpp"
 
 #include <algorithm>
-#include <limits>
 
 namespace coldbrick::inline v0::detail {
 
@@ -21,17 +20,7 @@ Box scan_smooth(const Outline& outline, const Placement& placement, const Box& c
     if (window.empty()) return {};
     ContourMemory memory;
     Chains chains{window, &memory};
-    Contours contours{chains, outline.origin};
-    placement.apply(contours, outline.origin);
-    auto rule = CoverRule{.truth = outline.truth};
-    for (std::size_t i = 0; i < outline.groups.size(); ++i) {
-        contours.begin_group(static_cast<int>(i));
-        outline.groups[i].draw(contours);
-        rule.masks[i] = outline.groups[i].rule == FillRule::even_odd ? 1 : -1;
-        if (!outline.groups[i].only_counterclockwise) continue;
-        rule.masks[i] = std::numeric_limits<int>::min();
-        rule.signs[i] = -1;
-    }
+    const auto rule = draw_outline(outline, placement, chains);
     return scan_chains(chains, rule, receiver, &memory);
 }
 

@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <memory>
 #include <optional>
 #include <variant>
@@ -409,6 +410,21 @@ void draw_box(const BoxForm& box, double distance, Join join, Contours& contours
     corner({least.x, most.y}, {0, 1}, {-1, 0});
     corner(least, {-1, 0}, {0, -1});
     contours.close();
+}
+
+CoverRule draw_outline(const Outline& outline, const Placement& placement, Chains& chains) {
+    Contours contours{chains, outline.origin};
+    placement.apply(contours, outline.origin);
+    auto rule = CoverRule{.truth = outline.truth};
+    for (std::size_t i = 0; i < outline.groups.size(); ++i) {
+        contours.begin_group(static_cast<int>(i));
+        outline.groups[i].draw(contours);
+        rule.masks[i] = outline.groups[i].rule == FillRule::even_odd ? 1 : -1;
+        if (!outline.groups[i].only_counterclockwise) continue;
+        rule.masks[i] = std::numeric_limits<int>::min();
+        rule.signs[i] = -1;
+    }
+    return rule;
 }
 
 Outline outline_of(const Form& form, const Fill& how, const Detail& detail) {

@@ -3,6 +3,7 @@
 
 #include "raster/coverage/cover.hpp"
 #include "raster/forms/forms.hpp"
+#include "raster/forms/placement.hpp"
 #include "raster/strokes/stroker.hpp"
 
 #include "coldbrick/fill.hpp"
@@ -43,6 +44,9 @@ void draw_arc_caps(const EllipseForm& form, const Turn& turn, const Stroke& how,
 // at the form when they are drawn.
 [[nodiscard]] Outline outline_of(const Form& form, const Fill& how, const Detail& detail);
 [[nodiscard]] Outline outline_of(const Form& form, const Stroke& how, const Detail& detail);
+
+// Draws all its groups where they are placed, and returns what is covered then.
+CoverRule draw_outline(const Outline& outline, const Placement& placement, Chains& chains);
 
 // A pen along lines.
 [[nodiscard]] Outline stroke_along(FlatPath flat, const Pen& pen, const Stroke& how);
