@@ -24,7 +24,7 @@ inline std::uint8_t byte_of_coverage(double coverage) noexcept {
 }
 
 // Some rows of so many columns, with a step for each. Columns in which nothing changes are passed over, and have no
-// steps, eight at a time.
+// steps, eight at a time; in narrow rows, all have.
 class DenseRows {
   public:
     DenseRows(int columns, int rows, std::pmr::memory_resource* memory)
@@ -62,30 +62,27 @@ class DenseRows {
         const auto left = begins < ends ? begins : ends;
         const auto right = begins < ends ? ends : begins;
         const auto whole = static_cast<int>(left);
-        const auto first = static_cast<std::size_t>(whole);
-        auto* const steps = steps_ + static_cast<std::size_t>(row) * stride_;
-        auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
+        const auto last = static_cast<int>(right);
+        is_narrow() ? mark_whole(row) : mark(row, static_cast<std::size_t>(whole), static_cast<std::size_t>(last) + 1);
+        auto* const steps = steps_of(row);
+        auto* const first = steps + whole;
         const auto begin = left - whole;
-        mark(marks, steps, first / together);
         if (right <= whole + 1) {
-            if (first % together == together - 1) mark(marks, steps, first / together + 1);
             const auto beyond = height * (begin + (right - whole)) / 2;
-            steps[first] += height - beyond;
-            steps[first + 1] += beyond;
+            first[0] += height - beyond;
+            first[1] += beyond;
             return;
         }
-        const auto last = static_cast<std::size_t>(static_cast<int>(right));
         // Of the first column and the last one only parts are crossed.
-        for (auto block = first / together + 1; block <= (last + 1) / together; ++block) mark(marks, steps, block);
         const auto per_column = height / (right - left);
         const auto in_first = (1 - begin) * (1 - begin) / 2 * per_column;
-        const auto end = right - static_cast<double>(last);
+        const auto end = right - last;
         const auto in_last = end * end / 2 * per_column;
-        steps[first] += in_first;
-        steps[first + 1] += (1 - begin) * per_column - in_first;
-        for (auto column = first + 1; column < last; ++column) {
-            steps[column] += per_column / 2;
-            steps[column + 1] += per_column / 2;
+        first[0] += in_first;
+        first[1] += (1 - begin) * per_column - in_first;
+        for (auto* step = first + 1; step < steps + last; ++step) {
+            step[0] += per_column / 2;
+            step[1] += per_column / 2;
         }
         steps[last] += end * per_column - in_last;
         steps[last + 1] += in_last;
@@ -95,9 +92,23 @@ class DenseRows {
     // bytes that they are covered by, even(begin, end, byte) for those that are all alike.
     template <class Varied, class Even>
     void take(int row, const Varied& varied, const Even& even) {
-        auto* const steps = steps_ + static_cast<std::size_t>(row) * stride_;
-        auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
+        auto* const steps = steps_of(row);
         auto sum = 0.0;
+        const auto take_steps = [&](int begin, int end) {
+            varied(begin, end, [&](int from, int to, std::uint8_t* bytes) {
+                auto covered = sum;
+                for (auto column = from; column < to; ++column) {
+                    covered += steps[column];
+                    bytes[column - from] = byte_of_coverage(covered);
+                }
+                sum = covered;
+            });
+        };
+        auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
+        if (is_narrow()) {
+            if (std::exchange(*marks, 0) != 0) take_steps(0, columns_);
+            return;
+        }
         auto at = 0;
         for (std::size_t block = next_mark(marks, 0); block < stride_ / together;) {
             const auto begin = static_cast<int>(block * together);
@@ -106,14 +117,7 @@ class DenseRows {
             block = next_mark(marks, last);
             const auto end = static_cast<int>(last * together);
             if (begin > at && at < columns_) even(at, std::min(begin, columns_), byte_of_coverage(sum));
-            if (begin < columns_) {
-                varied(begin, std::min(end, columns_), [&](int from, int to, std::uint8_t* bytes) {
-                    for (auto column = from; column < to; ++column) {
-                        sum += steps[column];
-                        *bytes++ = byte_of_coverage(sum);
-                    }
-                });
-            }
+            if (begin < columns_) take_steps(begin, std::min(end, columns_));
             at = end;
         }
         if (at < columns_) even(at, columns_, byte_of_coverage(sum));
@@ -124,11 +128,20 @@ class DenseRows {
     [[nodiscard]] std::size_t bytes() const noexcept {
         return stride_ * static_cast<std::size_t>(rows_) * sizeof(double);
     }
-    static void mark(std::uint64_t* marks, double* steps, std::size_t block) noexcept {
-        const auto bit = std::uint64_t{1} << block % 64;
-        if ((marks[block / 64] & bit) != 0) return;
-        marks[block / 64] |= bit;
-        std::fill_n(steps + block * together, together, 0.0);
+    [[nodiscard]] bool is_narrow() const noexcept { return stride_ <= 4 * together; }
+    [[nodiscard]] double* steps_of(int row) const noexcept { return steps_ + static_cast<std::size_t>(row) * stride_; }
+    void mark_whole(int row) noexcept {
+        if (std::exchange(marks_[static_cast<std::size_t>(row)], 1) == 0) std::fill_n(steps_of(row), stride_, 0.0);
+    }
+    // From one column to another.
+    void mark(int row, std::size_t first, std::size_t last) noexcept {
+        auto* const marks = &marks_[static_cast<std::size_t>(row) * words_];
+        for (auto block = first / together; block <= last / together; ++block) {
+            const auto bit = std::uint64_t{1} << block % 64;
+            if ((marks[block / 64] & bit) != 0) continue;
+            marks[block / 64] |= bit;
+            std::fill_n(steps_of(row) + block * together, together, 0.0);
+        }
     }
     static bool is_marked(const std::uint64_t* marks, std::size_t block) noexcept {
         return (marks[block / 64] >> block % 64 & 1U) != 0;
