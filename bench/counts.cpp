@@ -4,6 +4,7 @@
 #include <coldbrick/draw_each.hpp>
 #include <coldbrick/drawing.hpp>
 #include <coldbrick/gradient.hpp>
+#include <coldbrick/path.hpp>
 #include <coldbrick/pattern.hpp>
 
 #include <cstdint>
@@ -96,6 +97,34 @@ void count_pixels(Bitmap<Rgba8>& sheet) {
     count("box of one pixel, multiply", [&](Point at) { fill(sheet, one(at), multiply); });
 }
 
+// Small ones of the rows in areas.cpp.
+void count_outlines(Bitmap<Rgba8>& sheet) {
+    constexpr auto smooth = Edge::smooth;
+    const auto line = [](Point at) { return Line{.from = at, .to = {at.x + 10, at.y + 3}}; };
+    count("line 10 pixels long, smooth, width 2",
+          [&](Point at) { stroke(sheet, line(at), {.width = 2, .edge = smooth}, gold); });
+    count("line 10 pixels long, smooth, width 2, dashed", [&](Point at) {
+        stroke(sheet, line(at), {.width = 2, .dash = {5, 3}, .edge = smooth}, gold);
+    });
+    count("star of radius 5, smooth",
+          [&](Point at) { fill(sheet, star({.center = at, .radius = 5, .points = 5}), smooth, gold); });
+    constexpr auto sweep = Sweep{.from = 20_deg, .by = 200_deg};
+    const auto circle = [](Point at) { return Circle{.center = at, .radius = 5}; };
+    count("sector of radius 5, smooth",
+          [&](Point at) { fill(sheet, Sector{.of = circle(at), .sweep = sweep}, smooth, gold); });
+    count("arc of radius 5, smooth, width 2",
+          [&](Point at) { stroke(sheet, Arc{.of = circle(at), .sweep = sweep}, {.width = 2, .edge = smooth}, gold); });
+    const auto leaf = [](Point at) {
+        const auto place = [&](double x, double y) { return Position{at.x + 10 * x, at.y + 10 * y}; };
+        return Path{}
+            .move(place(0, 0.3))
+            .cubic({.control_1 = place(0.3, -0.2), .control_2 = place(0.7, 0.2), .to = place(1, 0.4)})
+            .cubic({.control_1 = place(1.1, 0.9), .control_2 = place(0.2, 1.1), .to = place(0, 0.3)})
+            .close();
+    };
+    count("path of two cubics, 10 pixels wide, smooth", [&](Point at) { fill(sheet, leaf(at), smooth, gold); });
+}
+
 void count_shapes(Bitmap<Rgba8>& sheet) {
     const auto translucent = Ink{with_alpha(gold, 100)};
     const auto circle = [](Point at) { return Circle{.center = at, .radius = 4}; };
@@ -116,6 +145,7 @@ void count_shapes(Bitmap<Rgba8>& sheet) {
     count("hairline within 13x13, translucent", [&](Point at) { stroke(sheet, line(at), translucent); });
     count("triangle within 13x13", [&](Point at) { fill(sheet, triangle(at), gold); });
     count("triangle within 13x13, smooth", [&](Point at) { fill(sheet, triangle(at), Edge::smooth, gold); });
+    count_outlines(sheet);
     Drawing drawing;
     count("circle of radius 4, recorded", [&](Point at) { fill(drawing, circle(at), gold); });
 }

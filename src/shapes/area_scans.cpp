@@ -47,12 +47,7 @@ Form lowered(const Shape& shape, const How& how, const Placement& placement, con
 template <class Shape>
 std::optional<Box> scan_whole(const Shape& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
     constexpr auto is_of_pixels = std::is_same_v<Shape, Box> || std::is_same_v<Shape, Region>;
-    if (how.edge == Edge::smooth && !is_of_pixels) {
-        if constexpr (requires { scan_smooth_fill(shape, how, clip, receiver); }) {
-            return scan_smooth_fill(shape, how, clip, receiver);
-        }
-        return std::nullopt;
-    }
+    if (how.edge == Edge::smooth && !is_of_pixels) return std::nullopt;
     if constexpr (requires { scan_fill(shape, clip, receiver); }) return scan_fill(shape, clip, receiver);
     if constexpr (requires { scan_fill(shape, how, clip, receiver); }) return scan_fill(shape, how, clip, receiver);
     return std::nullopt;

@@ -4,7 +4,6 @@
 // its edge crosses the row, so no gap opens between run and interior. With shared edges they are empty runs, each
 // before the first pixel right of the crossing or on it.
 #include "geometry/budget_memory.hpp"
-#include "raster/forms/simple_ring.hpp"
 #include "raster/rows/edge_rows.hpp"
 #include "raster/rows/row_sweep.hpp"
 #include "raster/strokes/hairline.hpp"
@@ -12,7 +11,6 @@
 #include "shapes/line_tracks.hpp"
 
 #include <algorithm>
-#include <array>
 #include <memory_resource>
 #include <optional>
 #include <vector>
@@ -165,85 +163,6 @@ void check_rings(const BasicPolygon<Number>& shape) {
 }
 
 }  // namespace
-
-namespace {
-
-// The corners of a convex polygon, clockwise.
-constexpr std::size_t most_convex_corners = 16;
-class ConvexCorners {
-  public:
-    // Throws Error for a ring whose places are too far out.
-    template <class Places>
-    explicit ConvexCorners(const Places& ring) {
-        const auto place_of = [](const auto& at) { return checked_place("polygon", "through", at); };
-        origin_ = origin_at(place_of(ring.front()));
-        for (const auto& at : ring) add(from_origin(place_of(at), origin_));
-        while (count_ > 1 && Track::is_same(at_[count_ - 1], at_[0])) --count_;
-        turn_ = count_ < 3 ? 0 : turn_of_convex(count_, [&](std::size_t i) { return at_[i]; });
-        if (turn_ < 0) std::reverse(at_.begin(), at_.begin() + static_cast<std::ptrdiff_t>(count_));
-    }
-
-    [[nodiscard]] bool are_convex() const noexcept { return turn_ != 0; }
-
-    // Moves each side out by half a pixel: what an inclusive polygon covers with its outline, if all corners are
-    // mitered. Says whether they are.
-    bool grow() noexcept {
-        std::array<Vec, most_convex_corners> directions;
-        for (std::size_t i = 0; i < count_; ++i) directions[i] = unit(at_[(i + 1) % count_] - at_[i]);
-        for (std::size_t i = 0; i < count_; ++i) {
-            const auto& before = directions[(i + count_ - 1) % count_];
-            const auto ahead = dot(before, directions[i]);
-            if (ahead < -least_miter) return false;
-            constexpr auto reach = 0.5;
-            at_[i] = at_[i] + (left_of(before) + left_of(directions[i])) * (reach / (1 + ahead));
-        }
-        return true;
-    }
-
-    // Adds its edges.
-    void draw(Chains& chains) const {
-        const auto fine = [&](std::size_t i) { return fine_point(at_[i], origin_); };
-        const auto last = fine(count_ - 1);
-        auto from = last;
-        for (std::size_t i = 0; i < count_; ++i) {
-            const auto to = i + 1 < count_ ? fine(i) : last;
-            chains.add(from, to, 0);
-            from = to;
-        }
-    }
-
-  private:
-    // Not the last one again.
-    void add(Vec at) noexcept {
-        if (count_ == 0 || !Track::is_same(at_[count_ - 1], at)) at_[count_++] = at;
-    }
-
-    Point origin_;
-    std::size_t count_ = 0;
-    int turn_ = 0;
-    std::array<Vec, most_convex_corners> at_;
-};
-
-}  // namespace
-
-template <class Number>
-std::optional<Box> scan_smooth_fill(const BasicPolygon<Number>& shape, const Fill& how, const Box& clip,
-                                    const SpanReceiver& receiver) {
-    check_rings(shape);
-    const auto window = window_of(clip);
-    if (window.empty() || receiver.take_cover == nullptr) return std::nullopt;
-    const auto& ring = shape.rings().front();
-    if (shape.rings().size() > 1 || ring.size() < 3 || ring.size() > most_convex_corners) return std::nullopt;
-    ConvexCorners corners{ring};
-    if (!corners.are_convex()) return std::nullopt;
-    if (how.edges == Edges::inclusive && !corners.grow()) return std::nullopt;
-    ContourMemory memory;
-    Chains chains{window, &memory};
-    corners.draw(chains);
-    return scan_simple_chains(chains, receiver, &memory);
-}
-template std::optional<Box> scan_smooth_fill(const BasicPolygon<int>&, const Fill&, const Box&, const SpanReceiver&);
-template std::optional<Box> scan_smooth_fill(const BasicPolygon<double>&, const Fill&, const Box&, const SpanReceiver&);
 
 template <class Number>
 Form form_of(const BasicPolygon<Number>& shape, const Detail&) {

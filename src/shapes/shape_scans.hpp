@@ -75,11 +75,6 @@ Box scan_stroke(const Region& shape, const Stroke& how, const Box& clip, const S
 Box scan_stroke(const VertexList& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 Box scan_stroke(const VertexElement& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
 
-// The same with smooth edges; nothing for what does not go as simply.
-template <class Number>
-std::optional<Box> scan_smooth_fill(const BasicPolygon<Number>& shape, const Fill& how, const Box& clip,
-                                    const SpanReceiver& receiver);
-
 // The smallest box around a fill or a stroke, of a shape that has been checked.
 std::optional<Box> fill_bounds(const Box& shape);
 std::optional<Box> fill_bounds(const RoundedBox& shape);

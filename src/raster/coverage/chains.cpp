@@ -25,8 +25,8 @@ Chains::Chains(const Chains& of, const Window& part, std::pmr::memory_resource* 
             continue;
         }
         group_ = chain.group;
-        const auto* const end = of.edges_.data() + chain.end;
-        const auto* edge = std::partition_point(of.edges_.data() + chain.first, end,
+        const auto* const end = of.edges_ + chain.end;
+        const auto* edge = std::partition_point(static_cast<const ChainEdge*>(of.edges_) + chain.first, end,
                                                 [&](const ChainEdge& each) { return each.bottom <= down; });
         for (; edge != end && edge->top < down + height_; ++edge) {
             auto moved = *edge;
@@ -43,6 +43,14 @@ Chains::Chains(const Chains& of, const Window& part, std::pmr::memory_resource* 
     left_side_ = count_;
     append({.top = 0, .bottom = height_, .first_x = 0, .first_y = 0, .slope = 0});
     reaches_right_ = reaches_right_ || left_of_all_ != Windings{};
+}
+
+void Chains::grow_to(std::size_t count) {
+    auto* const more = static_cast<ChainEdge*>(memory_->allocate(count * sizeof(ChainEdge), alignof(ChainEdge)));
+    std::copy(edges_, edges_ + count_, more);
+    free_edges();
+    edges_ = more;
+    room_ = count;
 }
 
 void Chains::add(FinePoint from, FinePoint to, int group) {
@@ -123,7 +131,7 @@ void Chains::push(const ChainEdge& edge) {
 void Chains::end_chain() {
     if (count_ == first_) return;
     const auto reached = std::exchange(reached_, Reach{});
-    if (direction_ < 0) std::reverse(edges_.begin() + first_, edges_.begin() + count_);
+    if (direction_ < 0) std::reverse(edges_ + first_, edges_ + count_);
     // What lies right of the window has no bearing on what is in it.
     if (reached.least >= width_) {
         reaches_right_ = true;

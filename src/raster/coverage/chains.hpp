@@ -58,7 +58,12 @@ struct Chain {
 class Chains {
   public:
     explicit Chains(const Window& window, std::pmr::memory_resource* memory)
-        : window_{window}, edges_{memory}, all_{memory} {}
+        : window_{window}, memory_{memory}, all_{memory} {}
+    Chains(const Chains&) = delete;
+    Chains(Chains&&) = delete;
+    Chains& operator=(const Chains&) = delete;
+    Chains& operator=(Chains&&) = delete;
+    ~Chains() { free_edges(); }
 
     // What of finished chains matters in a part of their window.
     Chains(const Chains& of, const Window& part, std::pmr::memory_resource* memory);
@@ -66,7 +71,7 @@ class Chains {
     // Makes room for as many more edges.
     void expect(std::size_t count) {
         const auto wanted = count_ + count;
-        if (wanted > edges_.size()) edges_.resize(std::max(wanted, 2 * edges_.size()));
+        if (wanted > room_) grow_to(std::max(wanted, 2 * room_));
     }
 
     void add(FinePoint from, FinePoint to, int group);
@@ -75,7 +80,7 @@ class Chains {
     void finish() { end_chain(); }
 
     [[nodiscard]] const Window& window() const noexcept { return window_; }
-    [[nodiscard]] const ChainEdge* edges() const noexcept { return edges_.data(); }
+    [[nodiscard]] const ChainEdge* edges() const noexcept { return edges_; }
     [[nodiscard]] const std::pmr::vector<Chain>& all() const noexcept { return all_; }
 
     // Whether there were chains right of the window, so that what is covered in a row may go on up to there.
@@ -109,8 +114,12 @@ class Chains {
         reached_.most = most > reached_.most ? most : reached_.most;
     }
     void append(const ChainEdge& edge) {
-        if (count_ == edges_.size()) expect(least_room);
+        if (count_ == room_) expect(least_room);
         edges_[count_++] = edge;
+    }
+    void grow_to(std::size_t count);
+    void free_edges() noexcept {
+        if (edges_ != nullptr) memory_->deallocate(edges_, room_ * sizeof(ChainEdge), alignof(ChainEdge));
     }
     void push(const ChainEdge& edge);
     void push_beside(const ChainEdge& edge);
@@ -123,7 +132,9 @@ class Chains {
     double width_ = double{1} * window_.right - window_.left;
     double height_ = double{1} * window_.bottom - window_.top;
     static constexpr std::size_t least_room = 32;
-    std::pmr::vector<ChainEdge> edges_;  // the first count_ are set
+    std::pmr::memory_resource* memory_;
+    ChainEdge* edges_ = nullptr;  // the first count_ are set
+    std::size_t room_ = 0;
     std::uint32_t count_ = 0;
     std::pmr::vector<Chain> all_;
     bool reaches_right_ = false;

@@ -96,10 +96,12 @@ class DenseRows {
         auto sum = 0.0;
         const auto take_steps = [&](int begin, int end) {
             varied(begin, end, [&](int from, int to, std::uint8_t* bytes) {
+                // (Bytes may alias all that is not local.)
                 auto covered = sum;
-                for (auto column = from; column < to; ++column) {
-                    covered += steps[column];
-                    bytes[column - from] = byte_of_coverage(covered);
+                const auto* const step = steps + from;
+                for (auto i = 0; i < to - from; ++i) {
+                    covered += step[i];
+                    bytes[i] = byte_of_coverage(covered);
                 }
                 sum = covered;
             });

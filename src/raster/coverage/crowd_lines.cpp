@@ -37,7 +37,7 @@ class CrowdLines {
             const auto* const edge = std::partition_point(
                 chains.edges() + chain.first, end, [&](const ChainEdge& each) { return each.bottom <= crowd.row; });
             const auto direction = static_cast<std::int16_t>(chain.direction * rule.signs[chain.group]);
-            add({.x = 0, .edge = edge, .last = end - 1, .direction = direction, .group = chain.group});
+            add({.x = 0, .at = *edge, .edge = edge, .last = end - 1, .direction = direction, .group = chain.group});
         }
     }
 
@@ -64,9 +64,10 @@ class CrowdLines {
     static constexpr auto height = 1.0 / lines_per_row;
     static constexpr auto is_not_there = std::numeric_limits<double>::infinity();
 
-    // A chain, where it crosses a line, and its edge there.
+    // A chain, where it crosses a line, and its edge there: itself, as what lies together is read faster.
     struct OnLine {
         double x;
+        ChainEdge at;
         const ChainEdge* edge;
         const ChainEdge* last;
         std::int16_t direction;
@@ -100,9 +101,9 @@ class CrowdLines {
     }
 
     [[nodiscard]] double x_on(double y, OnLine& chain) const noexcept {
-        while (chain.edge->bottom <= y && chain.edge != chain.last) ++chain.edge;
-        if (chain.edge->top > y || chain.edge->bottom <= y) return is_not_there;
-        return chain.edge->x_at(y) - crowd_.left;
+        while (chain.at.bottom <= y && chain.edge != chain.last) chain.at = *++chain.edge;
+        if (chain.at.top > y || chain.at.bottom <= y) return is_not_there;
+        return chain.at.x_at(y) - crowd_.left;
     }
 
     // Adds what is covered along a line.

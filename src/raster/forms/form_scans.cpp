@@ -21,6 +21,7 @@ Box scan_smooth(const Outline& outline, const Placement& placement, const Box& c
     ContourMemory memory;
     Chains chains{window, &memory};
     const auto rule = draw_outline(outline, placement, chains);
+    if (outline.is_simple && placement.move()) return scan_simple_chains(chains, receiver, &memory);
     return scan_chains(chains, rule, receiver, &memory);
 }
 

@@ -27,6 +27,11 @@ void draw_inside(const FlatPath& lines, Contours& contours) {
     }
 }
 
+SharedLines reversed(FlatPath lines) {
+    for (auto& track : lines.tracks) track.reverse();
+    return std::make_shared<const FlatPath>(std::move(lines));
+}
+
 Group inside_of(const SharedLines& lines, FillRule rule) {
     return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
 }
@@ -199,9 +204,23 @@ std::optional<Outline> stroke_of_ring(const SharedLines& rings, const Stroke& ho
     return outline;
 }
 
+// Whether it is one contour around a single straight line, or a dot.
+bool is_straight_stroke(const FlatPath& lines, const Stroke& how) {
+    if (lines.tracks.size() != 1 || !how.dash.empty() || how.edge == Edge::crisp) return false;
+    const auto& track = lines.tracks.front();
+    const auto& nodes = track.nodes;
+    const auto is_of_curve = [](const Track::Node& node) { return node.in != Vec{} || node.out != Vec{}; };
+    return nodes.size() <= 2 && !track.closed && std::none_of(nodes.begin(), nodes.end(), is_of_curve);
+}
+
 // Rings as rule 4 has it for polygons, and lines beside them.
 Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& detail) {
-    if (parts.rings.tracks.empty()) return stroke_along(std::move(parts.lines), pen_along(how), how);
+    if (parts.rings.tracks.empty()) {
+        const auto is_simple = is_straight_stroke(parts.lines, how);
+        auto outline = stroke_along(std::move(parts.lines), pen_along(how), how);
+        outline.is_simple = is_simple;
+        return outline;
+    }
     const PolygonStroke rule{how};
     if (parts.lines.tracks.empty() && !rule.needs_fill())
         return stroke_along(std::move(parts.rings), pen_along_rings(how), how);
@@ -279,12 +298,19 @@ Outline fill_outline(const PixelsForm& form, const Fill&, const Detail& detail) 
 Outline fill_outline(const LinesForm& form, const Fill& how, const Detail& detail) {
     const auto lines = std::make_shared<const FlatPath>(form.flat);
     if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
-    auto outline = Outline{.origin = lines->origin, .groups = {inside_of(lines, how.rule)}};
-    if (how.edges == Edges::shared) return outline;
-    if (auto grown = grown_of(lines, how.edge, detail)) {
-        outline.groups.front() = *std::move(grown);
+    auto outline = Outline{.origin = lines->origin, .groups = {}};
+    const auto turn = how.edge == Edge::smooth ? turn_of_convex(*lines) : 0;
+    if (how.edges == Edges::shared) {
+        outline.is_simple = turn != 0;
+        outline.groups.push_back(turn < 0 ? inside_of(reversed(*lines), how.rule) : inside_of(lines, how.rule));
         return outline;
     }
+    if (auto grown = grown_of(lines, how.edge, detail)) {
+        outline.is_simple = turn != 0;
+        outline.groups.push_back(*std::move(grown));
+        return outline;
+    }
+    outline.groups.push_back(inside_of(lines, how.rule));
     outline.groups.push_back(rim_of(lines, how.edge));
     outline.truth = Outline::in_either;
     return outline;

@@ -24,6 +24,7 @@ struct Outline {
     Point origin;
     std::vector<Group> groups;
     GroupTruth truth = CoverRule{}.truth;
+    bool is_simple = false;  // smooth: its contour is one that goes clockwise and encloses nothing twice
     static constexpr auto in_first_only = group_truth([](unsigned inside) { return inside == 1; });
     static constexpr auto in_either = group_truth([](unsigned inside) { return inside < 4; });
     static constexpr auto in_both = group_truth([](unsigned inside) { return inside == 3; });

@@ -29,7 +29,7 @@ int turn_of_monotone(std::size_t count, const At& at) {
     for (std::size_t i = 0; i < count && ends <= 2; ++i) {
         const auto goes = down(i);
         if (goes == 0) continue;
-        if (goes > 0 != went > 0) {
+        if ((goes > 0) != (went > 0)) {
             (goes > 0 ? top : bottom) = i;
             ++ends;
         }
@@ -61,6 +61,29 @@ int turn_of_monotone(std::size_t count, const At& at) {
         }
     }
     if (is_right == is_left) return 0;
+    return is_right ? 1 : -1;
+}
+
+// Of a ring that goes once around the middle of its corners, without going back: 1 if it goes clockwise, -1 if the
+// other way. 0 of other rings.
+template <class At>
+int turn_of_star(std::size_t count, const At& at) {
+    auto middle = Vec{};
+    for (std::size_t i = 0; i < count; ++i) middle = middle + at(i) * (1 / static_cast<double>(count));
+    auto is_right = false;
+    auto is_left = false;
+    auto upward = 0;  // how often it goes up beside the middle, on either side
+    auto last = at(count - 1) - middle;
+    for (std::size_t i = 0; i < count; ++i) {
+        const auto next = at(i) - middle;
+        const auto turn = cross(last, next);
+        is_right = is_right || turn > 0;
+        is_left = is_left || turn < 0;
+        if ((is_right && is_left) || (turn == 0 && dot(last, next) <= 0)) return 0;
+        upward += last.y >= 0 && next.y < 0 ? 1 : 0;
+        last = next;
+    }
+    if (is_right == is_left || upward != 1) return 0;
     return is_right ? 1 : -1;
 }
 
@@ -97,12 +120,13 @@ RingMeasures measures_of(const Nodes& nodes) {
 // 1 if a ring goes clockwise round what it encloses, -1 if the other way; 0 if it encloses some of it more than once,
 // or some of it the other way round. What lies on itself encloses nothing.
 int turn_of_ring(const Nodes& nodes, double little) {
-    const auto down = turn_of_monotone(nodes.size(), [&](std::size_t i) { return nodes[i].at; });
-    if (down != 0) return down;
+    const auto place = [&](std::size_t i) { return nodes[i].at; };
+    if (const auto down = turn_of_monotone(nodes.size(), place); down != 0) return down;
     const auto across = turn_of_monotone(nodes.size(), [&](std::size_t i) {
         return Vec{nodes[i].at.y, nodes[i].at.x};
     });
     if (across != 0) return -across;
+    if (const auto around = turn_of_star(nodes.size(), place); around != 0) return around;
     const auto ring = measures_of(nodes);
     const auto turn = ring.area > 0 ? 1 : -1;
     constexpr auto far = 1e9;
@@ -182,6 +206,24 @@ void draw_inner_miter(const Nodes& nodes, std::uint32_t corner, bool is_clockwis
 }
 
 }  // namespace
+
+int turn_of_convex(const FlatPath& lines) {
+    if (lines.tracks.size() != 1 || lines.tracks.front().nodes.size() < 3) return 0;
+    const auto& nodes = lines.tracks.front().nodes;
+    auto is_right = false;
+    auto is_left = false;
+    auto last = nodes.back().at;
+    auto before = last - nodes[nodes.size() - 2].at;
+    for (const auto& node : nodes) {
+        const auto turn = cross(before, node.at - last);
+        is_right = is_right || turn > 0;
+        is_left = is_left || turn < 0;
+        if (is_right && is_left) return 0;
+        before = node.at - last;
+        last = node.at;
+    }
+    return turn_of_monotone(nodes.size(), [&](std::size_t i) { return nodes[i].at; });
+}
 
 std::optional<GrownRing> grown_ring(const FlatPath& lines, const Pen& pen, double little) {
     if (lines.tracks.size() != 1 || lines.tracks.front().nodes.size() < 3) return std::nullopt;

@@ -25,28 +25,8 @@ struct GrownRing {
 void draw_grown(const FlatPath& lines, const GrownRing& ring, const Pen& pen, Contours& contours);
 void draw_inner_miters(const FlatPath& lines, const GrownRing& ring, const Pen& pen, Contours& contours);
 
-// Of a ring of so many corners, three or more, that always turns to the same side, and goes up and down once: 1 if it
-// goes clockwise, -1 if the other way. 0 of other rings.
-template <class At>
-int turn_of_convex(std::size_t count, const At& at) noexcept {
-    auto tops = 0;
-    auto is_right = false;
-    auto is_left = false;
-    auto last = at(0);
-    auto before = last - at(count - 1);
-    for (std::size_t i = 1; i <= count; ++i) {
-        const auto next = at(i < count ? i : 0);
-        const auto after = next - last;
-        const auto turn = cross(before, after);
-        is_right = is_right || turn > 0;
-        is_left = is_left || turn < 0;
-        if ((is_right && is_left) || (turn == 0 && dot(before, after) < 0)) return 0;
-        tops += before.y < 0 && after.y >= 0 ? 1 : 0;
-        before = after;
-        last = next;
-    }
-    if (is_right == is_left || tops != 1) return 0;
-    return is_right ? 1 : -1;
-}
+// Of one ring that always turns to the same side and goes round once: 1 if it goes clockwise, -1 if the other way. 0 of
+// other lines.
+[[nodiscard]] int turn_of_convex(const FlatPath& lines);
 
 }  // namespace coldbrick::inline v0::detail
