@@ -112,25 +112,27 @@ class DenseRows {
             return;
         }
         auto at = 0;
-        for (std::size_t block = next_mark(marks, 0); block < stride_ / together;) {
-            const auto begin = static_cast<int>(block * together);
-            auto last = block + 1;
-            while (last < stride_ / together && is_marked(marks, last)) ++last;
-            block = next_mark(marks, last);
-            const auto end = static_cast<int>(last * together);
-            if (begin > at && at < columns_) even(at, std::min(begin, columns_), byte_of_coverage(sum));
-            if (begin < columns_) take_steps(begin, std::min(end, columns_));
-            at = end;
+        for (std::size_t word = 0; word < words_; ++word) {
+            // Blocks side by side, from the first one that is marked.
+            for (auto rest = std::exchange(marks[word], 0); rest != 0;) {
+                const auto first = std::countr_zero(rest);
+                const auto count = std::countr_one(rest >> first);
+                rest = first + count < 64 ? rest >> (first + count) << (first + count) : 0;
+                const auto begin = (static_cast<int>(word) * 64 + first) * static_cast<int>(together);
+                const auto end = begin + count * static_cast<int>(together);
+                if (begin > at && at < columns_) even(at, std::min(begin, columns_), byte_of_coverage(sum));
+                if (begin < columns_) take_steps(begin, std::min(end, columns_));
+                at = end;
+            }
         }
         if (at < columns_) even(at, columns_, byte_of_coverage(sum));
-        std::fill(marks, marks + words_, 0);
     }
 
   private:
     [[nodiscard]] std::size_t bytes() const noexcept {
         return stride_ * static_cast<std::size_t>(rows_) * sizeof(double);
     }
-    [[nodiscard]] bool is_narrow() const noexcept { return stride_ <= 4 * together; }
+    [[nodiscard]] bool is_narrow() const noexcept { return stride_ <= 8 * together; }
     [[nodiscard]] double* steps_of(int row) const noexcept { return steps_ + static_cast<std::size_t>(row) * stride_; }
     void mark_whole(int row) noexcept {
         if (std::exchange(marks_[static_cast<std::size_t>(row)], 1) == 0) std::fill_n(steps_of(row), stride_, 0.0);
@@ -145,20 +147,7 @@ class DenseRows {
             std::fill_n(steps_of(row) + block * together, together, 0.0);
         }
     }
-    static bool is_marked(const std::uint64_t* marks, std::size_t block) noexcept {
-        return (marks[block / 64] >> block % 64 & 1U) != 0;
-    }
-    // The first one from a block on; more than there are if there is none.
-    [[nodiscard]] std::size_t next_mark(const std::uint64_t* marks, std::size_t block) const noexcept {
-        for (auto word = block / 64; word < words_; ++word) {
-            const auto first = word == block / 64 ? block % 64 : 0;
-            const auto rest = marks[word] >> first;
-            if (rest != 0) return word * 64 + first + static_cast<std::size_t>(std::countr_zero(rest));
-        }
-        return words_ * 64;
-    }
-
-    static constexpr std::size_t together = 8;
+    static constexpr std::size_t together = 4;
 
     int columns_;
     double width_;
