@@ -239,6 +239,67 @@ TEST(Corners, HatchesCoverByArea) {
     }
 }
 
+// A line's body goes on half a pixel beyond its ends, and its caps are discs around them; of even width, all of it but
+// for the body's ends lies half a pixel to the upper left (rule 3).
+TEST(Corners, RoundCapsAreDiscsAroundTheEnds) {
+    Dice dice{11};
+    for (int i = 0; i < (is_sanitized ? 3 : 12); ++i) {
+        const auto width = dice.number(1, 9);
+        const auto line = Line{.from = {30, 30}, .to = {30 + dice.number(-20, 20), 30 + dice.number(-20, 20)}};
+        if (line.from == line.to) continue;
+        const Coverage coverage{stroked(line, Stroke{.width = width, .cap = Cap::round, .edge = Edge::smooth})};
+        const auto moved = width % 2 == 0 ? oracle::Place{-0.5L, -0.5L} : oracle::Place{};
+        const auto begin = place(line.from);
+        const auto end = place(line.to);
+        const auto direction = unit_of(end - begin);
+        const auto half = static_cast<Real>(width) / 2;
+        const auto covers = [&](double x, double y) {
+            const auto at = oracle::Place{x, y};
+            const auto forward = along(at - begin, direction);
+            const auto is_beside = std::abs(across(direction, at - begin - moved)) <= half;
+            const auto is_between = forward >= -0.5L && along(at - end, direction) <= 0.5L;
+            return (is_beside && is_between) || size_of(at - begin - moved) <= half ||
+                   size_of(at - end - moved) <= half;
+        };
+        for (int k = 0; k < 8; ++k) {
+            const auto near = dice.number(0, 1) == 0 ? line.from : line.to;
+            const auto pixel = near + Point{dice.number(-5, 5), dice.number(-5, 5)};
+            EXPECT_NEAR(coverage.at(pixel.x, pixel.y), sampled(pixel, covers), 1.5)
+                << "width " << width << " to " << line.to.x << "," << line.to.y << " at " << pixel.x << "," << pixel.y;
+        }
+    }
+}
+
+// The box around what is found by the outline is that around what is drawn, needles too, whose tips have no pixel.
+TEST(Corners, BoundsOfLargeSmoothShapesAreThoseOfTheirPixels) {
+    const auto expect_bounds = [](const auto& area) {
+        constexpr auto everything = Box{.at = {-3000, -3000}, .size = {9000, 9000}};
+        const auto drawn = for_each_coverage(area, everything, [](int, int, int, int) {});
+        EXPECT_EQ(bounds(area), drawn);
+    };
+    Dice dice{12};
+    constexpr auto smooth = Fill{.edge = Edge::smooth};
+    for (int i = 0; i < (is_sanitized ? 2 : 20); ++i) {
+        const auto size = dice.number(200, 1500);
+        const auto ring = dice.ring(3, 12, {{0, 0}, {size, size}});
+        const auto by = Transform{}.turn(Angle::degrees(dice.number(0, 359))).move({dice.number(0, 100) / 64.0, 0.25});
+        const auto pen = Stroke{.width = dice.number(1, 20), .align = Align::inside, .edge = Edge::smooth};
+        expect_bounds(filled(Polygon{ring}, smooth));
+        expect_bounds(stroked(Polygon{ring}, pen));
+        expect_bounds(transformed(stroked(Polygon{ring}, pen), by));
+        const auto circle = Circle{.center = {300, 200}, .radius = size / 2};
+        const auto sweep = Sweep{.from = Angle::degrees(dice.number(0, 359)), .by = 100_deg};
+        expect_bounds(transformed(filled(Sector{.of = circle, .sweep = sweep}, smooth), by));
+        expect_bounds(
+            stroked(Arc{.of = circle, .sweep = sweep}, {.width = 3, .cap = Cap::round, .edge = Edge::smooth}));
+    }
+    for (const auto tip : {Position{2000, 1500}, Position{300, 2500}, Position{-900, -1200}}) {
+        const auto needle = subpixel::Polygon{{100, 100}, {100.5, 100}, tip};
+        expect_bounds(filled(needle, {.edges = Edges::shared, .edge = Edge::smooth}));
+        expect_bounds(filled(needle, smooth));
+    }
+}
+
 TEST(Corners, PalettesAreChosenForAPicture) {
     Bitmap<Rgb8> picture{{64, 48}};
     for (int y = 0; y < 48; ++y) {
