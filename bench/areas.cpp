@@ -37,7 +37,8 @@ void add_area(const std::string& name, double allowed, Size size, const Draw& dr
                  make(*areas);
                  auto* const pixels =
                      reinterpret_cast<std::uint32_t*>(const_cast<std::uint8_t*>(bitmap->bytes().data()));
-                 areas->paint(pixels + first_pixel(*bitmap), bitmap->size().width, 0xff3ab2e8U);
+                 areas->paint(pixels + first_pixel(*bitmap), static_cast<std::size_t>(bitmap->size().width),
+                              0xff3ab2e8U);
                  written(pixels);
              }});
 }

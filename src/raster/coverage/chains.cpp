@@ -9,7 +9,7 @@ namespace coldbrick::inline v0::detail {
 Chains::Chains(const Chains& of, const Window& part, std::pmr::memory_resource* memory) : Chains{part, memory} {
     const auto right = double{1} * part.left - of.window_.left;
     const auto down = double{1} * part.top - of.window_.top;
-    reaches_right_ = of.reaches_right_;
+    reaching_right_ = of.reaching_right_;
     left_of_all_ = of.left_of_all_;
     direction_ = 1;
     for (const auto& chain : of.all_) {
@@ -21,7 +21,7 @@ Chains::Chains(const Chains& of, const Window& part, std::pmr::memory_resource* 
             continue;
         }
         if (chain.least_x >= right + width_) {
-            reaches_right_ = true;
+            reaching_right_ |= 1U << chain.group;
             continue;
         }
         group_ = chain.group;
@@ -42,7 +42,7 @@ Chains::Chains(const Chains& of, const Window& part, std::pmr::memory_resource* 
     }
     left_side_ = count_;
     append({.top = 0, .bottom = height_, .first_x = 0, .first_y = 0, .slope = 0});
-    reaches_right_ = reaches_right_ || left_of_all_ != Windings{};
+    if (left_of_all_ != Windings{}) reaching_right_ = ~0U;
 }
 
 void Chains::grow_to(std::size_t count) {
@@ -134,7 +134,7 @@ void Chains::end_chain() {
     if (direction_ < 0) std::reverse(edges_ + first_, edges_ + count_);
     // What lies right of the window has no bearing on what is in it.
     if (reached.least >= width_) {
-        reaches_right_ = true;
+        reaching_right_ |= 1U << static_cast<unsigned>(group_);
         count_ = first_;
         return;
     }

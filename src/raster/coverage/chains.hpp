@@ -83,8 +83,10 @@ class Chains {
     [[nodiscard]] const ChainEdge* edges() const noexcept { return edges_; }
     [[nodiscard]] const std::pmr::vector<Chain>& all() const noexcept { return all_; }
 
-    // Whether there were chains right of the window, so that what is covered in a row may go on up to there.
-    [[nodiscard]] bool reaches_right() const noexcept { return reaches_right_; }
+    // Whether there were chains right of the window, of any group or of one, so that what is covered in a row may go on
+    // up to there.
+    [[nodiscard]] bool reaches_right() const noexcept { return reaching_right_ != 0; }
+    [[nodiscard]] bool reaches_right(std::size_t group) const noexcept { return (reaching_right_ >> group & 1U) != 0; }
 
     // The winding numbers at the window's left side, but for what chains do there. If there are any, that side is an
     // edge of no chain.
@@ -137,7 +139,7 @@ class Chains {
     std::size_t room_ = 0;
     std::uint32_t count_ = 0;
     std::pmr::vector<Chain> all_;
-    bool reaches_right_ = false;
+    unsigned reaching_right_ = 0;  // a bit for each group
     Windings left_of_all_;
     std::uint32_t left_side_ = 0;
     // Of the chain at hand: its first edge, how it goes, and where it has come to.

@@ -1,30 +1,43 @@
 #include "raster/coverage/cover_bounds.hpp"
 
-#include "raster/coverage/chain_order.hpp"
-
 #include "coldbrick/budget.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 #include <optional>
-#include <vector>
 
 namespace coldbrick::inline v0::detail {
 
 namespace {
 
+constexpr auto nowhere = std::numeric_limits<double>::infinity();
+
+using OfGroups = std::array<double, most_groups>;
+
+// Of how far each group reaches to one side, how far what is covered may reach: a place in several groups is in reach
+// of all of them.
+double least_covered(const OfGroups& of_groups, GroupTruth truth) noexcept {
+    auto least = nowhere;
+    for (auto inside = 1U; inside < 1U << most_groups; ++inside) {
+        if (((truth >> inside) & 1U) == 0) continue;
+        auto all = -nowhere;
+        for (auto group = 0U; group < most_groups; ++group) {
+            if (((inside >> group) & 1U) != 0) all = std::max(all, of_groups[group]);
+        }
+        least = std::min(least, all);
+    }
+    return least;
+}
+
 class CoverBounds {
   public:
-    CoverBounds(const Chains& chains, const CoverRule& rule, const std::function<Box(const Window&)>& scan,
-                std::pmr::memory_resource* memory)
-        : edges_{chains.edges()}, of_{chains.window()}, parts_{sided_parts(chains, rule, memory)}, scan_{scan} {}
+    CoverBounds(const Chains& chains, const CoverRule& rule, const std::function<Box(const Window&)>& scan) noexcept
+        : chains_{chains}, of_{chains.window()}, truth_{rule.truth}, scan_{scan} {}
 
     Box run() {
-        constexpr auto everywhere = std::numeric_limits<double>::infinity();
-        const auto extent = extent_between(-everywhere, everywhere);
-        if (!extent) return {};
-        box_ = *extent;
+        if (!find_outer()) return {};
         if (!find_row(&Window::top, 1)) return {};
         find_row(&Window::bottom, -1);
         find_column(&Window::left, 1);
@@ -33,39 +46,79 @@ class CoverBounds {
     }
 
   private:
-    // The pixels around all places, between two, at which what is covered begins or ends.
-    [[nodiscard]] std::optional<Window> extent_between(double left, double right) const {
-        auto [least_x, top] = std::array{right, double{1} * of_.bottom - of_.top};
-        auto [most_x, bottom] = std::array{left, 0.0};
-        spend_work(parts_.size());
-        for (const auto& part : parts_) {
-            const auto* edge = edges_ + part.first;
-            for (auto y = part.top; y < part.bottom; y = edge++->bottom) {
-                const auto end = std::min(edge->bottom, part.bottom);
-                const auto [x0, x1] = std::minmax({edge->x_at(y), edge->x_at(end)});
-                if (x1 < left || x0 > right) continue;
-                const auto height_at = [&](double x) {
-                    return std::clamp(edge->first_y + (x - edge->first_x) / edge->slope, y, end);
-                };
-                const auto is_within = x0 >= left && x1 <= right;
-                const auto enters = is_within ? y : height_at(edge->slope > 0 ? left : right);
-                const auto leaves = is_within ? end : height_at(edge->slope > 0 ? right : left);
-                least_x = std::min(least_x, x0);
-                most_x = std::max(most_x, x1);
-                top = std::min(top, enters);
-                bottom = std::max(bottom, leaves);
-            }
-        }
-        if (!(top <= bottom)) return std::nullopt;
-        // Places are rounded, and crisp curves lie up to 1/96 pixel beyond their chords.
+    // Places in pixels, from the window's upper left corner on.
+    struct Extent {
+        double left = nowhere;
+        double top = nowhere;
+        double right = -nowhere;
+        double bottom = -nowhere;
+    };
+
+    // Places are rounded, and crisp curves lie up to 1/96 pixel beyond their chords.
+    [[nodiscard]] Window pixels_of(const Extent& extent) const noexcept {
         constexpr auto slack = 1.0 / 32;
         const auto pixel = [](double at, int origin, int least, int most) {
             return static_cast<int>(std::clamp(at + origin, double{1} * least, double{1} * most));
         };
-        return Window{.left = pixel(std::floor(least_x - slack), of_.left, of_.left, of_.right),
-                      .top = pixel(std::floor(top - slack), of_.top, of_.top, of_.bottom),
-                      .right = pixel(std::ceil(most_x + slack), of_.left, of_.left, of_.right),
-                      .bottom = pixel(std::ceil(bottom + slack), of_.top, of_.top, of_.bottom)};
+        return {.left = pixel(std::floor(extent.left - slack), of_.left, of_.left, of_.right),
+                .top = pixel(std::floor(extent.top - slack), of_.top, of_.top, of_.bottom),
+                .right = pixel(std::ceil(extent.right + slack), of_.left, of_.left, of_.right),
+                .bottom = pixel(std::ceil(extent.bottom + slack), of_.top, of_.top, of_.bottom)};
+    }
+
+    // By how far the contours of each group reach. Returns whether anything may be covered.
+    bool find_outer() {
+        OfGroups left;
+        left.fill(nowhere);
+        auto top = left;
+        auto right = left;
+        auto bottom = left;
+        const auto reach = [](double& least, double to) { least = std::min(least, to); };
+        for (const auto& chain : chains_.all()) {
+            reach(left[chain.group], chain.least_x);
+            reach(top[chain.group], chains_.top_of(chain));
+            reach(right[chain.group], -chain.most_x);
+            reach(bottom[chain.group], -chains_.bottom_of(chain));
+        }
+        for (std::size_t group = 0; group < most_groups; ++group) {
+            if (chains_.reaches_right(group)) right[group] = -nowhere;
+        }
+        const auto extent = Extent{.left = least_covered(left, truth_),
+                                   .top = least_covered(top, truth_),
+                                   .right = -least_covered(right, truth_),
+                                   .bottom = -least_covered(bottom, truth_)};
+        if (!(extent.left <= extent.right && extent.top <= extent.bottom)) return false;
+        is_open_ = extent.right == nowhere;
+        box_ = pixels_of(extent);
+        return true;
+    }
+
+    // The rows of all contours between two places, or more.
+    [[nodiscard]] Extent rows_between(double left, double right) const {
+        Extent extent{.left = left, .right = right};
+        if (right == nowhere && is_open_) {
+            extent.top = 0;
+            extent.bottom = double{1} * of_.bottom - of_.top;
+            return extent;
+        }
+        spend_work(chains_.all().size());
+        for (const auto& chain : chains_.all()) {
+            if (chain.most_x < left || chain.least_x > right) continue;
+            for (auto i = chain.first; i < chain.end; ++i) {
+                const auto& edge = chains_.edges()[i];
+                const auto [x0, x1] = std::minmax({edge.x_at(edge.top), edge.x_at(edge.bottom)});
+                if (x1 < left || x0 > right) continue;
+                const auto height_at = [&](double x) {
+                    return std::clamp(edge.first_y + (x - edge.first_x) / edge.slope, edge.top, edge.bottom);
+                };
+                const auto is_within = x0 >= left && x1 <= right;
+                const auto enters = is_within ? edge.top : height_at(edge.slope > 0 ? left : right);
+                const auto leaves = is_within ? edge.bottom : height_at(edge.slope > 0 ? right : left);
+                extent.top = std::min(extent.top, enters);
+                extent.bottom = std::max(extent.bottom, leaves);
+            }
+        }
+        return extent;
     }
 
     // Cuts off rows in which nothing is found, from the top or from the bottom on. Returns whether there is any.
@@ -88,17 +141,17 @@ class CoverBounds {
 
     // The same with columns, from the left or from the right on. There is something in one.
     void find_column(int Window::*side, int step) {
-        constexpr auto everywhere = std::numeric_limits<double>::infinity();
         for (auto columns = std::int64_t{few}; !box_.empty(); columns *= 2) {
             auto part = box_;
             const auto other_side = step > 0 ? &Window::right : &Window::left;
             const auto width = std::int64_t{box_.right} - box_.left;
             part.*other_side = static_cast<int>(box_.*side + step * std::min(columns, width));
             const auto end = double{1} * (part.*other_side) - of_.left;
-            const auto extent = step > 0 ? extent_between(-everywhere, end) : extent_between(end, everywhere);
-            if (extent) {
-                part.top = std::max(part.top, extent->top);
-                part.bottom = std::min(part.bottom, extent->bottom);
+            const auto extent = step > 0 ? rows_between(-nowhere, end) : rows_between(end, nowhere);
+            if (extent.top <= extent.bottom) {
+                const auto rows = pixels_of(extent);
+                part.top = std::max(part.top, rows.top);
+                part.bottom = std::min(part.bottom, rows.bottom);
                 const auto found = outermost(part, side, step);
                 if (!found) return;
                 if (*found != part.*other_side) {
@@ -137,19 +190,19 @@ class CoverBounds {
 
     static constexpr auto few = 4;
 
-    const ChainEdge* edges_;
+    const Chains& chains_;
     Window of_;
-    std::pmr::vector<ChainPart> parts_;
+    GroupTruth truth_;
     const std::function<Box(const Window&)>& scan_;
     Window box_{};
+    bool is_open_ = false;  // whether chains that are not known bound what is covered to the right
     std::int64_t looked_at_ = 0;
 };
 
 }  // namespace
 
-Box bounds_of_cover(const Chains& chains, const CoverRule& rule, const std::function<Box(const Window&)>& scan,
-                    std::pmr::memory_resource* memory) {
-    return CoverBounds{chains, rule, scan, memory}.run();
+Box bounds_of_cover(const Chains& chains, const CoverRule& rule, const std::function<Box(const Window&)>& scan) {
+    return CoverBounds{chains, rule, scan}.run();
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,4 +1,4 @@
-// The box around what is covered, from where inside and outside change.
+// The box around what is covered, from how far its contours reach.
 #pragma once
 
 #include "raster/coverage/chains.hpp"
@@ -8,7 +8,6 @@
 #include "coldbrick/geometry.hpp"
 
 #include <functional>
-#include <memory_resource>
 
 namespace coldbrick::inline v0::detail {
 
@@ -16,6 +15,6 @@ namespace coldbrick::inline v0::detail {
 // box around those in a part of the chains' window; it is asked for some rows and columns at the outermost places. If
 // it finds none there in many rows, as of needles, the box is one that contains them.
 [[nodiscard]] Box bounds_of_cover(const Chains& chains, const CoverRule& rule,
-                                  const std::function<Box(const Window&)>& scan, std::pmr::memory_resource* memory);
+                                  const std::function<Box(const Window&)>& scan);
 
 }  // namespace coldbrick::inline v0::detail

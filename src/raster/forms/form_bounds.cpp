@@ -100,7 +100,7 @@ Box find_by_outline(const BoundsSearch& search, const How& how, const Placement&
     const auto scan = [&](const Window& part) {
         return is_smooth && is_measured(form) ? scan_part(chains, part, rule, nobody) : search.scan(box_of(part));
     };
-    return bounds_of_cover(chains, rule, scan, &memory);
+    return bounds_of_cover(chains, rule, scan);
 }
 
 template <class How>
