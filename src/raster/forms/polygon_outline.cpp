@@ -1,0 +1,201 @@
+#include "raster/forms/polygon_outline.hpp"
+
+#include "raster/forms/arc_outline.hpp"
+#include "raster/forms/simple_ring.hpp"
+#include "raster/strokes/polygon_strokes.hpp"
+
+#include <algorithm>
+#include <optional>
+#include <utility>
+#include <vector>
+
+namespace coldbrick::inline v0::detail {
+
+using Group = Outline::Group;
+
+namespace {
+
+// What lies inside closed tracks.
+void draw_inside(const FlatPath& lines, Contours& contours) {
+    for (const auto& track : lines.tracks) {
+        for (const auto& node : track.nodes) contours.to(node.at);
+        contours.close();
+    }
+}
+
+}  // namespace
+
+Group inside_of(const SharedLines& lines, FillRule rule) {
+    return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
+}
+
+Group stroke_of(const SharedLines& lines, const Pen& pen, const Stroke& how) {
+    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
+                for (const auto& track : lines->tracks) draw_stroke(track, pen, how, contours);
+            }};
+}
+
+Outline stroke_beside(const SharedLines& edges, bool are_clockwise, const Pen& pen) {
+    const auto sides = [&](void (*draw)(const Track&, bool, const Pen&, Contours&)) {
+        return [=](Contours& contours) {
+            for (const auto& track : edges->tracks) draw(track, are_clockwise, pen, contours);
+        };
+    };
+    auto outline = Outline{.origin = edges->origin, .groups = {}, .truth = Outline::in_first_only};
+    outline.groups.push_back({.rule = FillRule::nonzero, .draw = sides(draw_grown)});
+    outline.groups.push_back({.rule = FillRule::nonzero, .draw = sides(draw_shrunk), .only_counterclockwise = true});
+    return outline;
+}
+
+namespace {
+
+SharedLines reversed(FlatPath lines) {
+    for (auto& track : lines.tracks) track.reverse();
+    return std::make_shared<const FlatPath>(std::move(lines));
+}
+
+// An area that does not matter, beside that of a pixel, in so much detail.
+double little_in(const Detail& detail) noexcept {
+    const auto across = 16 * std::min(detail.flatness, smooth_flatness);
+    return across * across;
+}
+
+Group grown_of(const SharedLines& lines, const Pen& pen, GrownRing ring) {
+    return {.rule = FillRule::nonzero, .draw = [lines, pen, ring = std::move(ring)](Contours& contours) {
+                draw_grown(*lines, ring, pen, contours);
+            }};
+}
+
+// What an inclusive polygon covers, if it is simple.
+std::optional<Group> grown_of(const SharedLines& lines, Edge edge, const Detail& detail) {
+    const auto pen = pen_along(Stroke{.edge = edge});
+    auto ring = grown_ring(*lines, pen, little_in(detail));
+    return ring ? std::optional{grown_of(lines, pen, *std::move(ring))} : std::nullopt;
+}
+
+// The outline of width 1 that belongs to an inclusive polygon. Open subpaths count as closed.
+Group rim_of(const SharedLines& lines, Edge edge) {
+    auto closed = std::make_shared<FlatPath>(*lines);
+    for (auto& track : closed->tracks) {
+        if (track.nodes.size() > 2) track.close();
+    }
+    const auto hairline = Stroke{.edge = edge};
+    return stroke_of(closed, pen_along(hairline), hairline);
+}
+
+std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge, const Detail& detail) {
+    if (auto grown = grown_of(rings, edge, detail)) return {*std::move(grown)};
+    return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
+}
+
+// Of a ring that does not meet itself, what two pens cover and its fill are what it encloses, grown by the wider pen,
+// without what is out of the thinner one's reach inside; and miters on the inner side that come out beyond other edges.
+// Outside, it is what is not in its fill.
+std::optional<Outline> stroke_of_ring(const SharedLines& rings, const Stroke& how, const Detail& detail) {
+    // (A fill has miters. They are within the thinner pen's at least.)
+    const auto has_miters = how.join == Join::miter || (how.join == Join::round && how.align == Align::outside);
+    const auto is_fit = how.edge == Edge::smooth && how.align != Align::inside && how.dash.empty() && has_miters;
+    if (!is_fit) return std::nullopt;
+    const auto width = how.width.pixels();
+    auto pen = pen_along_rings(how);
+    pen.left = how.align == Align::outside ? width + 0.5 : (width + 1) / 2;
+    pen.right = (width - 1) / 2;
+    auto ring = grown_ring(*rings, pen, little_in(detail));
+    if (!ring || ring->has_cut_corners) return std::nullopt;
+    if (how.align == Align::outside) {
+        auto filled = grown_of(rings, how.edge, detail);
+        if (!filled) return std::nullopt;
+        return nested(rings->origin, grown_of(rings, pen, *std::move(ring)), *std::move(filled));
+    }
+    auto outline = stroke_beside(rings, ring->is_clockwise, pen);
+    if (ring->beyond.empty()) return outline;
+    auto& groups = outline.groups;
+    groups.push_back(inside_of(rings, FillRule::even_odd));
+    groups.push_back({.rule = FillRule::nonzero, .draw = [=, ring = *std::move(ring)](Contours& contours) {
+                          draw_inner_miters(*rings, ring, pen, contours);
+                      }});
+    outline.truth = Outline::in_first_only_or_fourth_only;
+    return outline;
+}
+
+// Whether it is one contour around a single straight line, or a dot.
+bool is_straight_stroke(const FlatPath& lines, const Stroke& how) {
+    if (lines.tracks.size() != 1 || !how.dash.empty() || how.edge == Edge::crisp) return false;
+    const auto& track = lines.tracks.front();
+    const auto& nodes = track.nodes;
+    const auto is_of_curve = [](const Track::Node& node) { return node.in != Vec{} || node.out != Vec{}; };
+    return nodes.size() <= 2 && !track.closed && std::none_of(nodes.begin(), nodes.end(), is_of_curve);
+}
+
+}  // namespace
+
+Outline fill_polygonal(const LinesForm& form, const Fill& how, const Detail& detail) {
+    const auto lines = std::make_shared<const FlatPath>(form.flat);
+    if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
+    auto outline = Outline{.origin = lines->origin, .groups = {}};
+    const auto turn = how.edge == Edge::smooth ? turn_of_convex(*lines) : 0;
+    if (how.edges == Edges::shared) {
+        outline.is_simple = turn != 0;
+        outline.groups.push_back(turn < 0 ? inside_of(reversed(*lines), how.rule) : inside_of(lines, how.rule));
+        return outline;
+    }
+    if (auto grown = grown_of(lines, how.edge, detail)) {
+        outline.is_simple = turn != 0;
+        outline.groups.push_back(*std::move(grown));
+        return outline;
+    }
+    outline.groups.push_back(inside_of(lines, how.rule));
+    outline.groups.push_back(rim_of(lines, how.edge));
+    outline.truth = Outline::in_either;
+    return outline;
+}
+
+Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& detail) {
+    if (parts.rings.tracks.empty()) {
+        const auto is_simple = is_straight_stroke(parts.lines, how);
+        auto outline = stroke_along(std::move(parts.lines), pen_along(how), how);
+        outline.is_simple = is_simple;
+        return outline;
+    }
+    const PolygonStroke rule{how};
+    if (parts.lines.tracks.empty() && !rule.needs_fill())
+        return stroke_along(std::move(parts.rings), pen_along_rings(how), how);
+    const auto has_lines = !parts.lines.tracks.empty();
+    const auto rings = std::make_shared<FlatPath>(std::move(parts.rings));
+    if (!has_lines) {
+        if (auto of_ring = stroke_of_ring(rings, how, detail)) return *std::move(of_ring);
+    }
+    auto outline = stroke_along(std::move(parts.lines), pen_along(how), how);
+    auto& groups = outline.groups;
+    for (const auto& trace : rule.traces()) groups.push_back(stroke_of(rings, pen_along_rings(trace), trace));
+    const auto traces = groups.size() - 1;
+    if (rule.is_within_rim()) {
+        groups.push_back(inside_of(rings, FillRule::even_odd));
+        groups.push_back(rim_of(rings, how.edge));
+        const auto rim = 1U << (groups.size() - 1);
+        outline.truth = group_truth([=](unsigned inside) { return (inside & 1U) != 0 || (inside & ~1U) == rim; });
+        return outline;
+    }
+    // The outline of a fill is within the thinner pen, if it has its miters at least.
+    const auto limit_of_fills = Stroke{}.miter_limit;
+    const auto has_outline =
+        traces == 2 && how.dash.empty() && how.join == Join::miter && how.miter_limit >= limit_of_fills;
+    if (has_outline) {
+        groups.push_back(inside_of(rings, FillRule::even_odd));
+    } else if (rule.needs_fill()) {
+        for (auto& group : inclusive_fill(rings, how.edge, detail)) groups.push_back(std::move(group));
+    }
+    outline.truth = group_truth([&](unsigned inside) {
+        const auto filled = inside >> (1 + traces) != 0;
+        const auto wider = traces == 2 && (inside & 4U) != 0;
+        return (inside & 1U) != 0 || rule.covers((inside & 2U) != 0, wider, filled);
+    });
+    return outline;
+}
+
+Outline stroke_along(FlatPath flat, const Pen& pen, const Stroke& how) {
+    const auto lines = std::make_shared<FlatPath>(std::move(flat));
+    return {.origin = lines->origin, .groups = {stroke_of(lines, pen, how)}};
+}
+
+}  // namespace coldbrick::inline v0::detail

@@ -1,0 +1,25 @@
+// The outlines of polygons and paths: of straight lines from point to point.
+#pragma once
+
+#include "raster/forms/outline.hpp"
+
+#include <memory>
+
+namespace coldbrick::inline v0::detail {
+
+using SharedLines = std::shared_ptr<const FlatPath>;
+
+// What lies inside closed tracks.
+[[nodiscard]] Outline::Group inside_of(const SharedLines& lines, FillRule rule);
+
+// A pen along tracks, or around the edge of something.
+[[nodiscard]] Outline::Group stroke_of(const SharedLines& lines, const Pen& pen, const Stroke& how);
+
+// A pen around edges that do not cross: what they enclose, grown, without what is left of it shrunk.
+[[nodiscard]] Outline stroke_beside(const SharedLines& edges, bool are_clockwise, const Pen& pen);
+
+// A fill, and a stroke: of rings as rule 4 has it for polygons, and of lines beside them.
+[[nodiscard]] Outline fill_polygonal(const LinesForm& form, const Fill& how, const Detail& detail);
+[[nodiscard]] Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& detail);
+
+}  // namespace coldbrick::inline v0::detail
