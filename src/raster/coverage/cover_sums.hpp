@@ -174,9 +174,9 @@ class SparseRow {
         const auto last = static_cast<int>(right);
         if (right <= first + 1.0) return add_at(first, height, (left + right) / 2 - first);
         const auto per_column = height / (right - left);
-        const auto in_first = first + 1 - left;
+        const auto in_first = first + 1.0 - left;
         add_at(first, in_first * per_column, 1 - in_first / 2);
-        if (last > first + 1) {
+        if (last - first > 1) {
             changes_.push_back({.column = first + 1, .step = -per_column / 2, .slope = per_column});
             changes_.push_back({.column = last, .step = per_column / 2, .slope = -per_column});
         }
@@ -212,6 +212,7 @@ class SparseRow {
     };
 
     void add_at(int column, double height, double distance) {
+        if (column >= columns_) return;
         changes_.push_back({.column = column, .step = height * (1 - distance)});
         changes_.push_back({.column = column + 1, .step = height * distance});
     }
