@@ -11,8 +11,6 @@
 
 namespace coldbrick::inline v0::detail {
 
-using Group = Outline::Group;
-
 namespace {
 
 // What lies inside closed tracks.
@@ -25,11 +23,11 @@ void draw_inside(const FlatPath& lines, Contours& contours) {
 
 }  // namespace
 
-Group inside_of(const SharedLines& lines, FillRule rule) {
+Outline::Group inside_of(const SharedLines& lines, FillRule rule) {
     return {.rule = rule, .draw = [lines](Contours& contours) { draw_inside(*lines, contours); }};
 }
 
-Group stroke_of(const SharedLines& lines, const Pen& pen, const Stroke& how) {
+Outline::Group stroke_of(const SharedLines& lines, const Pen& pen, const Stroke& how) {
     return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
                 for (const auto& track : lines->tracks) draw_stroke(track, pen, how, contours);
             }};
@@ -60,21 +58,21 @@ double little_in(const Detail& detail) noexcept {
     return across * across;
 }
 
-Group grown_of(const SharedLines& lines, const Pen& pen, GrownRing ring) {
+Outline::Group grown_of(const SharedLines& lines, const Pen& pen, GrownRing ring) {
     return {.rule = FillRule::nonzero, .draw = [lines, pen, ring = std::move(ring)](Contours& contours) {
                 draw_grown(*lines, ring, pen, contours);
             }};
 }
 
 // What an inclusive polygon covers, if it is simple.
-std::optional<Group> grown_of(const SharedLines& lines, Edge edge, const Detail& detail) {
+std::optional<Outline::Group> grown_of(const SharedLines& lines, Edge edge, const Detail& detail) {
     const auto pen = pen_along(Stroke{.edge = edge});
     auto ring = grown_ring(*lines, pen, little_in(detail));
     return ring ? std::optional{grown_of(lines, pen, *std::move(ring))} : std::nullopt;
 }
 
 // The outline of width 1 that belongs to an inclusive polygon. Open subpaths count as closed.
-Group rim_of(const SharedLines& lines, Edge edge) {
+Outline::Group rim_of(const SharedLines& lines, Edge edge) {
     auto closed = std::make_shared<FlatPath>(*lines);
     for (auto& track : closed->tracks) {
         if (track.nodes.size() > 2) track.close();
@@ -83,7 +81,7 @@ Group rim_of(const SharedLines& lines, Edge edge) {
     return stroke_of(closed, pen_along(hairline), hairline);
 }
 
-std::vector<Group> inclusive_fill(const SharedLines& rings, Edge edge, const Detail& detail) {
+std::vector<Outline::Group> inclusive_fill(const SharedLines& rings, Edge edge, const Detail& detail) {
     if (auto grown = grown_of(rings, edge, detail)) return {*std::move(grown)};
     return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
 }
