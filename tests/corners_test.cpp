@@ -300,6 +300,41 @@ TEST(Corners, BoundsOfLargeSmoothShapesAreThoseOfTheirPixels) {
     }
 }
 
+// Corners along a straight side, back and forth, are none: they cover nothing more.
+TEST(Corners, SidesThatGoBackAndForthCoverNothingMore) {
+    for (const auto edges : {Edges::inclusive, Edges::shared}) {
+        for (const auto by :
+             {Transform{}, Transform{}.turn(30_deg).move({20, 0}), Transform{}.scale({-1, 1}).move({80, 0})}) {
+            const auto covered = [&](const Polygon::Vertices& ring) {
+                return Coverage{transformed(filled(Polygon{ring}, {.edges = edges, .edge = Edge::smooth}), by)};
+            };
+            const auto plain = covered({{20, 20}, {50, 20}, {52, 45}, {18, 40}});
+            const auto back = covered({{20, 20}, {40, 20}, {30, 20}, {50, 20}, {52, 45}, {18, 40}});
+            const auto twice =
+                covered({{20, 20}, {40, 20}, {30, 20}, {45, 20}, {25, 20}, {50, 20}, {52, 45}, {18, 40}});
+            for (int y = 0; y < 80; ++y) {
+                for (int x = 0; x < 100; ++x) {
+                    ASSERT_NEAR(back.at(x, y), plain.at(x, y), 1) << x << "," << y;
+                    ASSERT_NEAR(twice.at(x, y), plain.at(x, y), 1) << x << "," << y;
+                }
+            }
+        }
+    }
+}
+
+// A curve so short and flat that it becomes one chord has directions of its own at its ends: bent inwards, the pixels
+// there stay covered once.
+TEST(Corners, CurvesOfOneChordThatBendInwardsLeaveNoHole) {
+    for (const auto bend : {0.0012, -0.0012}) {
+        Path path;
+        path.move({20, 20}).line({35, 20});
+        path.cubic({.control_1 = {35.04, 20 + bend}, .control_2 = {35.08, 20 + bend}, .to = {35.12, 20}});
+        path.line({50, 20}).line({50, 40}).line({20, 40}).close();
+        const Coverage coverage{filled(path, {.edge = Edge::smooth})};
+        for (int x = 20; x <= 50; ++x) EXPECT_NEAR(coverage.at(x, 20), 255, 1) << x << ", bend " << bend;
+    }
+}
+
 TEST(Corners, PalettesAreChosenForAPicture) {
     Bitmap<Rgb8> picture{{64, 48}};
     for (int y = 0; y < 48; ++y) {

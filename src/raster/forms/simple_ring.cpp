@@ -212,15 +212,22 @@ int turn_of_convex(const FlatPath& lines) {
     const auto& nodes = lines.tracks.front().nodes;
     auto is_right = false;
     auto is_left = false;
-    auto last = nodes.back().at;
-    auto before = last - nodes[nodes.size() - 2].at;
-    for (const auto& node : nodes) {
-        const auto turn = cross(before, node.at - last);
+    auto last = nodes.back();
+    auto before = last.at - nodes[nodes.size() - 2].at;
+    const auto go_on = [&](Vec along) {
+        const auto turn = cross(before, along);
         is_right = is_right || turn > 0;
         is_left = is_left || turn < 0;
-        if (is_right && is_left) return 0;
-        before = node.at - last;
-        last = node.at;
+        const auto turns_back = turn == 0 && dot(before, along) < 0;
+        before = along;
+        return !(is_right && is_left) && !turns_back;
+    };
+    for (const auto& node : nodes) {
+        // Pens follow a curve's own directions where it meets corners.
+        if (!last.smooth && last.in != Vec{} && !go_on(last.in)) return 0;
+        if (!last.smooth && last.out != Vec{} && !go_on(last.out)) return 0;
+        if (!go_on(node.at - last.at)) return 0;
+        last = node;
     }
     return turn_of_monotone(nodes.size(), [&](std::size_t i) { return nodes[i].at; });
 }

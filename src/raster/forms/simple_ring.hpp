@@ -25,8 +25,8 @@ struct GrownRing {
 void draw_grown(const FlatPath& lines, const GrownRing& ring, const Pen& pen, Contours& contours);
 void draw_inner_miters(const FlatPath& lines, const GrownRing& ring, const Pen& pen, Contours& contours);
 
-// Of one ring that always turns to the same side and goes round once: 1 if it goes clockwise, -1 if the other way. 0 of
-// other lines.
+// Of one ring that always turns to the same side, never back, and goes round once: 1 if it goes clockwise, -1 if the
+// other way. 0 of other lines.
 [[nodiscard]] int turn_of_convex(const FlatPath& lines);
 
 }  // namespace coldbrick::inline v0::detail
