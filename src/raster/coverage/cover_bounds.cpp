@@ -38,10 +38,10 @@ class CoverBounds {
 
     Box run() {
         if (!find_outer()) return {};
-        if (!find_row(&Window::top, 1)) return {};
-        find_row(&Window::bottom, -1);
-        find_column(&Window::left, 1);
-        find_column(&Window::right, -1);
+        if (!find_row(top_side)) return {};
+        find_row(bottom_side);
+        find_column(left_side);
+        find_column(right_side);
         return box_of(box_);
     }
 
@@ -121,63 +121,76 @@ class CoverBounds {
         return extent;
     }
 
+    // A side of the box, the one across from it, and the step from one to the other.
+    struct Side {
+        int Window::*at;
+        int Window::*other;
+        int step;
+    };
+    static constexpr auto top_side = Side{&Window::top, &Window::bottom, 1};
+    static constexpr auto bottom_side = Side{&Window::bottom, &Window::top, -1};
+    static constexpr auto left_side = Side{&Window::left, &Window::right, 1};
+    static constexpr auto right_side = Side{&Window::right, &Window::left, -1};
+
+    // The outermost rows or columns of the box on a side, up to so many.
+    [[nodiscard]] Window outermost_of(const Side& side, std::int64_t most) const noexcept {
+        auto part = box_;
+        const auto extent = (std::int64_t{box_.*side.other} - box_.*side.at) * side.step;
+        part.*side.other = static_cast<int>(box_.*side.at + side.step * std::min(most, extent));
+        return part;
+    }
+
     // Cuts off rows in which nothing is found, from the top or from the bottom on. Returns whether there is any.
-    bool find_row(int Window::*side, int step) {
+    bool find_row(const Side& side) {
         for (auto rows = std::int64_t{few}; !box_.empty(); rows *= 2) {
-            auto part = box_;
-            const auto other_side = step > 0 ? &Window::bottom : &Window::top;
-            const auto height = std::int64_t{box_.bottom} - box_.top;
-            part.*other_side = static_cast<int>(box_.*side + step * std::min(rows, height));
-            if (is_too_much(std::min(rows, height))) return true;
+            const auto part = outermost_of(side, rows);
+            if (is_too_much(std::int64_t{part.bottom} - part.top)) return true;
             const auto found = scan_(part);
             if (!found.empty()) {
-                box_.*side = window_of(found).*side;
+                box_.*side.at = window_of(found).*side.at;
                 return true;
             }
-            box_.*side = part.*other_side;
+            box_.*side.at = part.*side.other;
         }
         return false;
     }
 
     // The same with columns, from the left or from the right on. There is something in one.
-    void find_column(int Window::*side, int step) {
+    void find_column(const Side& side) {
         for (auto columns = std::int64_t{few}; !box_.empty(); columns *= 2) {
-            auto part = box_;
-            const auto other_side = step > 0 ? &Window::right : &Window::left;
-            const auto width = std::int64_t{box_.right} - box_.left;
-            part.*other_side = static_cast<int>(box_.*side + step * std::min(columns, width));
-            const auto end = double{1} * (part.*other_side) - of_.left;
-            const auto extent = step > 0 ? rows_between(-nowhere, end) : rows_between(end, nowhere);
+            auto part = outermost_of(side, columns);
+            const auto end = double{1} * (part.*side.other) - of_.left;
+            const auto extent = side.step > 0 ? rows_between(-nowhere, end) : rows_between(end, nowhere);
             if (extent.top <= extent.bottom) {
                 const auto rows = pixels_of(extent);
                 part.top = std::max(part.top, rows.top);
                 part.bottom = std::min(part.bottom, rows.bottom);
-                const auto found = outermost(part, side, step);
+                const auto found = outermost_in(part, side);
                 if (!found) return;
-                if (*found != part.*other_side) {
-                    box_.*side = *found;
+                if (*found != part.*side.other) {
+                    box_.*side.at = *found;
                     return;
                 }
             }
-            box_.*side = part.*other_side;
+            box_.*side.at = part.*side.other;
         }
     }
 
     // How far what is in some columns reaches to a side; their other side if there is nothing, and nothing if there are
     // too many rows to find out.
-    std::optional<int> outermost(const Window& columns, int Window::*side, int step) {
+    std::optional<int> outermost_in(const Window& columns, const Side& side) {
         constexpr auto together = std::int64_t{1} << 12U;
-        auto reached = step > 0 ? columns.right : columns.left;
-        for (auto top = std::int64_t{columns.top}; top < columns.bottom; top += together) {
+        auto reached = columns.*side.other;
+        for (auto first = std::int64_t{columns.top}; first < columns.bottom; first += together) {
             auto part = columns;
-            part.top = static_cast<int>(top);
-            part.bottom = static_cast<int>(std::min<std::int64_t>(top + together, columns.bottom));
-            if (is_too_much(part.bottom - top)) return std::nullopt;
+            part.top = static_cast<int>(first);
+            part.bottom = static_cast<int>(std::min<std::int64_t>(first + together, columns.bottom));
+            if (is_too_much(part.bottom - first)) return std::nullopt;
             const auto found = scan_(part);
             if (found.empty()) continue;
-            const auto at = window_of(found).*side;
-            reached = step > 0 ? std::min(reached, at) : std::max(reached, at);
-            if (reached == columns.*side) break;
+            const auto at = window_of(found).*side.at;
+            reached = side.step > 0 ? std::min(reached, at) : std::max(reached, at);
+            if (reached == columns.*side.at) break;
         }
         return reached;
     }

@@ -17,10 +17,10 @@ namespace {
 bool is_drawn_as_hairline(const Fill&) noexcept { return false; }
 bool is_drawn_as_hairline(const Stroke& how) noexcept { return how.edge == Edge::crisp && is_hairline(how); }
 
-// The contours of an area, wherever they are. A crisp outline of width 1 has the pixels of the fill that are at its
+// An outline that what is drawn lies in. A crisp outline of width 1 has the pixels of the fill that are at its
 // edge.
 template <class How>
-Outline recorded_outline(const Form& form, const How& how, const Detail& detail) {
+Outline bounding_outline(const Form& form, const How& how, const Detail& detail) {
     if constexpr (std::is_same_v<How, Stroke>) {
         const auto is_rim = is_drawn_as_hairline(how) && as<LinesForm>(form) == nullptr;
         if (is_rim && as<ArcForm>(form) != nullptr) return outline_of(form, Stroke{.width = 3}, detail);
@@ -95,7 +95,7 @@ Box find_by_outline(const BoundsSearch& search, const How& how, const Placement&
     if (is_of_hairlines(form, how)) return box_around_nodes(placement(as<LinesForm>(form)->flat));
     ContourMemory memory;
     Chains chains{window_of(outer), &memory};
-    const auto rule = draw_outline(recorded_outline(form, how, detail), placement, chains);
+    const auto rule = draw_outline(bounding_outline(form, how, detail), placement, chains);
     chains.finish();
     const auto scan = [&](const Window& part) {
         return is_smooth && is_measured(form) ? scan_part(chains, part, rule, nobody) : search.scan(box_of(part));

@@ -38,9 +38,10 @@ struct BoundsSearch {
     std::function<Box(const Box&)> scan;
 };
 
-// The smallest box around what is found of a form, filled or stroked and placed. The time grows with its rows up to
-// some thousands, and hardly beyond. Of curves over 2^22 pixels wide or high, of dashed hairlines over 2^16 pixels high
-// and of more than 2^22 edges it is a box that contains them and is not much larger.
+// Returns the smallest box around what is found of a form, filled or stroked and placed. The time grows with its rows
+// up to some thousands, and hardly beyond. Of curves over 2^22 pixels wide or high, of dashed hairlines over 2^16
+// pixels high, of dashes too many to be drawn and of needles along 2^17 rows without a pixel it is a box that contains
+// them.
 [[nodiscard]] Box find_bounds(const BoundsSearch& search, const Fill& how, const Transform& by);
 [[nodiscard]] Box find_bounds(const BoundsSearch& search, const Stroke& how, const Transform& by);
 
