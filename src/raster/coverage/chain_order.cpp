@@ -26,8 +26,7 @@ class ChainOrder {
           bottom_{double{1} * chains.window().bottom - chains.window().top},
           covers_{rule},
           left_side_{chains.left_side()},
-          strands_(chains.all().size(), memory),
-          begins_{memory},
+          strands_{memory},
           ends_{memory},
           meetings_{memory},
           changed_{memory},
@@ -37,28 +36,8 @@ class ChainOrder {
             const auto windings = chains.left_of_all().of[group] * rule.signs[group];
             if (windings != 0) covers_.add(left_of_all_, group, windings);
         }
-        const auto count = strands_.size();
-        begins_.reserve(count);
-        ends_.reserve(count);
-        parts_.reserve(count);
-        for (std::size_t i = 0; i < count; ++i) {
-            const auto& chain = chains.all()[i];
-            auto& strand = strands_[i];
-            strand.edge = edges_ + chain.first;
-            strand.last = edges_ + chain.end - 1;
-            strand.least_x = chain.least_x;
-            strand.most_x = chain.most_x;
-            strand.direction = static_cast<std::int16_t>(chain.direction * rule.signs[chain.group]);
-            strand.group = chain.group;
-            begins_.push_back({strand.edge->top, strand.edge->x_at(strand.edge->top), &strand});
-            ends_.push_back({strand.last->bottom, 0, &strand});
-        }
-        const auto is_before = [](const Turn& a, const Turn& b) {
-            if (a.y != b.y) return a.y < b.y;
-            return a.x != b.x ? a.x < b.x : a.strand->edge->slope < b.strand->edge->slope;
-        };
-        sort_in_budget(begins_.begin(), begins_.end(), is_before);
-        sort_in_budget(ends_.begin(), ends_.end(), [](const Turn& a, const Turn& b) { return a.y < b.y; });
+        add_strands(chains, rule, memory);
+        sort_in_budget(ends_.begin(), ends_.end(), [](const End& a, const End& b) { return a.y < b.y; });
     }
 
     std::pmr::vector<ChainPart> run() {
@@ -93,12 +72,46 @@ class ChainOrder {
         bool is_ended = false;
     };
 
-    // Where a chain begins or ends.
-    struct Turn {
+    // Where a chain ends.
+    struct End {
         double y;
-        double x;
         Strand* strand;
     };
+
+    // In the order in which they begin, so that those that are met together lie together in memory.
+    void add_strands(const Chains& chains, const CoverRule& rule, std::pmr::memory_resource* memory) {
+        struct Begin {
+            double y;
+            double x;
+            const Chain* chain;
+        };
+        const auto count = chains.all().size();
+        std::pmr::vector<Begin> begins{memory};
+        begins.reserve(count);
+        for (const auto& chain : chains.all()) {
+            const auto& edge = edges_[chain.first];
+            begins.push_back({edge.top, edge.x_at(edge.top), &chain});
+        }
+        sort_in_budget(begins.begin(), begins.end(), [&](const Begin& a, const Begin& b) {
+            if (a.y != b.y) return a.y < b.y;
+            return a.x != b.x ? a.x < b.x : edges_[a.chain->first].slope < edges_[b.chain->first].slope;
+        });
+        strands_.reserve(count);
+        ends_.reserve(count);
+        parts_.reserve(count);
+        for (const auto& begin : begins) {
+            const auto& chain = *begin.chain;
+            auto& strand = strands_.emplace_back();
+            strand.edge = edges_ + chain.first;
+            strand.last = edges_ + chain.end - 1;
+            strand.least_x = chain.least_x;
+            strand.most_x = chain.most_x;
+            strand.direction = static_cast<std::int16_t>(chain.direction * rule.signs[chain.group]);
+            strand.group = chain.group;
+            ends_.push_back({strand.last->bottom, &strand});
+        }
+    }
+
     // Where a strand meets the one to its right, or has not yet been looked at further down.
     using Event = Meetings<Strand>::Event;
 
@@ -106,7 +119,7 @@ class ChainOrder {
     void sweep() {
         while (true) {
             spend_work(4);
-            const auto begin = next_begin_ < begins_.size() ? begins_[next_begin_].y : bottom_;
+            const auto begin = next_begin_ < strands_.size() ? strands_[next_begin_].edge->top : bottom_;
             const auto end = next_end_ < ends_.size() ? ends_[next_end_].y : bottom_;
             const auto next = std::min(begin, end);
             if (!meetings_.empty() && meetings_.first().y <= next) {
@@ -145,8 +158,8 @@ class ChainOrder {
             changed_.push_back(s);
         }
         const auto ended = changed_.size();
-        for (; next_begin_ < begins_.size() && begins_[next_begin_].y == y_; ++next_begin_) {
-            insert(*begins_[next_begin_].strand);
+        for (; next_begin_ < strands_.size() && strands_[next_begin_].edge->top == y_; ++next_begin_) {
+            insert(strands_[next_begin_]);
         }
         sort_changed();
         for (auto* const s : changed_) {
@@ -310,9 +323,8 @@ class ChainOrder {
     Windings left_of_all_;
     std::uint32_t left_side_;
     std::pmr::vector<Strand> strands_;  // of the chains
-    std::pmr::vector<Turn> begins_;
     std::size_t next_begin_ = 0;
-    std::pmr::vector<Turn> ends_;
+    std::pmr::vector<End> ends_;
     std::size_t next_end_ = 0;
     Meetings<Strand> meetings_;
     std::pmr::vector<Strand*> changed_;

@@ -96,20 +96,26 @@ class CoverSum {
         for (auto y = part.top; y < bottom;) {
             const auto& edge = edges_[part.first];
             const auto to = std::min(edge.bottom, bottom);
-            add_edge(edge, y, to, part.side, first);
+            add_edge(edge, y, to, part.side * whole_coverage, first);
             if (edge.bottom <= to) ++part.first;
             y = to;
         }
         part.top = bottom;
     }
 
-    void add_edge(const ChainEdge& edge, double top, double bottom, int side, int first) {
-        auto x = edge.x_at(top) - extent_.left;
+    void add_edge(const ChainEdge& edge, double top, double bottom, double side, int first) {
+        // Places are rounded.
+        const auto x_at = [&, width = double{1} * extent_.right - extent_.left](double y) {
+            const auto x = edge.x_at(y) - extent_.left;
+            const auto right = x > 0 ? x : 0.0;
+            return right < width ? right : width;
+        };
+        auto x = x_at(top);
         auto row = static_cast<int>(top);
         for (auto y = top; y < bottom; ++row) {
             const auto next_row = double{1} * row + 1;
             const auto to = next_row < bottom ? next_row : bottom;
-            const auto next = edge.x_at(to) - extent_.left;
+            const auto next = x_at(to);
             rows_.add(row - first, x, next, side * (to - y));
             x = next;
             y = to;

@@ -62,6 +62,7 @@ class CrowdLines {
 
   private:
     static constexpr auto height = 1.0 / lines_per_row;
+    static constexpr auto weight = whole_coverage / lines_per_row;
     static constexpr auto is_not_there = std::numeric_limits<double>::infinity();
 
     // A chain, where it crosses a line, and its edge there: itself, as what lies together is read faster.
@@ -109,13 +110,14 @@ class CrowdLines {
     // Adds what is covered along a line.
     void take_line(Windings windings) {
         auto is_covered = covers_(windings);
-        if (is_covered) rows_.add(0, 0, 0, height);
+        if (is_covered) rows_.add(0, 0, 0, weight);
         for (const auto& chain : on_line_) {
             if (chain.x >= width_) return;
             covers_.add(windings, chain.group, chain.direction);
             if (covers_(windings) == is_covered) continue;
             is_covered = !is_covered;
-            rows_.add(0, chain.x, chain.x, is_covered ? height : -height);
+            const auto x = std::max(chain.x, 0.0);
+            rows_.add(0, x, x, is_covered ? weight : -weight);
         }
     }
 

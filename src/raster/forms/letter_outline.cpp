@@ -2,17 +2,15 @@
 
 #include "coldbrick/error.hpp"
 
-#include <memory>
 #include <utility>
 
 namespace coldbrick::inline v0::detail {
 
 Outline::Group pen_group(const FlatPath& lines, double radius) {
-    const auto shared_lines = std::make_shared<const FlatPath>(lines);
     const auto pen =
         Pen{.left = radius, .right = radius, .cap = Cap::round, .join = Join::round, .disc_radius = radius};
-    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
-                for (const auto& track : shared_lines->tracks) draw_track(track, pen, contours);
+    return {.rule = FillRule::nonzero, .draw = [&lines, pen](Contours& contours) {
+                for (const auto& track : lines.tracks) draw_track(track, pen, contours);
             }};
 }
 
@@ -39,7 +37,7 @@ Outline either(Outline a, Outline b) {
         return is_covered(a.truth, inside & all_of_a) ||
                (inside_b >> b.groups.size() == 0 && is_covered(b.truth, inside_b));
     });
-    for (auto& group : b.groups) a.groups.push_back(std::move(group));
+    for (std::size_t i = 0; i < b.groups.size(); ++i) a.groups.push_back(std::move(b.groups[i]));
     return a;
 }
 

@@ -34,10 +34,10 @@ Group inside_of(const BoxForm& box) {
 template <class DrawAt>
 Outline between(Point origin, const Band& band, Edge edge, const DrawAt& draw_at) {
     if (edge == Edge::crisp) {
-        return {.origin = origin, .groups = {{.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
-                                                  draw_at(band.out + slack_in(contours), contours);
-                                                  draw_at(-band.in + slack_in(contours), contours);
-                                              }}}};
+        return {.origin = origin, .groups = {Group{.rule = FillRule::even_odd, .draw = [=](Contours& contours) {
+                                                       draw_at(band.out + slack_in(contours), contours);
+                                                       draw_at(-band.in + slack_in(contours), contours);
+                                                   }}}};
     }
     const auto group = [&](double distance) {
         return Group{.rule = FillRule::nonzero, .draw = [=](Contours& contours) { draw_at(distance, contours); }};
@@ -149,7 +149,7 @@ Outline fill_outline(const LettersForm& form, const Fill&, const Detail&) {
         outline.groups.push_back(pen_group(form.lines, form.weight / 2));
     }
     if (!form.outlines.tracks.empty()) {
-        outline.groups.push_back(inside_of(std::make_shared<const FlatPath>(form.outlines), FillRule::nonzero));
+        outline.groups.push_back(inside_of(lines_of(form.outlines), FillRule::nonzero));
     }
     if (outline.groups.size() == 2) outline.truth = Outline::in_either;
     return outline;
@@ -166,7 +166,8 @@ Outline stroke_outline(const LettersForm& form, const Stroke& how, const Detail&
     };
     if (form.lines.tracks.empty()) return form.outlines.tracks.empty() ? Outline{} : of_outlines();
     auto of_lines = stroke_of_pen(form, how);
-    return form.outlines.tracks.empty() ? of_lines : either(std::move(of_lines), of_outlines());
+    if (form.outlines.tracks.empty()) return of_lines;
+    return either(std::move(of_lines), of_outlines());
 }
 
 // By the edge.
@@ -227,14 +228,16 @@ Outline stroke_outline(const ArcForm& arc, const Stroke& how, const Detail& deta
     outline.truth = Outline::in_both;
     if (how.cap == Cap::flush) return outline;
     const auto form = arc.of;
-    outline.groups.push_back({.rule = FillRule::nonzero,
-                              .draw = [=](Contours& contours) { draw_arc_caps(form, turn, centered, contours); }});
+    outline.groups.push_back(
+        {.rule = FillRule::nonzero, .draw = [=, centered = std::move(centered)](Contours& contours) {
+             draw_arc_caps(form, turn, centered, contours);
+         }});
     outline.truth = Outline::in_third_or_both_others;
     return outline;
 }
 
 Outline stroke_outline(const LinesForm& form, const Stroke& how, const Detail& detail) {
-    return stroke_polygonal(rings_and_lines(form), how, detail);
+    return stroke_polygonal(form, how, detail);
 }
 
 }  // namespace

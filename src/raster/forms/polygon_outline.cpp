@@ -28,7 +28,7 @@ Outline::Group inside_of(const SharedLines& lines, FillRule rule) {
 }
 
 Outline::Group stroke_of(const SharedLines& lines, const Pen& pen, const Stroke& how) {
-    return {.rule = FillRule::nonzero, .draw = [=](Contours& contours) {
+    return {.rule = FillRule::nonzero, .draw = [lines, pen, how = how](Contours& contours) {
                 for (const auto& track : lines->tracks) draw_stroke(track, pen, how, contours);
             }};
 }
@@ -58,6 +58,9 @@ double little_in(const Detail& detail) noexcept {
     return across * across;
 }
 
+// The pen that grows an inclusive polygon: along its rings, of width 1.
+Pen pen_of_fills(Edge edge) noexcept { return pen_along(Stroke{.edge = edge}); }
+
 Outline::Group grown_of(const SharedLines& lines, const Pen& pen, GrownRing ring) {
     return {.rule = FillRule::nonzero, .draw = [lines, pen, ring = std::move(ring)](Contours& contours) {
                 draw_grown(*lines, ring, pen, contours);
@@ -66,7 +69,7 @@ Outline::Group grown_of(const SharedLines& lines, const Pen& pen, GrownRing ring
 
 // What an inclusive polygon covers, if it is simple.
 std::optional<Outline::Group> grown_of(const SharedLines& lines, Edge edge, const Detail& detail) {
-    const auto pen = pen_along(Stroke{.edge = edge});
+    const auto pen = pen_of_fills(edge);
     auto ring = grown_ring(*lines, pen, little_in(detail));
     return ring ? std::optional{grown_of(lines, pen, *std::move(ring))} : std::nullopt;
 }
@@ -81,9 +84,10 @@ Outline::Group rim_of(const SharedLines& lines, Edge edge) {
     return stroke_of(closed, pen_along(hairline), hairline);
 }
 
-std::vector<Outline::Group> inclusive_fill(const SharedLines& rings, Edge edge, const Detail& detail) {
-    if (auto grown = grown_of(rings, edge, detail)) return {*std::move(grown)};
-    return {inside_of(rings, FillRule::even_odd), rim_of(rings, edge)};
+void add_inclusive_fill(const SharedLines& rings, Edge edge, const Detail& detail, Outline::Groups& groups) {
+    if (auto grown = grown_of(rings, edge, detail)) return groups.push_back(*std::move(grown));
+    groups.push_back(inside_of(rings, FillRule::even_odd));
+    groups.push_back(rim_of(rings, edge));
 }
 
 // Of a ring that does not meet itself, what two pens cover and its fill are what it encloses, grown by the wider pen,
@@ -128,7 +132,7 @@ bool is_straight_stroke(const FlatPath& lines, const Stroke& how) {
 }  // namespace
 
 Outline fill_polygonal(const LinesForm& form, const Fill& how, const Detail& detail) {
-    const auto lines = std::make_shared<const FlatPath>(form.flat);
+    const auto lines = lines_of(form.flat);
     if (!form.has_inside) return {.origin = lines->origin, .groups = {inside_of(lines, FillRule::nonzero)}};
     auto outline = Outline{.origin = lines->origin, .groups = {}};
     const auto turn = how.edge == Edge::smooth ? turn_of_convex(*lines) : 0;
@@ -137,8 +141,12 @@ Outline fill_polygonal(const LinesForm& form, const Fill& how, const Detail& det
         outline.groups.push_back(turn < 0 ? inside_of(reversed(*lines), how.rule) : inside_of(lines, how.rule));
         return outline;
     }
+    if (turn != 0) {
+        outline.is_simple = true;
+        outline.groups.push_back(grown_of(lines, pen_of_fills(how.edge), {.is_clockwise = turn > 0}));
+        return outline;
+    }
     if (auto grown = grown_of(lines, how.edge, detail)) {
-        outline.is_simple = turn != 0;
         outline.groups.push_back(*std::move(grown));
         return outline;
     }
@@ -148,22 +156,29 @@ Outline fill_polygonal(const LinesForm& form, const Fill& how, const Detail& det
     return outline;
 }
 
-Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& detail) {
-    if (parts.rings.tracks.empty()) {
-        const auto is_simple = is_straight_stroke(parts.lines, how);
-        auto outline = stroke_along(std::move(parts.lines), pen_along(how), how);
-        outline.is_simple = is_simple;
+Outline stroke_polygonal(const LinesForm& form, const Stroke& how, const Detail& detail) {
+    const auto& tracks = form.flat.tracks;
+    const auto is_ring = [&](const Track& track) { return form.has_inside && (track.closed || !form.is_area_only); };
+    const auto has_rings = std::any_of(tracks.begin(), tracks.end(), is_ring);
+    const auto has_lines = !std::all_of(tracks.begin(), tracks.end(), is_ring);
+    if (!has_rings) {
+        auto outline = stroke_along(form.flat, pen_along(how), how);
+        outline.is_simple = is_straight_stroke(form.flat, how);
         return outline;
     }
     const PolygonStroke rule{how};
-    if (parts.lines.tracks.empty() && !rule.needs_fill())
-        return stroke_along(std::move(parts.rings), pen_along_rings(how), how);
-    const auto has_lines = !parts.lines.tracks.empty();
-    const auto rings = std::make_shared<FlatPath>(std::move(parts.rings));
-    if (!has_lines) {
+    if (!has_lines && !rule.needs_fill()) return stroke_along(form.flat, pen_along_rings(how), how);
+    auto rings = lines_of(form.flat);
+    auto outline = Outline{.origin = form.flat.origin, .groups = {}};
+    if (has_lines) {
+        auto parts = rings_and_lines(form);
+        rings = std::make_shared<const FlatPath>(std::move(parts.rings));
+        outline.groups.push_back(
+            stroke_of(std::make_shared<const FlatPath>(std::move(parts.lines)), pen_along(how), how));
+    } else {
         if (auto of_ring = stroke_of_ring(rings, how, detail)) return *std::move(of_ring);
+        outline.groups.push_back({.rule = FillRule::nonzero, .draw = [](Contours&) {}});
     }
-    auto outline = stroke_along(std::move(parts.lines), pen_along(how), how);
     auto& groups = outline.groups;
     for (const auto& trace : rule.traces()) groups.push_back(stroke_of(rings, pen_along_rings(trace), trace));
     const auto traces = groups.size() - 1;
@@ -181,7 +196,7 @@ Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& d
     if (has_outline) {
         groups.push_back(inside_of(rings, FillRule::even_odd));
     } else if (rule.needs_fill()) {
-        for (auto& group : inclusive_fill(rings, how.edge, detail)) groups.push_back(std::move(group));
+        add_inclusive_fill(rings, how.edge, detail, groups);
     }
     outline.truth = group_truth([&](unsigned inside) {
         const auto filled = inside >> (1 + traces) != 0;
@@ -191,9 +206,8 @@ Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& d
     return outline;
 }
 
-Outline stroke_along(FlatPath flat, const Pen& pen, const Stroke& how) {
-    const auto lines = std::make_shared<FlatPath>(std::move(flat));
-    return {.origin = lines->origin, .groups = {stroke_of(lines, pen, how)}};
+Outline stroke_along(const FlatPath& lines, const Pen& pen, const Stroke& how) {
+    return {.origin = lines.origin, .groups = {stroke_of(lines_of(lines), pen, how)}};
 }
 
 }  // namespace coldbrick::inline v0::detail

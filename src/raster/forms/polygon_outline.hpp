@@ -7,7 +7,9 @@
 
 namespace coldbrick::inline v0::detail {
 
+// Lines of an outline's own, or those of a form.
 using SharedLines = std::shared_ptr<const FlatPath>;
+inline SharedLines lines_of(const FlatPath& of_form) noexcept { return {SharedLines{}, &of_form}; }
 
 // What lies inside closed tracks.
 [[nodiscard]] Outline::Group inside_of(const SharedLines& lines, FillRule rule);
@@ -20,6 +22,6 @@ using SharedLines = std::shared_ptr<const FlatPath>;
 
 // A fill, and a stroke: of rings as rule 4 has it for polygons, and of lines beside them.
 [[nodiscard]] Outline fill_polygonal(const LinesForm& form, const Fill& how, const Detail& detail);
-[[nodiscard]] Outline stroke_polygonal(RingsAndLines parts, const Stroke& how, const Detail& detail);
+[[nodiscard]] Outline stroke_polygonal(const LinesForm& form, const Stroke& how, const Detail& detail);
 
 }  // namespace coldbrick::inline v0::detail

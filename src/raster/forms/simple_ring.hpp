@@ -14,8 +14,8 @@ namespace coldbrick::inline v0::detail {
 // than those of both sides and the ring.
 struct GrownRing {
     bool is_clockwise;
-    CountedVector<std::uint32_t> beyond;  // its corners with such miters
-    bool has_cut_corners;                 // of which the pen does not cover all that is in its reach
+    CountedVector<std::uint32_t> beyond = {};  // its corners with such miters
+    bool has_cut_corners = false;              // of which the pen does not cover all that is in its reach
 };
 // Nothing if the lines are another thing than one ring, or if it encloses some of it more than once. What is less than
 // a number of pixels does not matter.

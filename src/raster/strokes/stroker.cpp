@@ -144,35 +144,41 @@ class SideDrawer {
     Contours& contours_;
 };
 
-CountedVector<Piece> pieces_of(const Track& track) {
-    const auto& nodes = track.nodes;
-    CountedVector<Piece> pieces;
-    spend_work(nodes.size());
-    pieces.reserve(nodes.size());
-    for (std::size_t i = 0; i < nodes.size(); ++i) {
-        const auto along = nodes[i + 1 < nodes.size() ? i + 1 : 0].at - nodes[i].at;
-        const auto size = length(along);
-        pieces.push_back({.direction = size > 0 ? along * (1 / size) : Vec{1, 0}, .length = size});
+// From each node of a track to the next, and from the last one to the first.
+class Pieces {
+  public:
+    explicit Pieces(const Track& track) {
+        const auto& nodes = track.nodes;
+        spend_work(nodes.size());
+        all_.reserve(nodes.size());
+        for (std::size_t i = 0; i < nodes.size(); ++i) {
+            const auto along = nodes[i + 1 < nodes.size() ? i + 1 : 0].at - nodes[i].at;
+            const auto size = length(along);
+            all_.push_back({.direction = size > 0 ? along * (1 / size) : Vec{1, 0}, .length = size});
+        }
     }
-    return pieces;
-}
+
+    [[nodiscard]] const Piece& operator[](std::size_t i) const noexcept { return all_[i]; }
+    [[nodiscard]] const Piece& before(std::size_t i) const noexcept { return i > 0 ? all_[i - 1] : all_.back(); }
+
+  private:
+    CallMemory<512> memory_;
+    std::pmr::vector<Piece> all_{&memory_};
+};
 
 // The contour on the left of a closed track.
-void draw_left_side(const Track& track, const Pen& pen, const CountedVector<Piece>& pieces, Contours& contours) {
+void draw_left_side(const Track& track, const Pen& pen, const Pieces& pieces, Contours& contours) {
     SideDrawer left{pen, pen.left, contours};
-    const auto* before = &pieces.back();
     for (std::size_t i = 0; i < track.nodes.size(); ++i) {
-        left.bend(track.nodes[i], track.nodes[i].at + pen.moved, *before, pieces[i]);
-        before = &pieces[i];
+        left.bend(track.nodes[i], track.nodes[i].at + pen.moved, pieces.before(i), pieces[i]);
     }
     contours.close();
 }
 
-void draw_right_side(const Track& track, const Pen& pen, const CountedVector<Piece>& pieces, Contours& contours) {
+void draw_right_side(const Track& track, const Pen& pen, const Pieces& pieces, Contours& contours) {
     SideDrawer right{pen, pen.right, contours};
     for (auto i = track.nodes.size(); i-- > 0;) {
-        const auto& before = i > 0 ? pieces[i - 1] : pieces.back();
-        right.bend_back(track.nodes[i], track.nodes[i].at + pen.moved, before, pieces[i]);
+        right.bend_back(track.nodes[i], track.nodes[i].at + pen.moved, pieces.before(i), pieces[i]);
     }
     contours.close();
 }
@@ -180,14 +186,14 @@ void draw_right_side(const Track& track, const Pen& pen, const CountedVector<Pie
 // One of them alone, with that reach.
 void draw_side(const Track& track, bool is_left, double reach, Pen pen, Contours& contours) {
     pen.left = pen.right = reach;
-    const auto pieces = pieces_of(track);
+    const Pieces pieces{track};
     contours.expect(track.nodes.size() + track.nodes.size() / 4);
     is_left ? draw_left_side(track, pen, pieces, contours) : draw_right_side(track, pen, pieces, contours);
 }
 
 void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
     const auto count = track.nodes.size();
-    const auto pieces = pieces_of(track);
+    const Pieces pieces{track};
     contours.expect(2 * count + count / 4);
     draw_left_side(track, pen, pieces, contours);
     draw_right_side(track, pen, pieces, contours);
@@ -240,7 +246,7 @@ void draw_discs(const End& begin, const End& end, const Pen& pen, Contours& cont
 
 void draw_body(const Track& track, const Pen& pen, const End& first, const End& last, Contours& contours) {
     const auto& nodes = track.nodes;
-    const auto pieces = pieces_of(track);
+    const Pieces pieces{track};
     const auto end = nodes.back().at + pen.moved;
     const auto begin = nodes.front().at + pen.moved;
     const auto& last_piece = pieces[nodes.size() - 2];
