@@ -7,7 +7,7 @@ cd "$(dirname "$0")/.."
 install_missing "${build_packages[@]}" libbenchmark-dev >&2
 
 build=build/bench
-[ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_BENCH=ON \
+[ -f "$build/build.ninja" ] || cmake --preset release -B "$build" -DCOLDBRICK_BENCH=ON \
     -DCOLDBRICK_TESTS=OFF -DCOLDBRICK_EXAMPLES=OFF -DCOLDBRICK_TOOL=OFF >/dev/null
 cmake --build "$build" >&2
 [ "${1:-}" != --costs ] || exec "$build/bench/coldbrick_costs" "$2"  # scripts/costs.sh

@@ -12,8 +12,8 @@ else
     . scripts/packages.sh
     install_missing "${build_packages[@]}" libbenchmark-dev valgrind >&2
     build=build/counts
-    [ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_BENCH=ON \
-        -DCOLDBRICK_TESTS=OFF -DCOLDBRICK_EXAMPLES=OFF -DCOLDBRICK_TOOL=OFF -DCOLDBRICK_UNITY=ON >/dev/null
+    [ -f "$build/build.ninja" ] || cmake --preset release -B "$build" -DCOLDBRICK_BENCH=ON \
+        -DCOLDBRICK_TESTS=OFF -DCOLDBRICK_EXAMPLES=OFF -DCOLDBRICK_TOOL=OFF >/dev/null
     cmake --build "$build" --target coldbrick_counts >&2
     program=$build/bench/coldbrick_counts
 fi

@@ -6,7 +6,7 @@ cd "$(dirname "$0")/.."
 install_missing "${build_packages[@]}" libxcb1-dev libxcb-shm0-dev
 
 build=build/demo
-[ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_TESTS=OFF >/dev/null
+[ -f "$build/build.ninja" ] || cmake --preset release -B "$build" -DCOLDBRICK_TESTS=OFF >/dev/null
 cmake --build "$build" | tail -n 1
 
 mkdir -p out

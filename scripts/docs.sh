@@ -7,6 +7,6 @@ cd "$(dirname "$0")/.."
 install_missing "${build_packages[@]}" python3 pandoc
 
 build=build/demo
-[ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DCOLDBRICK_TESTS=OFF >/dev/null
+[ -f "$build/build.ninja" ] || cmake --preset release -B "$build" -DCOLDBRICK_TESTS=OFF >/dev/null
 cmake --build "$build" --target coldbrick_tool >/dev/null
 python3 scripts/docs.py "$build/tool/coldbrick" docs/reference out/docs

@@ -19,8 +19,7 @@ if [ -d build/fuzz-libraries/lib ]; then
     build=build/fuzz-instrumented
     export PKG_CONFIG_PATH="$PWD/build/fuzz-libraries/lib/pkgconfig" CMAKE_PREFIX_PATH="$PWD/build/fuzz-libraries"
 fi
-[ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_COMPILER=clang++ \
-    -DCOLDBRICK_SANITIZE=ON -DCOLDBRICK_FUZZ=ON -DCOLDBRICK_EXAMPLES=OFF "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g1" >/dev/null
+[ -f "$build/build.ninja" ] || cmake --preset sanitize -B "$build" -DCOLDBRICK_BENCH=OFF -DCOLDBRICK_EXAMPLES=OFF >/dev/null
 cmake --build "$build" --target coldbrick_tool $(printf 'fuzz_%s ' "$@")
 cmake -DTOOL="$build/tool/coldbrick" -DSEEDS="$PWD/$build/fuzz/seeds" -P fuzz/seeds.cmake
 for target in "$@"; do

@@ -7,6 +7,5 @@ cd "$(dirname "$0")/.."
 install_missing "${build_packages[@]}" libgtest-dev zlib1g-dev clang clang-tidy
 
 build=build/lint
-[ -f "$build/build.ninja" ] || cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_COMPILER=clang++ \
-    -DCMAKE_C_COMPILER=clang -DCMAKE_CXX_CLANG_TIDY=clang-tidy >/dev/null
+[ -f "$build/build.ninja" ] || cmake --preset tidy -B "$build" -DCMAKE_CXX_CLANG_TIDY=clang-tidy >/dev/null
 cmake --build "$build" -- -k 0

@@ -1,6 +1,6 @@
 // What holds for every area: the same pixels through every clip, in every format and ink, wherever it is asked for.
 #include "plane_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/path.hpp>
 #include <coldbrick/region.hpp>

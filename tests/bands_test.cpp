@@ -2,7 +2,7 @@
 // are those of the whole picture.
 #include "folder_test.hpp"
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -197,7 +197,7 @@ std::vector<std::uint8_t> whole_file(const Drawing& drawing, const Sheet& sheet,
 TEST_F(Streamed, HaveTheBytesOfTheWholePicture) {
     Dice dice{93};
     auto drawing = random_drawing(dice, false);
-    constexpr auto large = is_sanitized ? Size{500, 700} : Size{1500, 1100};
+    const auto large = is_sanitized ? Size{500, 700} : Size{1500, 1100};
     fill(drawing, Box{.at = {}, .size = large},
          Ink{LinearGradient{
              .from = {0, 0}, .to = {900, 1000}, .stops = {{0, colors::navy}, {1, with_alpha(colors::gold, 90)}}}});

@@ -2,7 +2,7 @@
 // exact fractions written apart from the library.
 #include "oracle.hpp"
 #include "own_format.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,6 +1,6 @@
 // Pixels at sharp corners, at the ends of curves, and where inks are laid in part: known from geometry.
 #include "plane_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -2,7 +2,7 @@
 // threads, bands, tiles or files it is drawn in.
 #include "folder_test.hpp"
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -131,7 +131,7 @@ subpixel::Polygon thicket(int corners, double scale) {
 }
 
 constexpr auto thicket_box = Box{{0, 0}, {13, 13}};
-constexpr auto corners_of_thickets = is_sanitized ? 300 : 1000;
+const auto corners_of_thickets = is_sanitized ? 300 : 1000;
 
 std::vector<int> coverage_of(const subpixel::Polygon& polygon, FillRule rule, const Box& box) {
     std::vector<int> coverage(static_cast<std::size_t>(box.size.width) * static_cast<std::size_t>(box.size.height));

@@ -1,6 +1,6 @@
 // Dashes against the rule: lengths along the path, on and off in turn, each a line of its own with caps.
 #include "plane_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/path.hpp>
 #include <coldbrick/region.hpp>

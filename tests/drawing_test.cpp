@@ -1,6 +1,6 @@
 // Inks on pixels: blending by the rule, each pixel once for each call, and what a call returns.
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/vertices.hpp"

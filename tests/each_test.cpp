@@ -1,6 +1,6 @@
 // Many shapes in one call, inks made ready for many calls, and small shapes with smooth edges in parts.
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,7 +1,7 @@
 // Round shapes with smooth edges: each pixel's byte is the area that is covered of it, worked out by integration here.
 // And hairlines, pixel by pixel by the rule.
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,7 +1,7 @@
 // Parts of picture files, and pictures in another size, read by rows: what they are of the whole picture.
 #include "folder_test.hpp"
 #include "picture_files.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/compose.hpp>
 #include <coldbrick/files.hpp>

@@ -1,6 +1,6 @@
 // Explaining every kind of call, on every kind of target: the same colours as drawing gives.
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

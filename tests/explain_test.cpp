@@ -1,6 +1,6 @@
 // Explaining: what every call does to every pixel, against rendering call by call.
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

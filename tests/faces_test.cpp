@@ -1,7 +1,7 @@
 // The faces that are always there: their characters and drawings.
 #include "folder_test.hpp"
 #include "letters_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

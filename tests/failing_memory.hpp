@@ -1,7 +1,7 @@
 // Memory that runs out when a test says so: operator new of the whole program, and what it has given.
 #pragma once
 
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <cstddef>
 #include <new>
@@ -40,7 +40,7 @@ template <class Call, class Check>
 void fail_in_turn(const Call& call, const Check& check) {
     const auto count = allocations_in(call);
     check(false);
-    constexpr long tried = is_sanitized ? 3 : 6;
+    const long tried = is_sanitized ? 3 : 6;
     for (long failing = 0; failing <= count; failing += failing < tried ? 1 : 1 + (count - failing) / 3) {
         auto has_thrown = false;
         allocations_left = failing;

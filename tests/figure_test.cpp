@@ -1,6 +1,6 @@
 // Figures: every shape filled and stroked in every way, as one value, against the calls themselves.
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,6 +1,6 @@
 // Calls with numbers and choices that nobody means, and shapes of every size.
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

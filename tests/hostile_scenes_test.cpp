@@ -1,7 +1,7 @@
 // Scenes that are made to crash, to hang or to fill the machine.
 #include "folder_test.hpp"
 #include "oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 
@@ -101,7 +101,7 @@ std::string random_points(int count, double width, double height, double top = 0
 }
 
 TEST(HostileScenes, ManyOfEverything) {
-    constexpr auto many = is_sanitized ? 5000 : 20000;
+    const auto many = is_sanitized ? 5000 : 20000;
     draw("fill polygon through " + random_points(is_sanitized ? 1000 : 3000, 60, 0.9, 5) + "smooth ink red\n");
     draw("fill polygon through " + random_points(many, 60, 0.9, 5) + "ink red\n");
     draw("stroke line through " + random_points(is_sanitized ? 500 : 2000, 60, 60) +

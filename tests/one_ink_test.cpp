@@ -2,7 +2,7 @@
 // as ink, which goes the way of all inks, is the judge.
 #include "oracle.hpp"
 #include "own_format.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,6 +1,6 @@
 // Regions against sets of pixels; clips; flood.
 #include "plane_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/error.hpp>
 #include <coldbrick/flood.hpp>

@@ -1,6 +1,6 @@
 // Rings, and widths that are not whole, by brute force.
 #include "plane_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,6 +1,6 @@
 // Circles, ellipses, arcs, sectors, chords and rounded boxes against the rules: fills, hairlines and wide strokes.
 #include "plane_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <algorithm>
 #include <array>

@@ -2,7 +2,7 @@
 // of any memory, as one pixel by itself.
 #include "oracle.hpp"
 #include "own_format.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -7,7 +7,7 @@ function(run)
 endfunction()
 run(${CMAKE_COMMAND} -S ${OUTSIDE}/parent -B ${WORK}/parent -G ${GENERATOR} -DCOLDBRICK=${SOURCE}
     -DCMAKE_CXX_COMPILER=${COMPILER} -DCMAKE_BUILD_TYPE=Debug -DCMAKE_CXX_FLAGS_DEBUG=-O0 -DCMAKE_INSTALL_LIBDIR=lib
-    -DCOLDBRICK_UNITY=ON -DCOLDBRICK_SIMD=OFF)
+    -DCOLDBRICK_SIMD=OFF)
 run(${CMAKE_COMMAND} --build ${WORK}/parent)
 run(${WORK}/parent/parent)
 run(${WORK}/parent/words)

@@ -2,7 +2,7 @@
 // grown and shrunk, and those that touch, retrace and cross themselves, whose parts are united.
 #include "oracle.hpp"
 #include "plane_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

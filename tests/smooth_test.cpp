@@ -1,6 +1,6 @@
 // Smooth edges against exact areas.
 #include "coverage_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,6 +1,6 @@
 // Wide strokes of lines, polylines, polygons and boxes against the rules.
 #include "plane_oracle.hpp"
-#include "sanitized.hpp"
+#include "this_build.hpp"
 
 #include "coldbrick/path.hpp"
 #include "coldbrick/vertices.hpp"

@@ -1,5 +1,5 @@
 // The tool on scenes that compute: frames, rows of a table, values from outside.
-#include "sanitized.hpp"
+#include "this_build.hpp"
 #include "tool_runner.hpp"
 
 #include <coldbrick/coldbrick.hpp>
@@ -160,10 +160,10 @@ TEST_F(ToolFrames, RowsThatCannotBeAreToldBeforeAnythingIsWritten) {
 // On a terminal, what takes longer than a second says how far it is; elsewhere, and where it is to be quiet, not.
 TEST_F(ToolFrames, ProgressIsToldOnATerminal) {
     // Longer than a second also on a fast machine, as nothing is told before.
-    constexpr auto rounds = is_sanitized ? 30'000 : 500'000;
+    const auto rounds = is_sanitized ? 30'000 : 250'000;
     write("slow.brick", "sheet size 40,30\nframes 50 rate 20\nrepeat " + std::to_string(rounds) +
                             "\nwhen random() > 2\nend\nend\nmark at 1,1 ink red\n");
-    const auto command = std::string{"'" COLDBRICK_TOOL "' render slow.brick -o slow.png --threads 1"};
+    const auto command = tool() + " render slow.brick -o slow.png --threads 1";
     const auto told = [&](const std::string& more) {
         const auto line =
             "cd '" + folder().string() + "' && script -qec \"" + command + more + "\" .terminal >/dev/null 2>&1";
@@ -180,9 +180,8 @@ TEST_F(ToolFrames, AnInterruptedRunLeavesNothingHalfWritten) {
           "sheet size 90,60\nframes 5000 rate 20\nrepeat 2000\nwhen random() > 2\nend\nend\nmark at 1,1 ink red\n");
     write("old.png", "the old one");
     for (const auto* const name : {"new.png", "old.png", "new.gif", "new-{frame}.ppm"}) {
-        const auto line = "cd '" + folder().string() +
-                          "' && timeout -s INT 0.4 '" COLDBRICK_TOOL "' render slow.brick -o '" + name +
-                          "' >.out 2>.err";
+        const auto line = "cd '" + folder().string() + "' && timeout -s INT 0.4 " + tool() + " render slow.brick -o '" +
+                          name + "' >.out 2>.err";
         EXPECT_NE(std::system(line.c_str()), 0) << name;
     }
     EXPECT_EQ(content(path("old.png")), "the old one");

@@ -177,8 +177,8 @@ TEST_F(ToolLook, InATerminalThatReadsIt) {
     const auto picture = random_picture("quay.png", {70, 30});
     const auto socket = "'" + path("tmux").string() + "'";
     const auto command = "cd '" + folder().string() + "' && TERM=xterm-256color tmux -S " + socket +
-                         " -f /dev/null new-session -d -x 80 -y 24 \"'" COLDBRICK_TOOL
-                         "' look quay.png; touch done; sleep 60\" && "
+                         " -f /dev/null new-session -d -x 80 -y 24 \"" + tool() +
+                         " look quay.png; touch done; sleep 60\" && "
                          "for i in $(seq 100); do [ -e done ] && break; sleep 0.1; done; tmux -S " +
                          socket + " capture-pane -e -p >.captured; tmux -S " + socket + " kill-server";
     ASSERT_EQ(std::system(command.c_str()), 0);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "folder_test.hpp"
+#include "this_build.hpp"
 
 #include <cstdlib>
 #include <string>
@@ -14,11 +15,14 @@ struct Outcome {
     std::string err;
 };
 
+// The tool as a word of a shell's line.
+inline std::string tool() { return "'" + std::string{tool_program} + "'"; }
+
 class ToolTest : public FolderTest {
   protected:
     // Runs the tool in the folder, with arguments as a shell takes them.
     [[nodiscard]] Outcome run(const std::string& arguments) const {
-        const auto command = "cd '" + folder().string() + "' && '" COLDBRICK_TOOL "' " + arguments + " >.out 2>.err";
+        const auto command = "cd '" + folder().string() + "' && " + tool() + " " + arguments + " >.out 2>.err";
         const auto status = std::system(command.c_str());
         return {WEXITSTATUS(status), content(path(".out")), content(path(".err"))};
     }

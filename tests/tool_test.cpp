@@ -314,7 +314,7 @@ TEST_F(Tool, ChecksScenesAndTellsWhatIsWrongWithACall) {
     EXPECT_NE(remarks.find("... and 10 more of which nothing shows"), std::string::npos);
     for (const auto* const call :
          {"--help", "--version", "render --help", "info quay.png", "pick quay.png 0,0", "render quay.brick"}) {
-        const auto command = "cd '" + folder().string() + "' && '" COLDBRICK_TOOL "' " + call + " >/dev/full 2>.err";
+        const auto command = "cd '" + folder().string() + "' && " + tool() + " " + call + " >/dev/full 2>.err";
         EXPECT_EQ(WEXITSTATUS(std::system(command.c_str())), 1) << call;
         EXPECT_EQ(content(path(".err")), "standard output: cannot be written\n") << call;
     }
@@ -375,8 +375,8 @@ TEST_F(Tool, AnEndBySignalLeavesTheOldPictureOrTheNewOne) {
     for (const auto* const signal : {"INT", "TERM", "HUP"}) {
         for (const auto* const seconds : {"0.004", "0.008", "0.012", "0.016", "0.024", "0.04"}) {
             fs::copy_file(path("old.ppm"), path("out.ppm"), fs::copy_options::overwrite_existing);
-            const auto command = "cd '" + folder().string() + "' && timeout -s " + signal + " " + seconds +
-                                 " '" COLDBRICK_TOOL "' render quay.brick -o out.ppm >.out 2>.err";
+            const auto command = "cd '" + folder().string() + "' && timeout -s " + signal + " " + seconds + " " +
+                                 tool() + " render quay.brick -o out.ppm >.out 2>.err";
             (void)!std::system(command.c_str());
             const auto left = content(path("out.ppm"));
             EXPECT_TRUE(left == old_picture || left == new_picture) << signal << " after " << seconds;
@@ -439,8 +439,8 @@ TEST_F(Tool, NothingFromAFileReachesTheTerminalAsItIs) {
 }
 
 // Where files without a name cannot be had, what a signal leaves is removed.
-#ifdef NDEBUG
 TEST_F(Tool, AnEndBySignalLeavesNothingWhereNamelessFilesAreUnknown) {
+    if (is_sanitized) GTEST_SKIP() << "the sanitizers must be loaded first";
     write("open.c",
           "#define _GNU_SOURCE\n#include <dlfcn.h>\n#include <errno.h>\n#include <fcntl.h>\n#include <stdarg.h>\n"
           "int open(const char* path, int flags, ...) {\n"
@@ -457,8 +457,8 @@ TEST_F(Tool, AnEndBySignalLeavesNothingWhereNamelessFilesAreUnknown) {
           "#ffffff08\nend\n");
     auto ended = 0;
     for (const auto* const seconds : {"0.15", "0.3", "0.45", "0.6", "5"}) {
-        const auto command = in_folder + "LD_PRELOAD=./open.so timeout -s INT " + seconds +
-                             " '" COLDBRICK_TOOL "' render wall.brick -o wall.png >.out 2>.err";
+        const auto command = in_folder + "LD_PRELOAD=./open.so timeout -s INT " + seconds + " " + tool() +
+                             " render wall.brick -o wall.png >.out 2>.err";
         ended += std::system(command.c_str()) != 0 ? 1 : 0;
         for (const auto& file : fs::directory_iterator{folder()}) {
             EXPECT_FALSE(file.path().filename().string().starts_with(".unfinished")) << seconds;
@@ -466,18 +466,16 @@ TEST_F(Tool, AnEndBySignalLeavesNothingWhereNamelessFilesAreUnknown) {
     }
     EXPECT_GT(ended, 0);
 }
-#endif
 
-// The sanitizers take more memory than may be had here.
-#ifdef NDEBUG
 TEST_F(Tool, LittleMemoryIsTold) {
+    if (is_sanitized) GTEST_SKIP() << "the sanitizers take more memory";
     write("large.brick", "sheet size 7000,7000 ink navy\nfill circle center 900,700 radius 600 ink gold\n");
     write("small.brick", scene);
     ASSERT_EQ(run("render large.brick -o large.png").code, 0);
     ASSERT_EQ(run("render small.brick -o small.png").code, 0);
     const auto few = [&](const std::string& call) {
         const auto command =
-            "cd '" + folder().string() + "' && (ulimit -v 100000; '" COLDBRICK_TOOL "' " + call + ") >.out 2>.err";
+            "cd '" + folder().string() + "' && (ulimit -v 100000; " + tool() + " " + call + ") >.out 2>.err";
         const auto status = std::system(command.c_str());
         return Outcome{WEXITSTATUS(status), content(path(".out")), content(path(".err"))};
     };
@@ -503,7 +501,6 @@ TEST_F(Tool, LittleMemoryIsTold) {
     EXPECT_FALSE(fs::exists(path("new.png")));
     EXPECT_FALSE(fs::exists(path("new.webp")));
 }
-#endif
 
 TEST_F(Tool, WordsAreAReference) {
     const auto list = run("words");
