@@ -205,7 +205,7 @@ class Window {
         segment_ = xcb_generate_id(connection_);
         const auto attach = xcb_shm_attach_checked(connection_, segment_, static_cast<std::uint32_t>(id), 0);
         const Reply<xcb_generic_error_t> error{xcb_request_check(connection_, attach)};
-        // It goes once nobody has it any more.
+        // It goes once null_sink has it any more.
         ::shmctl(id, IPC_RMID, nullptr);
         if (memory == reinterpret_cast<void*>(-1) || error) throw std::runtime_error{"the display shares no memory"};
         memory_ = static_cast<std::uint8_t*>(memory);

@@ -55,9 +55,9 @@ class Choices {
 };
 
 Ink ink_of(Choices& of) {
-    const Laying how{.opacity = of.byte() < 128 ? 1 : of.number(),
-                     .blend = of.byte() < 128 ? Blend::over : of.choice<Blend>(15),
-                     .light = of.byte() < 200 ? Light::encoded : of.choice<Light>(2)};
+    const Compositing how{.opacity = of.byte() < 128 ? 1 : of.number(),
+                          .blend = of.byte() < 128 ? Blend::over : of.choice<Blend>(15),
+                          .light = of.byte() < 200 ? Light::encoded : of.choice<Light>(2)};
     const std::vector<Stop> stops{{0, of.color()}, {0.5, of.color()}, {1, of.color()}};
     const auto spread = of.choice<Spread>(3);
     const auto placing = of.choice<Placing>(2);

@@ -237,7 +237,7 @@ TYPED_TEST(BlendsOn, QuickWaysGiveTheSameBytes) {
     using Format = TypeParam;
     Dice dice{75};
     constexpr auto size = Size{151, 7};
-    std::vector<Laying> layings{{}, {.opacity = 0.4}, {.light = Light::linear}, {.channels = Channels::red}};
+    std::vector<Compositing> layings{{}, {.opacity = 0.4}, {.light = Light::linear}, {.channels = Channels::red}};
     for (int mode = 1; mode <= static_cast<int>(Blend::exclusive_or); ++mode) {
         layings.push_back({.opacity = mode % 3 == 0 ? 0.7 : 1, .blend = static_cast<Blend>(mode)});
     }

@@ -51,8 +51,8 @@ TYPED_TEST(Pastes, AreMarksOfEveryPixel) {
     const auto ground = noise<TypeParam>(dice, {50, 30});
     const auto try_from = [&](const auto& picture) {
         for (const auto& laying :
-             {Laying{}, Laying{.blend = Blend::replace}, Laying{.opacity = 0.4}, Laying{.blend = Blend::multiply},
-              Laying{.channels = Channels::red | Channels::alpha}}) {
+             {Compositing{}, Compositing{.blend = Blend::replace}, Compositing{.opacity = 0.4},
+              Compositing{.blend = Blend::multiply}, Compositing{.channels = Channels::red | Channels::alpha}}) {
             for (const auto& at : {Point{3, 2}, Point{-7, -4}, Point{30, 20}, Point{60, 0}}) {
                 auto how = Paste{.at = at, .laying = laying};
                 if (at.x == 3) how.part = Box{.at = {2, 1}, .size = {30, 9}};

@@ -1,4 +1,4 @@
-// Calls with numbers and choices that nobody means, and shapes of every size.
+// Calls with numbers and choices that null_sink means, and shapes of every size.
 #include "oracle.hpp"
 #include "this_build.hpp"
 
@@ -178,7 +178,7 @@ TEST(HostileCalls, ChoicesThatAreNoneAreRefusedByName) {
     expect_part(draw(filled(box, {.rule = static_cast<FillRule>(2)})), "fill: rule");
     expect_part(draw(filled(box, {.edges = static_cast<Edges>(2)})), "fill: edges");
     expect_part(draw(filled(Circle{}, {.edge = static_cast<Edge>(9)})), "fill: edge");
-    const auto lay = [&](const Laying& how) { return fault([&] { fill(sheet, box, Ink{colors::gold, how}); }); };
+    const auto lay = [&](const Compositing& how) { return fault([&] { fill(sheet, box, Ink{colors::gold, how}); }); };
     expect_part(lay({.blend = static_cast<Blend>(99)}), "ink: blend has the number 99");
     expect_part(lay({.light = static_cast<Light>(2)}), "ink: light");
     expect_part(lay({.channels = static_cast<Channels>(16)}), "ink: channels has the number 16");

@@ -48,7 +48,7 @@ void with_shapes(const Draw& draw) {
 }
 
 template <PixelFormat Format>
-void expect_one_number(Dice& dice, Color color, const Laying& how) {
+void expect_one_number(Dice& dice, Color color, const Compositing& how) {
     const auto ink = Ink{color, how};
     const auto judge = Ink{Ink{[=](Point) { return color; }}, how};
     for (const auto is_opaque : {true, false}) {

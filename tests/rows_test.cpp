@@ -288,7 +288,7 @@ void expect_marks_as_rows(unsigned seed) {
                           with_alpha(colors::coral, 7),
                           [](Point at) { return gray(static_cast<std::uint8_t>(5 * at.x)); }};
     for (int mode = 0; mode <= static_cast<int>(Blend::exclusive_or); ++mode) {
-        const auto how = Laying{.opacity = mode % 2 == 0 ? 1 : 0.6, .blend = static_cast<Blend>(mode)};
+        const auto how = Compositing{.opacity = mode % 2 == 0 ? 1 : 0.6, .blend = static_cast<Blend>(mode)};
         for (std::size_t i = 0; i < inks.size(); i += is_sanitized ? 4 : 1) {
             const Ink ink{inks[i], how};
             auto rows = ground;

@@ -62,7 +62,7 @@ TEST(SceneInks, SmoothEdgesAndFractions) {
 
 TEST(SceneInks, OpacityBlendChannelsAndLight) {
     const auto box = Box{.at = {5, 6}, .size = {20, 11}};
-    const auto expect_laid = [&](const std::string& words, const Laying& how) {
+    const auto expect_laid = [&](const std::string& words, const Compositing& how) {
         expect_same("fill box at 5,6 size 20,11 ink coral " + words, [&](auto& to) {
             fill(to, box, Ink{colors::coral, how});
         });

@@ -1,4 +1,4 @@
-// Colours as the commands tell them.
+// Colours as the commands print them.
 #pragma once
 
 #include <coldbrick/coldbrick.hpp>

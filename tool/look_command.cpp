@@ -16,7 +16,7 @@ namespace coldbrick::tool {
 
 namespace {
 
-// As the terminal says, or the environment; 80 by 24 where nobody does.
+// As the terminal says, or the environment; 80 by 24 where null_sink does.
 Size terminal_size(const LookArguments& arguments) {
     const auto from_environment = [](const char* name, int usual) {
         const auto* const words = std::getenv(name);

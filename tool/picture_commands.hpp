@@ -34,7 +34,7 @@ struct ResaveArguments : SaveArguments {
     std::vector<std::string> limits;
 };
 
-// Reads a picture and writes it in another way.
+// Reads a picture and writes it in another format.
 Exit resave(const ResaveArguments& arguments);
 
 struct PickArguments {

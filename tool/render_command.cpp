@@ -128,7 +128,7 @@ Exit draw_sheet(const char* name, const std::string& scene, const ShapesArgument
     }
     if (arguments.picture.empty()) throw WrongCall{fmt::format("{} needs -o PICTURE, or --scene", name)};
     const auto format = format_for(arguments);
-    Shown shown;  // which is not told: to fill and stroke a thin shape covers the filling
+    Shown shown;  // which is not reported: to fill and stroke a thin shape covers the filling
     draw_still(parse_scene(scene, name, "", limits), outputs_for(arguments), format, false, shown);
     return Exit::done;
 }

@@ -51,7 +51,7 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
 
 namespace {
 
-// Draws a scene, calls told() for each call that is drawn, and notes what of it shows.
+// Draws a scene, calls told() for each drawn call, and notes what of it shows.
 template <class Sheet, class Told>
 void draw_shown(const Scene& scene, Sheet& sheet, Shown& shown, const Told& told) {
     const auto draw = [&](const detail::Surface& surface, const detail::TellTouched& tell) {

@@ -62,7 +62,7 @@ struct FrameRange {
     int last = 0;
 };
 
-// Draws frames and writes them to one file, one each, or one stream; any one of them tells the sheet.
+// Draws frames and writes them to one file, one each, or one stream; any one of them has the sheet's size.
 void draw_frames(const SceneProgram& program, const Scene& scene, const SceneInput& input, const FrameRange& frames,
                  const RenderArguments& arguments, FileFormat format);
 

@@ -1,4 +1,4 @@
-// The command that writes a picture in another way.
+// The command that writes a picture in another format.
 #include "output.hpp"
 #include "picture_commands.hpp"
 #include "pictures.hpp"

@@ -43,7 +43,7 @@ std::string read_file(const std::string& path, std::uint64_t most) {
     return read_all(file, most);
 }
 
-// A picture given in its place is told as such.
+// A picture given in its place is reported as such.
 void check_text(const std::string& text, const std::string& name) {
     if (const auto format = picture_kind_of(text)) {
         throw Error{fmt::format("{}: this is a picture ({}), and no scene; 'coldbrick info' tells about it",
@@ -118,7 +118,7 @@ SceneFile read_scene(const SceneArguments& arguments, const std::vector<std::str
         try {
             return parse_program(text.text, text.name, text.folder, limits, names);
         } catch (const SceneError& error) {
-            // Which pages of the reference tell more.
+            // Which pages of the reference say more.
             throw SceneError{error.what() + pages_hint(error.faults(), text.text), error.faults()};
         }
     }();

@@ -1,4 +1,4 @@
-// coldbrick/angle.hpp - angles that say their unit, and sweeps that say which way round they go.
+// coldbrick/angle.hpp - angles that say their unit, and sweeps that say their direction.
 //
 //     90_deg      0.25_turn      1.5707963_rad                                // the same angle
 //     Sweep{.from = 197_deg, .by = 46_deg}                                    // from there, so far
@@ -62,7 +62,7 @@ constexpr Angle operator""_rad(unsigned long long value) noexcept { return Angle
 [[nodiscard]] Position place_at(Position from, Angle direction, double distance) noexcept;
 
 // A part of a turn: from a direction on, clockwise by a positive angle, counter-clockwise by a negative one. Both ends
-// belong to it. A full turn or more, either way, is all directions.
+// belong to it. A full turn or more, in either direction, is all directions.
 struct Sweep {
     Angle from;
     Angle by;

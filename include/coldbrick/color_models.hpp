@@ -40,7 +40,7 @@ struct Hsv {
 [[nodiscard]] Hsl hsl_of(Color color) noexcept;
 [[nodiscard]] Hsv hsv_of(Color color) noexcept;
 
-// The way from one colour to another, channel by channel, alpha among them: part 0 is the first, 1 the second. Throws
+// The mixture of two colours, channel by channel, alpha among them: part 0 is the first, 1 the second. Throws
 // Error for a part outside 0 to 1.
 [[nodiscard]] Color mixed(Color from, Color to, double part);
 

@@ -37,7 +37,7 @@ struct Paste {
     Size size = {};                    // 0,0: as it is; one side 0: in proportion
     std::optional<Scaling> scaling{};  // left out: box to reduce, bilinear to enlarge
     std::optional<Color> without{};    // pixels of this colour are not pasted
-    Laying laying{};
+    Compositing laying{};
 };
 
 // How wide a border is on each side, in pixels, 0 or more.

@@ -47,7 +47,7 @@ class DrawingView {
         return view;
     }
 
-    // Calls made by way of it have this number.
+    // Calls made through it have this number.
     [[nodiscard]] DrawingView tagged(std::uint64_t tag) const;
 
     [[nodiscard]] detail::CallRecorder recorder() const noexcept { return {*drawing_, clips_, by_, tag_}; }
@@ -163,7 +163,7 @@ Box render(const Drawing& drawing, T&& target, const Threads& on) {
 [[nodiscard]] std::optional<std::size_t> topmost(const Drawing& drawing, Point pixel);
 
 // The smallest box around the pixels that its calls would touch, clips considered; of floods and clears as their bounds
-// are told. Of a clip with smooth edges, a box that contains them.
+// are reported. Of a clip with smooth edges, a box that contains them.
 [[nodiscard]] Box bounds(const Drawing& drawing);
 
 }  // namespace v0

@@ -37,9 +37,9 @@ inline namespace v0 {
 
 namespace detail {
 
-class OwnerWitness;
+class OwnerObserver;
 
-// Draws all calls on a surface, and tells of each, with the box that it touched.
+// Draws all calls on a surface, and reports each, with the box that it touched.
 using TellTouched = std::function<void(std::size_t number, const Box& touched)>;
 using DrawCalls = std::function<void(const Surface& surface, const TellTouched& tell)>;
 
@@ -63,7 +63,7 @@ class Owners {
     }
 
   private:
-    friend class detail::OwnerWitness;
+    friend class detail::OwnerObserver;
 
     // Numbers of calls from 1, of 16 pixels of a row together where they are alike; 0 for none.
     static constexpr std::uint32_t mixed = 0xffffffffU;
@@ -159,7 +159,7 @@ template <Picture P>
     return detail::explain(drawing, detail::SurfaceAccess::of(ground), pixel, detail::draw_calls(drawing));
 }
 
-// How often each pixel was touched, as a picture: black for never, then from blue by way of green and yellow to red
+// How often each pixel was touched, as a picture: black for never, then from blue through green and yellow to red
 // for the pixels that were touched the most.
 [[nodiscard]] Bitmap<Rgb8> overdraw_shown(const Explanation& of);
 

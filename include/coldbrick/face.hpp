@@ -1,6 +1,6 @@
 // coldbrick/face.hpp - what letters look like.
 //
-//     Text{.words = "BERTH 4", .at = {44, 306}, .height = 18};                          // faces::line() unless told
+//     Text{.words = "BERTH 4", .at = {44, 306}, .height = 18};                          // faces::line() by default
 //     Text{.words = "3.2 m", .at = {4, 4}, .face = faces::pixel(), .height = 14};       // every dot two pixels wide
 //
 //     const auto label = load_face("quay.ttf");                                         // TrueType, OpenType
@@ -118,7 +118,7 @@ class Face {
 
 namespace faces {
 
-// Letters as the way of a round pen of any breadth, for capitals of 5 pixels and more; best from 7 on. Heights and
+// Letters as the path of a round pen of any breadth, for capitals of 5 pixels and more; best from 7 on. Heights and
 // breadths in whole pixels are fitted to the pixels.
 [[nodiscard]] const Face& line();
 

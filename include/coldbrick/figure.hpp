@@ -26,7 +26,7 @@ struct FigureParts;
 
 }  // namespace detail
 
-// Equal figures have equal shapes, drawn in the same way, by numbers: others may have the same pixels.
+// Equal figures have equal shapes, drawn alike, by numbers: others may have the same pixels.
 class Figure {
   public:
     // A shape that has an inside, a filled() or a stroked() one, or one of these transformed().

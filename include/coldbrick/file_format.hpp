@@ -52,7 +52,7 @@ enum class FileFormat {
 // either case). Throws Error for any other.
 [[nodiscard]] FileFormat file_format_of(const FilePath& path);
 
-// The format that a file's first bytes tell; nothing if they are those of none. Never pnm.
+// The format by a file's first bytes; nothing if they are those of none. Never pnm.
 [[nodiscard]] std::optional<FileFormat> file_format_of(std::span<const std::uint8_t> file) noexcept;
 
 // All of them, in the order of their numbers.

@@ -44,7 +44,7 @@ Box fill(T&& target, const FloodFrom& from, const Ink& ink, SourcePlace where = 
     }
 }
 
-// The pixels that are equal or similar to the one given and can be reached from it by way of such pixels, in the clip
+// The pixels that are equal or similar to the one given and can be reached from it through such pixels, in the clip
 // of the picture. Throws Error if the pixel lies outside of it, or the tolerance is not from 0 to 255.
 template <Picture P>
 [[nodiscard]] Region flood(const P& picture, const FloodFrom& how) {

@@ -5,8 +5,8 @@
 //     Bitmap<Index8> display{{128, 96}, palettes::quay()};                      // palette.hpp
 //     Bitmap<Bit1>   sign{{296, 128}};                                          // 37 bytes a row
 //
-// The order belongs to the buffer's type; drawing gives the same colours in all of them. A format of one's own is told
-// by its traits:
+// The order belongs to the buffer's type; drawing gives the same colours in all of them. A format of one's own is
+// defined by its traits:
 //
 //     struct Rgb332 {};
 //     template <>
@@ -82,7 +82,7 @@ struct FormatKernel {
     void (*store)(const Target& target, const Color* colors, int count, Point first) = nullptr;
     void (*load_deep)(const Target& target, Point first, int count, Color16* colors) = nullptr;
     void (*store_deep)(const Target& target, const Color16* colors, int count, Point first) = nullptr;
-    // Source-over of one colour: on spans that lie in the target, and on those that tell the coverage of each pixel
+    // Source-over of one colour: on spans that lie in the target, and on those with the coverage of each pixel
     // (others are left out). Null: pixel by pixel.
     void (*blend)(const Target& target, std::span<const Span> spans, Color color) = nullptr;
     void (*cover)(const Target& target, std::span<const CoverSpan> spans, Color color) = nullptr;
@@ -122,7 +122,7 @@ extern const FormatKernel rgb555_kernel;
 extern const FormatKernel rgba4444_kernel;
 extern const FormatKernel bit1_kernel;
 
-// Source-over of one colour by way of colours that are loaded and stored again: of formats without channels of 16 bits,
+// Source-over of one colour through colours that are loaded and stored again: of formats without channels of 16 bits,
 // a palette or a gray.
 void blend_by_colors(const Target& target, std::span<const Span> spans, Color color);
 void cover_by_colors(const Target& target, std::span<const CoverSpan> spans, Color color);

@@ -40,7 +40,7 @@ struct Fault;
 struct Fill;
 struct FloodFrom;
 struct Hatch;
-struct Laying;
+struct Compositing;
 struct LinearGradient;
 struct LoadedPicture;
 struct LoadLimits;

@@ -20,7 +20,7 @@
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 
-// A colour at a part of the way, 0 to 1.
+// A colour at a part of the gradient, 0 to 1.
 struct Stop {
     double at = 0;
     Color color = {};
@@ -34,7 +34,7 @@ enum class Spread { pad, repeat, reflect };
 // pattern of 8x8, so that their mean comes near the true colour and no bands are seen.
 enum class Dither { none, ordered };
 
-// The way is the straight line between two places, and the same beside it.
+// From one place to another along a straight line, and the same beside it.
 struct LinearGradient {
     AnyPosition from = {};
     AnyPosition to = {};
@@ -45,7 +45,7 @@ struct LinearGradient {
     operator Ink() const;
 };
 
-// The way is from a centre outwards, all around, as far as the radius.
+// From a centre outwards, all around, as far as the radius.
 struct RadialGradient {
     AnyPosition center = {};
     double radius = 0;
@@ -56,7 +56,7 @@ struct RadialGradient {
     operator Ink() const;
 };
 
-// The way is once around a centre, clockwise from a direction.
+// Once around a centre, clockwise from a direction.
 struct ConicGradient {
     AnyPosition center = {};
     Angle from = {};

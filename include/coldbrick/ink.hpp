@@ -63,12 +63,12 @@ constexpr bool has(Channels set, Channels some) noexcept {
 }
 
 // How an ink is laid on.
-struct Laying {
+struct Compositing {
     double opacity = 1;  // 0 to 1 (alpha is 0 to 255); the ink's alpha is multiplied by it
     Blend blend = Blend::over;
     Channels channels = Channels::all;
     Light light = Light::encoded;
-    friend bool operator==(const Laying&, const Laying&) = default;
+    friend bool operator==(const Compositing&, const Compositing&) = default;
 };
 
 // Where a gradient's or a pattern's coordinates begin. target: at pixel (0, 0) of the buffer. shape: at the upper left
@@ -167,12 +167,12 @@ class Ink {
     }
 
     // The same ink, laid otherwise. Throws Error if the opacity is not from 0 to 1.
-    Ink(const Ink& ink, const Laying& how);
+    Ink(const Ink& ink, const Compositing& how);
 
     [[nodiscard]] const std::variant<Color, Color16, PaletteEntry, Source>& of() const& noexcept { return of_; }
-    [[nodiscard]] const Laying& how() const& noexcept { return how_; }
+    [[nodiscard]] const Compositing& how() const& noexcept { return how_; }
     [[nodiscard]] std::variant<Color, Color16, PaletteEntry, Source> of() && noexcept { return std::move(of_); }
-    [[nodiscard]] Laying how() && noexcept { return how_; }
+    [[nodiscard]] Compositing how() && noexcept { return how_; }
 
     // The colour, if it is of one colour of 8 bits a channel.
     [[nodiscard]] const Color* color() const noexcept { return std::get_if<Color>(&of_); }
@@ -180,7 +180,7 @@ class Ink {
     // The same if it is laid as usual, source-over and all of it.
     [[nodiscard]] const Color* plain_color() const noexcept { return is_usual_ ? color() : nullptr; }
 
-    // Whether it is laid by Laying{}.
+    // Whether it is laid by Compositing{}.
     [[nodiscard]] bool is_usual() const noexcept { return is_usual_; }
 
     // Whether both are of the same colour or source, laid alike.
@@ -188,7 +188,7 @@ class Ink {
 
   private:
     std::variant<Color, Color16, PaletteEntry, Source> of_;
-    Laying how_;
+    Compositing how_;
     bool is_usual_ = true;
 };
 

@@ -9,8 +9,8 @@
 //     const std::vector<Point> spots{{9, 31}, {40, 200}};
 //     const auto found = load_colors("quay.png", spots).colors;  // of some pixels only, without keeping the others
 //
-// What a file is, is told by its content and not by its name. A file that is malformed, cut short or over the limits
-// throws Error, which says what is wrong and, from a path, where; no part of a picture is ever given. Link
+// The format of a file follows from its content and not from its name. A file that is malformed, cut short or over the
+// limits throws Error, which says what is wrong and, from a path, where; no part of a picture is ever given. Link
 // coldbrick::files.
 //
 // Channels of fewer than 8 bits are widened to 8, and samples of which the file says that their greatest value is m

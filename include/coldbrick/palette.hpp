@@ -52,8 +52,8 @@ struct PaletteEntry {
 
 namespace palettes {
 
-// Twelve colours of the library's own: a dark and a light ground, and ten that are told apart by their lightness and by
-// how yellow or blue they are, which eyes see that do not tell red from green.
+// Twelve colours of the library's own: a dark and a light ground, and ten that differ by their lightness and by
+// how yellow or blue they are, which eyes see that do not distinguish red from green.
 [[nodiscard]] const Palette& quay();
 
 // Black and white.

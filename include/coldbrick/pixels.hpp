@@ -68,14 +68,14 @@ struct Clips;
 const Region* mask_of(const Shared<Clips>& clips) noexcept;
 const SmoothRegion* cover_of(const Shared<Clips>& clips) noexcept;
 
-// Who is told of the pixels that are touched.
-class Witness;
+// An observer of the pixels that calls touch.
+class Observer;
 
 // A view without its type: what rasterised spans are painted on.
 struct Surface : Target {
     Shared<Clips> clips = nullptr;
     Shared<KeptPalette> kept_palette = nullptr;  // if the view keeps it
-    Witness* witness = nullptr;
+    Observer* observer = nullptr;
 
     // If there is one, drawing touches only its pixels; is as weak as its pixels are covered.
     [[nodiscard]] const Region* mask() const noexcept { return clips ? mask_of(clips) : nullptr; }

@@ -20,7 +20,7 @@ void diffuse(const Surface& from, const Surface& to);
 void order(const Surface& from, const Surface& to);
 }  // namespace detail
 
-// How colours that a palette does not have are told: by the nearest one; as ordered() does; as diffused() does.
+// How colours that a palette does not have are replaced: by the nearest one; as ordered() does; as diffused() does.
 enum class Dithering { none, ordered, diffused };
 
 // The picture's own colours if they are no more than `most` (1 to 256), sorted; else as many that are chosen for it:

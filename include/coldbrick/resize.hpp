@@ -31,7 +31,7 @@ enum class Scaling { nearest, box, bilinear, lanczos };
 }
 
 namespace detail {
-// Throws Error for what is none of the ways.
+// Throws Error for an unknown method.
 void check_scaling(std::string_view what, Scaling how);
 
 // Throws Error for a picture that can only be resized by nearest.

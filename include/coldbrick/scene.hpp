@@ -51,7 +51,7 @@ struct Fault {
     int length = 1;         // how many characters are wrong, from the place on
     std::string what;       // what is wrong
     std::string advice;     // what would be right; empty where what says it all
-    std::string way = {};   // on which way there: "in use buoy at line 40, the 3rd of repeat at line 38"; empty outside
+    std::string way = {};   // through what: "in use buoy at line 40, the 3rd of repeat at line 38"; empty outside
     std::string file = {};  // the included file that the place is in, as the scene names it; empty: the scene itself
 };
 
@@ -162,7 +162,7 @@ struct Scene {
     }
 };
 
-// The most faults that are told at once.
+// The most faults that are reported at once.
 inline constexpr int max_faults = 20;
 
 // Reads a scene, and the pictures that it names, relative to the folder (empty: the current one). It reads ordinary
@@ -269,8 +269,8 @@ Explanation render_explained(const Scene& scene, T&& target) {
 [[nodiscard]] std::vector<Box> bounds_on_sheet(const Scene& scene);
 [[nodiscard]] PixelStory explain(const Scene& scene, Point pixel);
 
-// The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, the way there, and the
-// advice. The text is that of the file that the fault is in.
+// The fault as text: "name:line:column: what is wrong", the line itself, a mark under the place, where it was used, and
+// the advice. The text is that of the file that the fault is in.
 [[nodiscard]] std::string report(const Fault& fault, std::string_view text, std::string_view name);
 
 // All statements and shapes of the language, a line or more each: how they are written, and what they do.
@@ -279,7 +279,7 @@ Explanation render_explained(const Scene& scene, T&& target) {
 // For a call that touched no pixel, one line "name:line:column: nothing of this shows: ..." with the reason.
 [[nodiscard]] std::string explain_unseen(const Scene& scene, std::size_t number);
 
-// The same for a call that is not seen for whatever reason, which its story tells: what covers it, or that its ink is
+// The same for a call that is not seen for whatever reason, with the reason: what covers it, or that its ink is
 // transparent, or the colour that was there already.
 [[nodiscard]] std::string explain_unseen(const Scene& scene, std::size_t number, const CallStory& story);
 

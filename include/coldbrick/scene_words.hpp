@@ -12,7 +12,7 @@
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 
-// One way to write a statement: keywords that it needs, and those that may be left out.
+// One form of a statement: keywords that it needs, and those that may be left out.
 struct SceneForm {
     std::vector<std::string> needed;
     std::vector<std::string> optional;
@@ -23,7 +23,7 @@ struct SceneStatement {
     std::vector<SceneForm> forms;  // none for statements without keywords
 };
 
-// A verb or a shape as help tells it.
+// A verb or a shape as help lists it.
 struct SceneEntry {
     std::string name;
     std::string form;     // what follows it

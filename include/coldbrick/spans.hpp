@@ -7,7 +7,7 @@
 //
 // An area is what these functions, and fill() of draw.hpp, accept: a Box, RoundedBox, Circle, Ellipse, Sector, Chord,
 // Polygon or Path (its interior and edges), Region or VertexList, a shape of one's own, a filled() or stroked() shape,
-// any of them transformed(), or a Figure (figure.hpp). Drawing an area touches exactly the pixels that are told here;
+// any of them transformed(), or a Figure (figure.hpp). Drawing an area touches exactly these pixels;
 // of one with smooth edges those that it covers by 1/510 or more of their area.
 //
 // A type of one's own is a shape for all verbs if there is, in its namespace, a function that gives its outline, as a

@@ -52,8 +52,8 @@ enum class TextAnchor {
 // longest, or as wide as the wrap; the spaces between words grow.
 enum class TextLines { left, center, right, justified };
 
-// Which way a paragraph goes. by_words: as its first letter that has a direction (rules P2 and P3 of the Unicode
-// Bidirectional Algorithm, UAX 9). Words of the other direction in it go their own way.
+// The direction of a paragraph. by_words: as its first letter that has a direction (rules P2 and P3 of the Unicode
+// Bidirectional Algorithm, UAX 9). Words of the other direction in it keep their own direction.
 enum class TextDirection { by_words, left_to_right, right_to_left };
 
 // What is done with a text that is larger than a box. shrink: its height becomes smaller, in whole pixels, down to the
@@ -102,7 +102,8 @@ struct Text {
     double line_spacing = 1;    // of what the face has from line to line
     TextLines lines = TextLines::left;
     TextDirection direction = TextDirection::by_words;
-    // The language of the words as a tag of BCP 47 ("sr", "tr"), for fonts that draw letters in its way. Empty: none.
+    // The language of the words as a tag of BCP 47 ("sr", "tr"), for fonts with letters of their own for it. Empty:
+    // none.
     std::string language = {};
     std::optional<double> wrap = std::nullopt;  // lines are broken to be at most that wide
     std::optional<TextFit> fit = std::nullopt;
@@ -114,8 +115,8 @@ struct Text {
 // Reports the pixels of a text, filled and moved, where its letters are drawn one by one, and kept: those up to 96
 // pixels high. With smooth edges they begin at quarters of a pixel, down and across, wherever the text is moved to.
 // Returns whether they are.
-bool scan_ready(const Text& text, const Fill& how, Position moved, const Box& clip,
-                const detail::SpanReceiver& receiver, Box& touched);
+bool scan_ready(const Text& text, const Fill& how, Position moved, const Box& clip, const detail::SpanSink& sink,
+                Box& touched);
 
 // How a text lies, in pixels.
 struct TextLayout {

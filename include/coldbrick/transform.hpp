@@ -1,6 +1,6 @@
 // coldbrick/transform.hpp - from coordinates of one's own to pixels.
 //
-//     // From -1..1 both ways, y up, to the pixels of a box: its edges are the edges of the pixels.
+//     // From -1..1 in both directions, y up, to the pixels of a box: its edges are the edges of the pixels.
 //     const auto to_pixels = Transform::fitting({.left = -1, .right = 1, .bottom = -1, .top = 1}, box);
 //
 //     const auto placed = Transform{}.turn(30_deg).scale({2, 2}).move({100, 50});      // done in this order
@@ -51,7 +51,7 @@ class Transform {
     // Sheared: x grows by by.x * y, and y by by.y * x.
     [[nodiscard]] Transform shear(Position by) const noexcept;
 
-    // By the same factor both ways; around a place.
+    // By the same factor in both directions; around a place.
     [[nodiscard]] Transform scale(double by) const noexcept;
     [[nodiscard]] Transform turn_about(Position place, Angle angle) const noexcept;
     [[nodiscard]] Transform scale_about(Position place, Position by) const noexcept;

@@ -118,7 +118,7 @@ Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads,
     constexpr auto least_rows = 16;
     const auto bands = static_cast<int>(allowed) * bands_of_thread;
     const auto rows = std::max(least_rows, (window.size.height + bands - 1) / bands);
-    if (allowed == 1 || window.size.height <= rows || surface.witness != nullptr) {
+    if (allowed == 1 || window.size.height <= rows || surface.observer != nullptr) {
         draw_alone(0, drawing.size());
         return all;
     }

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "paint/blending_rows.hpp"
-#include "paint/witness.hpp"
+#include "paint/observer.hpp"
 #include "pictures/packed_copy.hpp"
 
 #include "coldbrick/convert.hpp"
@@ -34,7 +34,7 @@ class Scratch {
         auto all = of;
         all.window = {.at = {}, .size = of.size};
         all.clips = nullptr;
-        all.witness = nullptr;
+        all.observer = nullptr;
         return all;
     }
 
@@ -78,8 +78,8 @@ class LaidInk {
     bool is_transparent_;
 };
 
-// A witness that looks at every pixel once.
-class CloseWitness : public Witness {
+// A observer that looks at every pixel once.
+class CloseWitness : public Observer {
   public:
     explicit CloseWitness(const Surface& surface) : surface_{surface} {}
 
@@ -94,7 +94,7 @@ class CloseWitness : public Witness {
             look(span);
         }
     }
-    // Come only where pixels may be told twice.
+    // Come only where pixels may be reported twice.
     void touched_down(const Trace& /*by_row*/) final {}
     void touched_across(const Trace& /*by_column*/) final {}
 

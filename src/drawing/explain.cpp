@@ -180,11 +180,11 @@ class SeenWitness final : public CloseWitness {
 
 std::vector<std::uint32_t> last_covers(const Surface& surface, const DrawCalls& draw) {
     Scratch scratch{surface};
-    CoverWitness witness{scratch.surface()};
+    CoverWitness observer{scratch.surface()};
     auto watched = scratch.surface();
-    watched.witness = &witness;
-    draw(watched, [&](std::size_t, const Box&) { witness.next_call(); });
-    return witness.take();
+    watched.observer = &observer;
+    draw(watched, [&](std::size_t, const Box&) { observer.next_call(); });
+    return observer.take();
 }
 
 // By how much a box reaches over the sides of another.
@@ -212,13 +212,13 @@ Showing without_pixels(const RecordedCall& call, const Box& bounds, const Box& t
 Explanation explain(const Drawing& drawing, const Surface& surface, const DrawCalls& draw) {
     const auto covers = last_covers(surface, draw);
     Scratch before{surface};
-    SeenWitness witness{surface, before.surface(), covers};
+    SeenWitness observer{surface, before.surface(), covers};
     auto watched = surface;
-    watched.witness = &witness;
+    watched.observer = &observer;
     Explanation all;
     all.calls.reserve(drawing.size());
     draw(watched, [&](std::size_t number, const Box& touched) {
-        auto story = witness.take(touched);
+        auto story = observer.take(touched);
         const auto call = drawing[number];
         const auto target = Box{.at = {}, .size = surface.size};
         const auto bounds = call.bounds();
@@ -227,7 +227,7 @@ Explanation explain(const Drawing& drawing, const Surface& surface, const DrawCa
         if (bounds != everything) story.over = reach_over(bounds, target);
         all.calls.push_back(std::move(story));
     });
-    all.layers = witness.layers();
+    all.layers = observer.layers();
     return all;
 }
 

@@ -47,12 +47,12 @@ PixelStory explain(const Drawing& drawing, const Surface& ground, Point pixel, c
     if (!drawing.has_flood()) {
         surface.window = intersection(surface.window, {.at = pixel, .size = {.width = 1, .height = 1}});
     }
-    StoryWitness witness{surface, pixel};
+    StoryWitness observer{surface, pixel};
     auto watched = surface;
-    watched.witness = &witness;
+    watched.observer = &observer;
     auto before = decode_deep(surface, pixel);
     draw(watched, [&](std::size_t number, const Box&) {
-        auto step = witness.take();
+        auto step = observer.take();
         if (!step) return;
         const auto after = decode_deep(surface, pixel);
         step->call = number;

@@ -1,5 +1,5 @@
 // Which call lies on top of each pixel.
-#include "paint/witness.hpp"
+#include "paint/observer.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/explain.hpp"
@@ -17,9 +17,9 @@ namespace coldbrick::inline v0::detail {
 
 // Long spans are kept by blocks, so that they cost much less than their pixels. Spans are gathered by bands of rows
 // first: what is written to a band stays in the nearest caches, which the picture does not.
-class OwnerWitness final : public Witness {
+class OwnerObserver final : public Observer {
   public:
-    OwnerWitness(Owners& owners, Size size)
+    OwnerObserver(Owners& owners, Size size)
         : owners_{owners}, bands_(static_cast<std::size_t>(size.height / rows + 1)) {
         const auto in_row = static_cast<std::size_t>(size.width + 15) / 16;
         const auto all = in_row * static_cast<std::size_t>(size.height);
@@ -163,15 +163,15 @@ Box render_owned(const Drawing& drawing, const Surface& surface, Owners& owners,
         throw Error{"render: the drawing has " + std::to_string(drawing.size()) + " calls; allowed with owners are " +
                     std::to_string(most)};
     }
-    OwnerWitness witness{owners, surface.size};
+    OwnerObserver observer{owners, surface.size};
     auto watched = surface;
-    watched.witness = &witness;
+    watched.observer = &observer;
     auto all = Box{};
     draw(watched, [&](std::size_t, const Box& touched) {
         all = enclosing(all, touched);
-        witness.next_call();
+        observer.next_call();
     });
-    witness.settle();
+    observer.settle();
     return all;
 }
 

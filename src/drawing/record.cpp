@@ -46,7 +46,7 @@ std::uint32_t add_clips(Calls& calls, CallClips clips) {
 void keep_in(KeptCall& call, Calls& calls, Figure&& figure, const Ink& ink) {
     call.how = number_of_how(calls.hows, figure.how());
     call.by = number_of(calls.transforms, figure.transform());
-    if (ink.color() != nullptr && ink.how() == Laying{}) {
+    if (ink.color() != nullptr && ink.how() == Compositing{}) {
         call.ink = *ink.color();
     } else {
         call.ink = detail::InkNumber{number_of(calls.inks, ink)};
@@ -159,7 +159,7 @@ Box CallRecorder::bounded(Figure figure, const Ink& ink, SourcePlace where) cons
 
 namespace {
 
-// Whether it is drawn in whole pixels, where it stands: all that it may not be is told before a row is looked for.
+// Whether it is drawn in whole pixels, where it stands: all checks come before the first row.
 bool is_plain(const Figure& figure) noexcept {
     const auto* const fill = std::get_if<Fill>(&figure.how());
     return fill != nullptr && fill->edge == Edge::crisp && figure.transform().is_identity();

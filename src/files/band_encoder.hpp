@@ -46,7 +46,7 @@ class BandEncoder {
     BandEncoder& operator=(BandEncoder&&) = delete;
     virtual ~BandEncoder() = default;
 
-    // Of how many rows bands have to be a multiple, and whether they are told from the last one up.
+    // Of how many rows bands have to be a multiple, and whether they come from the last one up.
     [[nodiscard]] virtual int unit() const noexcept { return 1; }
     [[nodiscard]] virtual bool goes_up() const noexcept { return false; }
 

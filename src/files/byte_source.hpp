@@ -15,7 +15,7 @@ using FileBytes = std::span<const std::uint8_t>;
 // A file that is open for reading. Each throws Error "cannot be read: ...".
 class OpenFile {
   public:
-    // Opens a pipe without waiting for who writes to it.
+    // Opens a pipe without waiting for its writer.
     explicit OpenFile(const std::filesystem::path& path);
     OpenFile(const OpenFile&) = delete;
     OpenFile(OpenFile&&) = delete;

@@ -40,7 +40,7 @@ struct JpegFaults {
         return set;
     }
 
-    // Leaves run(), which throws the fault. libjpeg knows no other way.
+    // Leaves run(), which throws the fault. libjpeg requires it.
     // NOLINTNEXTLINE(cert-err52-cpp)
     [[noreturn]] void leave_reading() { std::longjmp(leave, 1); }
 

@@ -27,7 +27,7 @@ void check_length(std::uint64_t length, const LoadLimits& limits) {
     throw Error{"the file has " + std::to_string(length) + " bytes; allowed are " + std::to_string(limits.file_bytes)};
 }
 
-// The kind that the first bytes tell; throws Error for those of none.
+// The kind by the first bytes; throws Error for those of none.
 const detail::Codec& codec_for(FileBytes file) {
     if (const auto* const codec = detail::codec_of(file)) return *codec;
     if (file.empty()) throw Error{"the file is empty"};

@@ -35,7 +35,7 @@ class PngReader {
     template <class Call>
     void run(const Call& call) {
         if (info_ == nullptr || end_info_ == nullptr) throw std::bad_alloc{};
-        // NOLINTNEXTLINE(cert-err52-cpp): libpng knows no other way.
+        // NOLINTNEXTLINE(cert-err52-cpp): libpng requires it.
         if (setjmp(png_jmpbuf(png_)) != 0) fail();
         call(png_, info_, end_info_);
     }

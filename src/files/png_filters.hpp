@@ -7,7 +7,7 @@
 
 namespace coldbrick::inline v0::detail {
 
-// What each byte is told as a difference from: the pixel to the left, the one above, the mean of both, Paeth's choice
+// What each byte is subtracted from: the pixel to the left, the one above, the mean of both, Paeth's choice
 // (ISO/IEC 15948, section 9); or in each row whichever gives the least sum of differences.
 enum class PngFilter : std::uint8_t { none = 0, left = 1, above = 2, mean = 3, paeth = 4, least_sum };
 

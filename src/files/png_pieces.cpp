@@ -126,7 +126,7 @@ PngPiece png_piece(const Packed& picture, int first, int end, Effort effort, boo
 }
 
 Bytes PngStream::begin(Effort effort) {
-    // A window of 32 KiB; the level is told, and makes both bytes together a multiple of 31.
+    // A window of 32 KiB; the level is stored, and makes both bytes together a multiple of 31.
     return {0x78, effort == Effort::most ? std::uint8_t{0xda} : std::uint8_t{0x9c}};
 }
 

@@ -173,7 +173,7 @@ void read_png_texts(const ByteSource& file, const LoadLimits& limits, PictureInf
         return is_text(type) || type == "pHYs";
     };
     for_each_chunk(file, is_wanted, [&](const Chunk& chunk, bool is_sound) {
-        if (!is_sound) return;  // libpng tells of it
+        if (!is_sound) return;  // libpng reports it
         is_text(chunk.type) ? texts.take(chunk.type, characters(chunk.data)) : read_density(chunk.data, info);
     });
 }

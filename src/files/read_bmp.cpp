@@ -52,7 +52,7 @@ void check_kind(const Header& header) {
         fail("its masks do not go with " + std::to_string(bits) + " bits a pixel");
 }
 
-// Masks as they are where none are told.
+// The usual masks where the file has none.
 std::array<std::uint32_t, 4> usual_masks(int bits) noexcept {
     if (bits == 16) return {0x7c00, 0x03e0, 0x001f, 0};
     return {0xff0000, 0x00ff00, 0x0000ff, 0};
@@ -189,7 +189,7 @@ class PaletteNumbers {
     }
 
     // To the right and to rows read later: as far as the end of a row, and the row behind the last one. What is not
-    // told of a row has number 0.
+    // reported of a row has number 0.
     void go(int right, int rows) {
         if (right > header_.size.width - x_ || rows > header_.size.height - row_) fail_beyond();
         x_ += right;

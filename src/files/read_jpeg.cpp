@@ -132,7 +132,7 @@ class JpegReader {
     Open open_;
 };
 
-// The orientation that Exif tells, in one of the segments before the first scan (ITU-T T.81, annex B.1.1.4).
+// The orientation of Exif, in one of the segments before the first scan (ITU-T T.81, annex B.1.1.4).
 int orientation_in(FileBytes file) noexcept {
     constexpr unsigned first_app = 0xe1;
     constexpr unsigned start_of_scan = 0xda;

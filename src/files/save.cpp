@@ -35,7 +35,7 @@ namespace {
 constexpr std::initializer_list<int> all_signals = {SIGINT, SIGTERM, SIGHUP, SIGQUIT, SIGXFSZ};
 
 // While it lives, this thread takes no signal that would end it with an unfinished file; those that come are taken
-// then. One for a file that grows beyond a limit is told by the call that writes, and is not taken any more.
+// then. One for a file that grows beyond a limit is reported by the call that writes, and is not taken any more.
 class SignalsHeld {
   public:
     explicit SignalsHeld(std::initializer_list<int> signals) noexcept {

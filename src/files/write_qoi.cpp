@@ -74,7 +74,7 @@ class QoiWriter {
     int run_ = 0;
 };
 
-// Every pixel is told from those before, so that rows are only packed on several threads.
+// Every pixel is encoded by those before, so that rows are only packed on several threads.
 class QoiBands final : public BandEncoder {
   public:
     QoiBands(int channels, Size size) noexcept : channels_{channels}, size_{size} {}

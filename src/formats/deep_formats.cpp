@@ -87,7 +87,7 @@ const FormatKernel& packed_kernel(const FormatKernel& kernel) noexcept {
 
 namespace {
 
-// Colours of the other depth go by the way, so many at once.
+// Colours of the other depth pass through a buffer of so many.
 constexpr auto at_once = 128;
 
 // Calls use(done, place, count) for stretches of so many pixels of a row, from one on.

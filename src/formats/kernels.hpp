@@ -3,7 +3,7 @@
 
 #include "geometry/vectors.hpp"
 
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 #include "coldbrick/detail/target.hpp"
 #include "coldbrick/formats.hpp"
 #include "coldbrick/palette.hpp"
@@ -69,7 +69,7 @@ const FormatKernel& packed_kernel(const FormatKernel& kernel) noexcept;
 // The palette of an Index8 target.
 const Palette& palette_of(const Target& target) noexcept;
 
-// Lays a colour on what is covered in part, source-over, by the format's own way.
+// Lays a colour on what is covered in part, source-over, by the format's own function.
 void cover_with(const Target& target, std::span<const CoverSpan> spans, Color color);
 
 // The same pixels, of which that one is (0, 0). Its size and window are as they were.

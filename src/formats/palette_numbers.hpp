@@ -8,7 +8,7 @@
 
 namespace coldbrick::inline v0::detail {
 
-// The numbers of the nearest colours in a palette, as Palette::nearest() tells them. Those of colours that were asked
+// The numbers of the nearest colours in a palette, as Palette::nearest() returns them. Those of colours that were asked
 // for before are remembered, as far as there is room: looking for one takes as long as the palette is large.
 class PaletteNumbers {
   public:

@@ -15,7 +15,7 @@ COLDBRICK_INLINE std::uint8_t blended(const OpaqueBlend& by, std::uint8_t below,
     return static_cast<std::uint8_t>(static_cast<std::uint16_t>(sum + (sum >> 8U)) >> 8U);
 }
 
-// Bytes are read and written, so memory decides how fast it goes: it is asked for some way ahead.
+// Bytes are read and written, so memory decides how fast it goes: it is prefetched some bytes ahead.
 COLDBRICK_INLINE void ask_for_next(const std::uint8_t* bytes) noexcept {
     constexpr auto ahead = 4096;
     constexpr auto line = 64;

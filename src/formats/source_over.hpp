@@ -125,7 +125,7 @@ class EachAlpha {
 };
 
 // Pixels with alpha. Where they are opaque, `over` is the opaque blend of all four bytes, alpha like a channel that is
-// 255 in the source; so stretches of opaque pixels take the fast way.
+// 255 in the source; so stretches of opaque pixels take the fast path.
 class AlphaBlend {
   public:
     // A pixel of the colour.

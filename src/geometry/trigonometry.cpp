@@ -37,7 +37,7 @@ double arc_tangent(double x) noexcept {
     return x * sum;
 }
 
-// Of a part of a turn up to 45 degrees, told by its tangent: what lies beyond multiples of an eighth of 90 degrees.
+// Of a part of a turn up to 45 degrees, given by its tangent: what lies beyond multiples of an eighth of 90 degrees.
 double degrees_up_to_45(double tangent) noexcept {
     constexpr auto step = 11.25;
     constexpr Vec multiples[] = {{1, 0},
@@ -63,7 +63,7 @@ Angle angle_of(Vec vector) noexcept {
 }
 
 Vec direction_of(Angle angle) noexcept {
-    // No direction: what is made of it is told as no number where it is drawn.
+    // No direction: a shape made of it is refused as not a number where it is drawn.
     if (!std::isfinite(angle.in_degrees())) return {angle.in_degrees(), angle.in_degrees()};
     const auto degrees = std::fmod(angle.in_degrees(), 360);
     const auto quarters = std::floor((degrees + 45) / 90);

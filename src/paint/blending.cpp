@@ -117,7 +117,7 @@ class PixelBlender {
         below.alpha = nearest_whole<Channel>(layers.alpha(how_.blend) * whole);
     }
 
-    const Laying& how_;
+    const Compositing& how_;
     bool has_alpha_;
     std::uint64_t opacity_;
 };

@@ -23,7 +23,7 @@ constexpr bool takes_all(Channels channels, bool has_alpha) noexcept {
 
 // How, and on what kind of pixels.
 struct Blender {
-    const Laying& how;
+    const Compositing& how;
     bool has_alpha;
     bool is_gray;
 

@@ -21,7 +21,7 @@ constexpr std::size_t words_of = sizeof(Texel) / 4;
 template <class Texel>
 using Words = std::array<std::uint32_t, words_of<Texel> * row_length>;
 
-// Where a channel lies in the words of a pixel: channels are told from the first byte on.
+// Where a channel lies in the words of a pixel: channels count from the first byte on.
 struct Place {
     std::size_t word;
     unsigned shift;
@@ -222,11 +222,11 @@ void lay_rows(const Blender& blender, const Texel* ink, const Cover& cover, int 
 
 }  // namespace
 
-double whole_opacity(const Laying& how) noexcept {
+double whole_opacity(const Compositing& how) noexcept {
     return static_cast<double>(nearest_whole<std::int32_t>(how.opacity * 65535));
 }
 
-Color weakened(Color color, const Laying& how) noexcept {
+Color weakened(Color color, const Compositing& how) noexcept {
     weaken({.each = nullptr, .all = 255}, whole_opacity(how), 1, &color);
     return color;
 }

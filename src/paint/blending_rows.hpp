@@ -1,4 +1,4 @@
-// Laying on many pixels at once, in vectors of doubles.
+// Compositing on many pixels at once, in vectors of doubles.
 #pragma once
 
 #include "paint/blending.hpp"
@@ -6,13 +6,13 @@
 namespace coldbrick::inline v0::detail {
 
 // Opacity in 65535ths, so that products are exact.
-double whole_opacity(const Laying& how) noexcept;
+double whole_opacity(const Compositing& how) noexcept;
 
 // Multiplies the alpha of so many colours by coverage and opacity, rounded to the nearest once.
 void weaken(const Cover& cover, double opacity, int count, Color* colors) noexcept;
 
 // The colour with the opacity multiplied into its alpha, rounded to the nearest (rule 6).
-Color weakened(Color color, const Laying& how) noexcept;
+Color weakened(Color color, const Compositing& how) noexcept;
 
 // Whether lay_row() knows such pixels.
 bool knows_rows(const Blender& blender) noexcept;

@@ -12,21 +12,21 @@
 
 namespace coldbrick::inline v0::detail {
 
-class ByteCurves;
+class TransferCurves;
 
 // What does not depend on where the ink is laid. Of an ink and a palette that outlive it.
 struct Brush {
     enum class Way : std::uint8_t {
         opaque,    // one pixel, over and over
-        blended,   // one colour, source-over, by the format's own way
+        blended,   // one colour, source-over, by the format's own function
         weakened,  // the same with an opacity, which is not rounded before it meets coverage
         general,   // colours taken out, laid on, put back
     };
     const Ink* ink;
     Way way = Way::general;
-    Pixel pixel{};                       // of opaque ones
-    Color color{};                       // of those that are blended, the opacity in its alpha
-    const ByteCurves* curves = nullptr;  // of one colour laid otherwise, if they have been found out
+    Pixel pixel{};                           // of opaque ones
+    Color color{};                           // of those that are blended, the opacity in its alpha
+    const TransferCurves* curves = nullptr;  // of one colour laid otherwise, if they have been found out
 };
 
 // Throws Error for an ink that the target cannot take.
@@ -34,7 +34,7 @@ Brush brush_for(const Target& target, const Ink& ink);
 
 // What becomes of bytes below, if the ink is one colour for which that follows from each byte alone, and is laid
 // otherwise than source-over.
-std::optional<ByteCurves> curves_for(const Target& target, const Brush& brush);
+std::optional<TransferCurves> transfer_curves_for(const Target& target, const Brush& brush);
 
 // Lays the ink on the area, or on a pixel, as far as it lies in the surface's clips.
 Box paint(const Surface& surface, const Brush& brush, const AreaRef& area);

@@ -1,8 +1,8 @@
 // Lists of shapes of one kind.
 #include "geometry/limits.hpp"
-#include "paint/plain_shapes.hpp"
+#include "paint/fast_shapes.hpp"
 #include "paint/prepared.hpp"
-#include "raster/forms/form_bounds.hpp"
+#include "raster/lowering/geometry_bounds.hpp"
 
 #include "coldbrick/budget.hpp"
 #include "coldbrick/draw_each.hpp"
@@ -21,7 +21,7 @@ namespace {
                 ": " + error.what()};
 }
 
-// Calls check(number) for each, and tells the number of one for which it throws.
+// Calls check(number) for each, and adds the number of one for which it throws.
 template <class Check>
 void check_numbers(std::string_view call, std::size_t count, const Check& check) {
     std::size_t number = 0;
@@ -90,7 +90,7 @@ Box all_touched(std::size_t count, const Paint& paint) {
 // More dashes than a call may have come up only where they are seen: that is looked at before anything is drawn.
 void check_dashes(const Surface& surface, const ShapesRef& shapes) {
     if (shapes.stroke == nullptr || shapes.stroke->dash.empty()) return;
-    check_numbers("stroke_each", shapes.count, [&](std::size_t i) { scan(shapes[i], surface.window, nobody); });
+    check_numbers("stroke_each", shapes.count, [&](std::size_t i) { scan(shapes[i], surface.window, null_sink); });
 }
 
 std::vector<Brush> brushes_for(const Target& target, std::span<const Ink> inks) {
@@ -106,7 +106,7 @@ void check_each(std::string_view call, const ShapesRef& shapes) {
     // The first one is looked at in full, and with it how all are drawn.
     check_numbers(call, shapes.count, [&](std::size_t i) {
         const auto area = shapes[i];
-        if (i == 0 || !is_sound(area)) scan(area, Box{}, nobody);
+        if (i == 0 || !is_sound(area)) scan(area, Box{}, null_sink);
     });
 }
 
@@ -126,8 +126,8 @@ Box paint_each(const Surface& surface, const ShapesRef& shapes, const Shared<Rea
     const auto as_usual = [&](std::size_t i) { return paint(surface, ink->brush(), shapes[i]); };
     const auto* const color = ink->ink().plain_color();
     if (color == nullptr) return all_touched(shapes.count, as_usual);
-    if (!can_paint_plainly(surface, *color, shapes[0])) return all_touched(shapes.count, as_usual);
-    const PlainList plain{surface, *color};
+    if (!can_paint_fast(surface, *color, shapes[0])) return all_touched(shapes.count, as_usual);
+    const FastList plain{surface, *color};
     const auto paint_all = [&](const auto* list) {
         return all_touched(shapes.count, [&](std::size_t i) {
             const auto touched = plain.paint(list[i]);
@@ -137,7 +137,7 @@ Box paint_each(const Surface& surface, const ShapesRef& shapes, const Shared<Rea
     if (shapes.is_crisp(number_in<Box, AllShapes>)) return paint_all(static_cast<const Box*>(shapes.first.shape));
     if (shapes.is_crisp(number_in<Circle, AllShapes>)) return paint_all(static_cast<const Circle*>(shapes.first.shape));
     return all_touched(shapes.count, [&](std::size_t i) {
-        const auto touched = paint_plainly(surface, *color, shapes[i]);
+        const auto touched = paint_fast(surface, *color, shapes[i]);
         return touched ? *touched : as_usual(i);
     });
 }
@@ -156,12 +156,12 @@ Box paint_each(const Surface& surface, const ShapesRef& shapes, std::span<const 
 Box mark_each(const Surface& surface, std::span<const Point> points, const Shared<ReadyInk>& ink) {
     const auto* const color = ink->ink().plain_color();
     const auto is_plain =
-        color != nullptr && surface.kernel->put != nullptr && !surface.clips && surface.witness == nullptr;
+        color != nullptr && surface.kernel->put != nullptr && !surface.clips && surface.observer == nullptr;
     return all_touched(points.size(), [&](std::size_t i) {
         if (!is_plain || !coldbrick::contains(surface.window, points[i])) {
             return mark(surface, points[i], ink->brush());
         }
-        put_plainly(surface, *color, points[i]);
+        put_fast(surface, *color, points[i]);
         return Box{.at = points[i], .size = {.width = 1, .height = 1}};
     });
 }

@@ -1,11 +1,11 @@
-// Lays any ink in any way on pixels of any format.
+// Blends any ink by any compositing options on pixels of any format.
 #pragma once
 
 #include "formats/kernels.hpp"
 #include "formats/palette_numbers.hpp"
 #include "formats/source_over.hpp"
 #include "paint/blending.hpp"
-#include "paint/one_color.hpp"
+#include "paint/transfer_curves.hpp"
 
 #include "coldbrick/ink.hpp"
 #include "coldbrick/pixels.hpp"
@@ -39,7 +39,7 @@ class GeneralPainter {
         is_direct_ = is_plain_ && !kernel_.is_sparse && (kernel_.is_color || period_ == 1);
     }
 
-    [[nodiscard]] SpanReceiver receiver() noexcept {
+    [[nodiscard]] SpanSink sink() noexcept {
         const auto take = [](void* context, std::span<const Span> spans) {
             auto& painter = *static_cast<GeneralPainter*>(context);
             for (const auto& [y, x, length] : spans) {
@@ -104,7 +104,7 @@ class GeneralPainter {
         }
     }
 
-    // Without a stop on the way: as one pixel over and over, or as colours that need no change.
+    // Without a buffer: as one pixel over and over, or as colours that need no change.
     void put_directly(const CoverSpan& span) {
         auto* const pixels = pixel_address(surface_, span.x, span.y);
         const auto pixel_bytes = kernel_.pixel_bytes();
@@ -236,7 +236,7 @@ class GeneralPainter {
     bool is_over_;    // whether colours of its own are laid source-over, on pixels that are as colours are
     Store store_;
     int laid_ = 0;  // how many pixels, before it is worth while to find
-    std::optional<ByteCurves> curves_;
+    std::optional<TransferCurves> curves_;
     int filled_ = 0;  // how many of the ink's colours are set, if it has one only
     Stretch<Color> ink_colors_;
     Stretch<Color> below_;

@@ -39,7 +39,7 @@ void check_place(std::string_view kind, std::string_view field, Position place) 
     check_finite(kind, std::string{field} + ".y", place.y);
 }
 
-// How long the way of a gradient may be, so that its steps are numbers wherever it is looked at.
+// How long a gradient may be, so that its steps are numbers wherever it is looked at.
 constexpr auto least_way = 1e-9;
 constexpr auto most_way = 1e15;
 
@@ -67,7 +67,7 @@ void check_stops(std::string_view kind, const std::vector<Stop>& stops) {
     }
 }
 
-// What of the way each pixel of a row has gone, as a place on the ramp; Way tells it for a part of a row.
+// Where each pixel of a row lies on the ramp; Way computes it for a part of a row.
 template <class Way>
 class GradientSource final : public detail::InkSource {
   public:

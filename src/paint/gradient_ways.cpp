@@ -11,8 +11,8 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// From a part of the way to a place on the ramp. Parts so large that their fraction is lost are at its beginning or
-// end.
+// From a part of the gradient to a place on the ramp. Parts so large that their fraction is lost are at its beginning
+// or end.
 int place_of(double part, Spread spread) noexcept {
     constexpr auto most = 1e15;
     if (!(std::fabs(part) < most)) return part > 0 ? ramp_size - 1 : 0;
@@ -31,13 +31,13 @@ COLDBRICK_INLINE std::int32_t folded(std::int32_t place, bool reflects) noexcept
     return reflects ? std::min(there_and_back, 2 * ramp_size - 1 - there_and_back) : again;
 }
 
-// The columns of a part of a row, from a centre: told from the nearest pixel, so that single precision does.
+// The columns of a part of a row, from a centre: relative to the nearest pixel, so that single precision does.
 struct FromCenter {
     std::int32_t first;  // of the part's pixels, counted from that pixel
     float step;
     float rest;
 
-    // Where numbers are small enough: the greatest column away from the centre is told, too.
+    // Where numbers are small enough: the greatest column away from the centre is given, too.
     FromCenter(const RowPart& row, double center, double per_unit) noexcept {
         const auto pixel = std::clamp((center - row.origin.x) / row.step, -1.0 * far_pixels, 1.0 * far_pixels);
         const auto nearest = std::nearbyint(pixel);
@@ -97,7 +97,7 @@ double far_length(Vec a) noexcept {
 }
 
 LinearWay::LinearWay(Position from, Position to, Spread spread) noexcept : from_{from.x, from.y}, spread_{spread} {
-    // By way of the length, whose square might be beyond the numbers.
+    // By the length, whose square might be beyond the numbers.
     const auto along = Vec{to.x - from.x, to.y - from.y};
     const auto size = far_length(along);
     per_unit_ = along * (1 / size) * (1 / size);
@@ -182,7 +182,7 @@ void LinearWay::find_folded(const Steps& steps, int count, Places& places) const
 void RadialWay::find(const RowPart& row, Places& places) const noexcept {
     const auto down = (row.origin.y - center_.y) * per_unit_;
     const FromCenter columns{row, center_.x, per_unit_};
-    // Where the way goes on behind its end, a place has to be a number; precision is lost long before.
+    // Where the gradient goes on behind its end, a place has to be a number; precision is lost long before.
     const auto pads = spread_ == Spread::pad;
     constexpr auto most_parts = 1 << 18;
     if (!is_near(row) || !(pads || std::fabs(down) + columns.most() < most_parts)) {

@@ -1,4 +1,4 @@
-// How far along the way of a gradient the pixels of a row are.
+// Where the pixels of a row lie along a gradient.
 #pragma once
 
 #include "geometry/trigonometry.hpp"
@@ -36,7 +36,7 @@ inline bool is_near(const RowPart& row) noexcept { return row.first >= -far_pixe
 // A length whose square might be beyond the numbers.
 [[nodiscard]] double far_length(Vec a) noexcept;
 
-// Each tells, for the pixels of a part of a row, places on a ramp (ramp.hpp).
+// Each computes, for the pixels of a part of a row, places on a ramp (ramp.hpp).
 
 // Along a straight line: the part grows evenly from pixel to pixel.
 class LinearWay {
@@ -91,7 +91,7 @@ class LinearWay {
     // A place on the ramp has so many bits for its fraction.
     static constexpr int place_bits = 28;
 
-    // Of so many pixels, those from begin to end - 1 lie between the ends of the way; which end is beside them.
+    // Of so many pixels, those from begin to end - 1 lie between the ends of the gradient; which end is beside them.
     struct Between {
         int begin;
         int end;

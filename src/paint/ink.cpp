@@ -8,7 +8,7 @@
 
 namespace coldbrick::inline v0 {
 
-Ink::Ink(const Ink& ink, const Laying& how) : of_{ink.of_}, how_{how}, is_usual_{how == Laying{}} {
+Ink::Ink(const Ink& ink, const Compositing& how) : of_{ink.of_}, how_{how}, is_usual_{how == Compositing{}} {
     using detail::check_choice;
     check_choice("ink", "blend", how.blend,
                  {"over", "replace", "multiply", "screen", "overlay", "darken", "lighten", "color_dodge", "color_burn",

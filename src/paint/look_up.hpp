@@ -22,7 +22,7 @@ void look_up(const Texel* ramp, const std::int32_t* places, int count, Texel* co
     for (; i < count; ++i) colors[i] = ramp[places[i]];
 }
 
-// The same of places that lie a step apart, in parts of places: index(place) tells where on the ramp.
+// The same of places that lie a step apart, in parts of places: index(place) returns where on the ramp.
 template <class Texel, class Index>
 void look_up_along(const Texel* ramp, std::int64_t place, std::int64_t step, int count, Texel* colors,
                    const Index& index) noexcept {

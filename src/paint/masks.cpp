@@ -1,7 +1,7 @@
 #include "paint/masks.hpp"
 
 #include "formats/kernels.hpp"
-#include "paint/witness.hpp"
+#include "paint/observer.hpp"
 #include "raster/spans/record.hpp"
 
 #include <algorithm>
@@ -14,9 +14,9 @@ namespace {
 // Passes on what of spans lies in a region, and keeps the box around it.
 class MaskedReceiver {
   public:
-    MaskedReceiver(const Region& region, const SpanReceiver& to) noexcept : region_{region}, to_{to} {}
+    MaskedReceiver(const Region& region, const SpanSink& to) noexcept : region_{region}, to_{to} {}
 
-    [[nodiscard]] SpanReceiver receiver() noexcept {
+    [[nodiscard]] SpanSink sink() noexcept {
         const auto take = [](void* context, std::span<const Span> spans) {
             static_cast<MaskedReceiver*>(context)->take(spans);
         };
@@ -71,7 +71,7 @@ class MaskedReceiver {
     }
 
     const Region& region_;
-    SpanReceiver to_;
+    SpanSink to_;
     std::span<const Span> row_;
     int row_y_ = 0;
     std::vector<Span> inside_;
@@ -82,9 +82,9 @@ class MaskedReceiver {
 // Passes on spans and coverage, weakened by what a smooth region covers.
 class SmoothMaskedReceiver {
   public:
-    SmoothMaskedReceiver(const SmoothRegion& region, const SpanReceiver& to) noexcept : region_{region}, to_{to} {}
+    SmoothMaskedReceiver(const SmoothRegion& region, const SpanSink& to) noexcept : region_{region}, to_{to} {}
 
-    [[nodiscard]] SpanReceiver receiver() noexcept {
+    [[nodiscard]] SpanSink sink() noexcept {
         const auto take = [](void* context, std::span<const Span> spans) {
             for (const auto& [y, x, length] : spans) {
                 static_cast<SmoothMaskedReceiver*>(context)->take(
@@ -128,7 +128,7 @@ class SmoothMaskedReceiver {
     }
 
     const SmoothRegion& region_;
-    SpanReceiver to_;
+    SpanSink to_;
     std::vector<std::uint8_t> weakened_;
     Box touched_;
 };
@@ -137,19 +137,19 @@ class SmoothMaskedReceiver {
 
 namespace {
 
-Box scan_narrowed(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver) {
-    const auto scan_cut = [&](const SpanReceiver& to) {
+Box scan_narrowed(const Surface& surface, const AreaRef& area, const SpanSink& sink) {
+    const auto scan_cut = [&](const SpanSink& to) {
         if (!surface.mask()) {
             scan(area, surface.window, to);
             return Box{};
         }
         MaskedReceiver masked{*surface.mask(), to};
-        scan(area, surface.window, masked.receiver());
+        scan(area, surface.window, masked.sink());
         return masked.touched();
     };
-    if (!surface.cover()) return scan_cut(receiver);
-    SmoothMaskedReceiver masked{*surface.cover(), receiver};
-    scan_cut(masked.receiver());
+    if (!surface.cover()) return scan_cut(sink);
+    SmoothMaskedReceiver masked{*surface.cover(), sink};
+    scan_cut(masked.sink());
     return masked.touched();
 }
 
@@ -157,21 +157,21 @@ Box scan_narrowed(const Surface& surface, const AreaRef& area, const SpanReceive
 
 namespace {
 
-Box scan_clipped(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver) {
-    if (!surface.mask() && !surface.cover()) return scan(area, surface.window, receiver);
+Box scan_clipped(const Surface& surface, const AreaRef& area, const SpanSink& sink) {
+    if (!surface.mask() && !surface.cover()) return scan(area, surface.window, sink);
     // What a mask leaves takes memory while it is found.
-    Record record{receiver};
-    const auto touched = scan_narrowed(surface, area, record.receiver());
+    Record record{sink};
+    const auto touched = scan_narrowed(surface, area, record.sink());
     record.replay();
     return touched;
 }
 
 }  // namespace
 
-Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver) {
-    if (surface.witness == nullptr) return scan_clipped(surface, area, receiver);
-    Witnessed witnessed{receiver, *surface.witness};
-    return scan_clipped(surface, area, witnessed.receiver());
+Box scan_masked(const Surface& surface, const AreaRef& area, const SpanSink& sink) {
+    if (surface.observer == nullptr) return scan_clipped(surface, area, sink);
+    Witnessed witnessed{sink, *surface.observer};
+    return scan_clipped(surface, area, witnessed.sink());
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -9,8 +9,8 @@
 
 namespace coldbrick::inline v0::detail {
 
-// Scans an area as far as the surface's clip and masks show it, and tells its witness.
-Box scan_masked(const Surface& surface, const AreaRef& area, const SpanReceiver& receiver);
+// Scans an area as far as the surface's clip and masks show it, and reports to its observer.
+Box scan_masked(const Surface& surface, const AreaRef& area, const SpanSink& sink);
 
 // Throws Error, in the name of the call, unless the pixel lies in the surface's window.
 void check_seen(std::string_view call, const Surface& surface, Point pixel);

@@ -31,7 +31,7 @@ bool blend_on_pixel(const Surface& surface, const Ink& ink, Point at) {
 
 bool lay_on_pixel(const Surface& surface, const Ink& ink, Point at) {
     const auto& kernel = *surface.kernel;
-    if (surface.clips || surface.witness != nullptr || kernel.load == nullptr || kernel.store == nullptr) return false;
+    if (surface.clips || surface.observer != nullptr || kernel.load == nullptr || kernel.store == nullptr) return false;
     const auto* const source = std::get_if<Ink::Source>(&ink.of());
     if (source == nullptr || !ink.is_usual() || kernel.put == nullptr || kernel.lay == nullptr) {
         return blend_on_pixel(surface, ink, at);

@@ -7,7 +7,7 @@
 namespace coldbrick::inline v0::detail {
 
 // Lays the ink on a pixel of the window, as the painters do, and says whether it could: not where there are clips or a
-// witness, and not an ink or a format that has no colours of 8 bits.
+// observer, and not an ink or a format that has no colours of 8 bits.
 bool lay_on_pixel(const Surface& surface, const Ink& ink, Point at);
 
 }  // namespace coldbrick::inline v0::detail

@@ -9,8 +9,8 @@ namespace coldbrick::inline v0::detail {
 struct OpaquePainter {
     const Surface& surface;
     PixelPattern pattern;
-    Color color;                // for what is covered in part,
-    const SpanReceiver* parts;  // or who lays that on
+    Color color;            // for what is covered in part,
+    const SpanSink* parts;  // or the sink of that
 };
 
 inline OpaquePainter& painter_of(void* context) noexcept { return *static_cast<OpaquePainter*>(context); }
@@ -80,7 +80,7 @@ struct OpaqueWriter {
         if (count > 0) lay_parts();
     }
 
-    static SpanReceiver receiver(OpaquePainter& painter) noexcept {
+    static SpanSink sink(OpaquePainter& painter) noexcept {
         return {.context = &painter,
                 .take = write_spans,
                 .repeats = Repeats::harmless,
@@ -103,27 +103,27 @@ struct BitWriter {
         painter.parts->take_cover(painter.parts->context, spans);
     }
 
-    static SpanReceiver receiver(OpaquePainter& painter) noexcept {
+    static SpanSink sink(OpaquePainter& painter) noexcept {
         return {.context = &painter, .take = write_spans, .repeats = Repeats::harmless, .take_cover = write_cover};
     }
 };
 
-inline SpanReceiver opaque_receiver(OpaquePainter& painter) noexcept {
+inline SpanSink opaque_sink(OpaquePainter& painter) noexcept {
     switch (painter.surface.kernel->pixel_bytes()) {
         case 0:
-            return BitWriter::receiver(painter);
+            return BitWriter::sink(painter);
         case 1:
-            return OpaqueWriter<1>::receiver(painter);
+            return OpaqueWriter<1>::sink(painter);
         case 2:
-            return OpaqueWriter<2>::receiver(painter);
+            return OpaqueWriter<2>::sink(painter);
         case 3:
-            return OpaqueWriter<3>::receiver(painter);
+            return OpaqueWriter<3>::sink(painter);
         case 4:
-            return OpaqueWriter<4>::receiver(painter);
+            return OpaqueWriter<4>::sink(painter);
         case 6:
-            return OpaqueWriter<6>::receiver(painter);
+            return OpaqueWriter<6>::sink(painter);
         default:
-            return OpaqueWriter<8>::receiver(painter);
+            return OpaqueWriter<8>::sink(painter);
     }
 }
 

@@ -3,15 +3,15 @@
 #include "geometry/limits.hpp"
 #include "paint/blending_rows.hpp"
 #include "paint/brush.hpp"
-#include "paint/deep_lines.hpp"
-#include "paint/deep_over.hpp"
+#include "paint/fast_shapes.hpp"
 #include "paint/general_painter.hpp"
+#include "paint/lines_16.hpp"
 #include "paint/masks.hpp"
-#include "paint/one_color.hpp"
+#include "paint/observer.hpp"
 #include "paint/one_pixel.hpp"
 #include "paint/opaque_writer.hpp"
-#include "paint/plain_shapes.hpp"
-#include "paint/witness.hpp"
+#include "paint/over_16.hpp"
+#include "paint/transfer_curves.hpp"
 
 #include "coldbrick/draw.hpp"
 #include "coldbrick/error.hpp"
@@ -83,10 +83,10 @@ std::optional<Pixel> simple_pixel(const Target& target, const Ink& ink) {
 bool is_blended(const Target& target, const Ink& ink) noexcept {
     auto how = ink.how();
     how.opacity = 1;
-    return ink.color() != nullptr && how == Laying{} && target.kernel->blend != nullptr;
+    return ink.color() != nullptr && how == Compositing{} && target.kernel->blend != nullptr;
 }
 
-OpaquePainter opaque_painter(const Surface& surface, const Brush& brush, const SpanReceiver* parts) noexcept {
+OpaquePainter opaque_painter(const Surface& surface, const Brush& brush, const SpanSink* parts) noexcept {
     const auto* const color = brush.ink->color();
     return {.surface = surface,
             .pattern{brush.pixel, surface.kernel->pixel_bytes()},
@@ -98,13 +98,13 @@ Box paint_opaque(const Surface& surface, const Brush& brush, const AreaRef& area
     const auto& ink = *brush.ink;
     if (surface.kernel->cover != nullptr && ink.color() != nullptr && ink.how().blend != Blend::replace) {
         auto painter = opaque_painter(surface, brush, nullptr);
-        return scan_masked(surface, area, opaque_receiver(painter));
+        return scan_masked(surface, area, opaque_sink(painter));
     }
-    // Where coverage cannot be laid on as quickly, it goes the general way; but most of a shape is whole.
+    // Where coverage cannot be laid on as quickly, it goes through the general painter; but most of a shape is whole.
     GeneralPainter for_parts{surface, ink, Box{}};
-    const auto parts = for_parts.receiver();
+    const auto parts = for_parts.sink();
     auto painter = opaque_painter(surface, brush, &parts);
-    return scan_masked(surface, area, opaque_receiver(painter));
+    return scan_masked(surface, area, opaque_sink(painter));
 }
 
 // The box around the shape, if it matters to the ink.
@@ -115,16 +115,16 @@ Box placing_box(const Ink& ink, const AreaRef& area) {
 }
 
 // A box of pixels, which needs no scan.
-Box paint_box(const Surface& surface, const SpanReceiver& receiver, const Box& box) {
+Box paint_box(const Surface& surface, const SpanSink& sink, const Box& box) {
     const auto seen = intersection(box, surface.window);
-    for_rows_of(seen, [&](std::span<const Span> rows) { receiver.take(receiver.context, rows); });
+    for_rows_of(seen, [&](std::span<const Span> rows) { sink.take(sink.context, rows); });
     tell_box(surface, seen);
     return seen;
 }
 
-// The same of any area, of which the box is told if it is one.
-Box paint_area(const Surface& surface, const AreaRef& area, const Box* box, const SpanReceiver& receiver) {
-    return box != nullptr ? paint_box(surface, receiver, *box) : scan_masked(surface, area, receiver);
+// The same of any area, with its box if it is one.
+Box paint_area(const Surface& surface, const AreaRef& area, const Box* box, const SpanSink& sink) {
+    return box != nullptr ? paint_box(surface, sink, *box) : scan_masked(surface, area, sink);
 }
 
 // Whether it is one colour, and what becomes of a byte below follows from that byte.
@@ -138,10 +138,10 @@ Box paint_one_color(const Surface& surface, const Brush& brush, const AreaRef& a
     const auto& ink = *brush.ink;
     struct Painters {
         OneColorPainter of_whole;
-        SpanReceiver of_parts;
+        SpanSink of_parts;
     };
     GeneralPainter general{surface, ink, Box{}};
-    Painters painters{.of_whole{surface, ink.how(), *ink.color(), brush.curves}, .of_parts = general.receiver()};
+    Painters painters{.of_whole{surface, ink.how(), *ink.color(), brush.curves}, .of_parts = general.sink()};
     const auto take = [](void* context, std::span<const Span> spans) {
         for (const auto& span : spans) static_cast<Painters*>(context)->of_whole.paint(span);
     };
@@ -155,14 +155,14 @@ Box paint_one_color(const Surface& surface, const Brush& brush, const AreaRef& a
 
 // One colour on numbers of 16 bits, which is laid on some runs.
 template <class Deep>
-Box paint_deep(const Surface& surface, const Deep& deep, const Ink& ink, const AreaRef& area, const Box* box) {
+Box paint_16(const Surface& surface, const Deep& deep, const Ink& ink, const AreaRef& area, const Box* box) {
     struct Painters {
         const Surface& surface;
         const Deep& of_whole;
-        SpanReceiver others;
+        SpanSink others;
     };
     GeneralPainter general{surface, ink, Box{}};
-    Painters painters{.surface = surface, .of_whole = deep, .others = general.receiver()};
+    Painters painters{.surface = surface, .of_whole = deep, .others = general.sink()};
     const auto take = [](void* context, std::span<const Span> spans) {
         const auto& [on, of_whole, others] = *static_cast<Painters*>(context);
         for (const auto& span : spans) {
@@ -180,13 +180,13 @@ Box paint_deep(const Surface& surface, const Deep& deep, const Ink& ink, const A
 Box paint_general(const Surface& surface, const Brush& brush, const AreaRef& area, const Box* box) {
     const auto& ink = *brush.ink;
     if (is_by_byte(surface, ink)) return paint_one_color(surface, brush, area, box);
-    if (const auto deep = deep_over_of(surface, ink)) return paint_deep(surface, *deep, ink, area, box);
-    if (const auto deep = deep_lines_of(surface, ink)) return paint_deep(surface, *deep, ink, area, box);
+    if (const auto deep = over_16_of(surface, ink)) return paint_16(surface, *deep, ink, area, box);
+    if (const auto deep = lines_16_of(surface, ink)) return paint_16(surface, *deep, ink, area, box);
     GeneralPainter painter{surface, ink, placing_box(ink, area)};
-    return paint_area(surface, area, box, painter.receiver());
+    return paint_area(surface, area, box, painter.sink());
 }
 
-SpanReceiver blending_receiver(BlendingPainter& painter) noexcept {
+SpanSink blending_sink(BlendingPainter& painter) noexcept {
     const auto has_traces = painter.surface.kernel->trace != nullptr;
     return {.context = &painter,
             .take = BlendingPainter::take,
@@ -198,7 +198,7 @@ SpanReceiver blending_receiver(BlendingPainter& painter) noexcept {
 
 Box paint_blended(const Surface& surface, Color color, const AreaRef& area) {
     BlendingPainter painter{.surface = surface, .color = color};
-    return scan_masked(surface, area, blending_receiver(painter));
+    return scan_masked(surface, area, blending_sink(painter));
 }
 
 // One pixel of the window.
@@ -227,10 +227,10 @@ Box paint_pixel(const Surface& surface, const Pixel& pixel, Point at) noexcept {
 Box paint_weakened(const Surface& surface, const Ink& ink, Color whole, const AreaRef& area) {
     struct Painters {
         BlendingPainter of_whole;
-        SpanReceiver of_parts;
+        SpanSink of_parts;
     };
     GeneralPainter general{surface, ink, Box{}};
-    Painters painters{.of_whole = {.surface = surface, .color = whole}, .of_parts = general.receiver()};
+    Painters painters{.of_whole = {.surface = surface, .color = whole}, .of_parts = general.sink()};
     const auto take = [](void* context, std::span<const Span> spans) {
         BlendingPainter::take(&static_cast<Painters*>(context)->of_whole, spans);
     };
@@ -267,14 +267,14 @@ Brush brush_for(const Target& target, const Ink& ink) {
 }
 
 Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
-    if (surface.witness != nullptr) surface.witness->begin(*brush.ink, placing_box(*brush.ink, area));
+    if (surface.observer != nullptr) surface.observer->begin(*brush.ink, placing_box(*brush.ink, area));
     const auto* const box = surface.clips ? nullptr : whole_box(area);
     switch (brush.way) {
         case Brush::Way::opaque: {
             if (box == nullptr) return paint_opaque(surface, brush, area);
             if (box->size == one_pixel) return paint_pixel(surface, brush.pixel, box->at);
             auto painter = opaque_painter(surface, brush, nullptr);
-            return paint_box(surface, opaque_receiver(painter), *box);
+            return paint_box(surface, opaque_sink(painter), *box);
         }
         case Brush::Way::blended:
         case Brush::Way::weakened: {
@@ -283,25 +283,25 @@ Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
                                                         : paint_weakened(surface, *brush.ink, brush.color, area);
             }
             BlendingPainter painter{.surface = surface, .color = brush.color};
-            return paint_box(surface, blending_receiver(painter), *box);
+            return paint_box(surface, blending_sink(painter), *box);
         }
         case Brush::Way::general:
-            if (box == nullptr || box->size != one_pixel || surface.witness != nullptr) break;
+            if (box == nullptr || box->size != one_pixel || surface.observer != nullptr) break;
             if (!coldbrick::contains(surface.window, box->at)) return {};
             if (brush.curves == nullptr && lay_on_pixel(surface, *brush.ink, box->at)) return *box;
     }
     return paint_general(surface, brush, area, box);
 }
 
-std::optional<ByteCurves> curves_for(const Target& target, const Brush& brush) {
+std::optional<TransferCurves> transfer_curves_for(const Target& target, const Brush& brush) {
     if (brush.way != Brush::Way::general || !is_by_byte(target, *brush.ink)) return std::nullopt;
-    return ByteCurves{target, brush.ink->how(), *brush.ink->color()};
+    return TransferCurves{target, brush.ink->how(), *brush.ink->color()};
 }
 
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {
     if (const auto* const color = ink.plain_color()) {
-        if (const auto touched = paint_plainly(surface, *color, area)) return *touched;
-    } else if (!surface.clips && surface.witness == nullptr) {
+        if (const auto touched = paint_fast(surface, *color, area)) return *touched;
+    } else if (!surface.clips && surface.observer == nullptr) {
         const auto* const box = whole_box(area);
         const auto is_pixel = box != nullptr && box->size == one_pixel && coldbrick::contains(surface.window, box->at);
         if (is_pixel && lay_on_pixel(surface, ink, box->at)) return *box;
@@ -324,7 +324,7 @@ const Brush& Brushes::of(const Target& target, Color color) {
 
 Box mark(const Surface& surface, Point at, const Brush& brush) {
     check_point("mark", "at", at);
-    const auto is_plain = !surface.clips && surface.witness == nullptr;
+    const auto is_plain = !surface.clips && surface.observer == nullptr;
     if (brush.way == Brush::Way::opaque && is_plain) return paint_pixel(surface, brush.pixel, at);
     const auto pixel = Box{.at = at, .size = one_pixel};
     if (brush.curves != nullptr && is_plain && coldbrick::contains(surface.window, at)) {
@@ -341,8 +341,8 @@ Box mark(const Surface& surface, Point at, const Brush& brush) {
 Box mark(const Surface& surface, Point at, const Ink& ink) {
     const auto* const color = ink.plain_color();
     const auto is_plain_ink = color != nullptr && surface.kernel->put != nullptr;
-    if (is_plain_ink && !surface.clips && surface.witness == nullptr && coldbrick::contains(surface.window, at)) {
-        put_plainly(surface, *color, at);
+    if (is_plain_ink && !surface.clips && surface.observer == nullptr && coldbrick::contains(surface.window, at)) {
+        put_fast(surface, *color, at);
         return {.at = at, .size = one_pixel};
     }
     if (coldbrick::contains(surface.window, at) && lay_on_pixel(surface, ink, at)) {

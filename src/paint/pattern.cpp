@@ -122,14 +122,14 @@ class TileSource final : public detail::InkSource {
 
     Size size_;
     std::vector<Color> colors_;
-    std::vector<Color16> deep_;  // empty if 8 bits tell them all
+    std::vector<Color16> deep_;  // empty if 8 bits hold them all
     Point offset_;
     Placing placing_;
     bool repeats_;
     bool is_opaque_;
 };
 
-// The colours of a hatch by how far a pixel is from the middle of the nearest line: told for distances at which a
+// The colours of a hatch by how far a pixel is from the middle of the nearest line: tabulated for distances at which a
 // line's edge runs through the pixel, in steps of 1/512 of a pixel. Nearer it is the line's colour, and the ground's
 // farther out.
 class HatchColors {
@@ -236,7 +236,7 @@ class HatchSource final : public detail::InkSource {
               first{static_cast<Number>(std::min(of.ramp_.nearest(), most) * HatchColors::steps_per_pixel - 0.5)},
               last{static_cast<Number>(of.ramp_.colors().size() - 1)} {}
 
-        // Lines farther apart than this are nowhere told apart.
+        // Lines farther apart than this are nowhere distinguished.
         static constexpr auto most = 1e30;
         Number per_unit;
         Number first;

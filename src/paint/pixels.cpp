@@ -146,7 +146,7 @@ Size size_of(std::initializer_list<int> sides) {
 
 void clear(const Surface& surface, Color color) {
     if (surface.window.empty()) return;
-    if (surface.clips || surface.kernel->is_sparse || surface.witness != nullptr) {
+    if (surface.clips || surface.kernel->is_sparse || surface.observer != nullptr) {
         paint(surface, Ink{color, {.blend = Blend::replace}}, area_ref(surface.window));
         return;
     }

@@ -1,13 +1,13 @@
 #include "paint/prepared.hpp"
 
-#include "paint/plain_shapes.hpp"
+#include "paint/fast_shapes.hpp"
 
 #include "coldbrick/error.hpp"
 
 namespace coldbrick::inline v0::detail {
 
 ReadyInk::ReadyInk(const Target& target, const Ink& ink)
-    : ink_{ink}, kernel_{target.kernel}, brush_{brush_for(target, ink_)}, curves_{curves_for(target, brush_)} {
+    : ink_{ink}, kernel_{target.kernel}, brush_{brush_for(target, ink_)}, curves_{transfer_curves_for(target, brush_)} {
     if (target.kernel == &index8_kernel) palette_ = palette_of(target);
     if (!curves_) return;
     curves_->find_table();
@@ -36,7 +36,7 @@ const Ink& ink_of(const Shared<ReadyInk>& ready) noexcept { return ready->ink();
 Box paint(const Surface& surface, const Shared<ReadyInk>& ready, const AreaRef& area) {
     ready->check(surface);
     if (const auto* const color = ready->ink().plain_color()) {
-        if (const auto touched = paint_plainly(surface, *color, area)) return *touched;
+        if (const auto touched = paint_fast(surface, *color, area)) return *touched;
     }
     return paint(surface, ready->brush(), area);
 }

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "paint/brush.hpp"
-#include "paint/one_color.hpp"
+#include "paint/transfer_curves.hpp"
 
 #include "coldbrick/palette.hpp"
 #include "coldbrick/prepared_ink.hpp"
@@ -33,7 +33,7 @@ class ReadyInk final : public Counted {
     const FormatKernel* kernel_;
     std::optional<Palette> palette_;
     Brush brush_;
-    std::optional<ByteCurves> curves_;
+    std::optional<TransferCurves> curves_;
 };
 
 }  // namespace coldbrick::inline v0::detail

@@ -23,7 +23,7 @@ Dithered dithered(const Color16& color) noexcept {
     return {.floor = each(floor), .up_from = each(up_from)};
 }
 
-// A mixture of a first and a second stop's colours, weighted by alpha, at so many parts of the way between them.
+// A mixture of a first and a second stop's colours, weighted by alpha, at so many parts of the distance between them.
 class Mixture {
   public:
     Mixture(const Stop& from, const Stop& to) noexcept
@@ -99,7 +99,7 @@ void round_up(const Dithered* colors, const std::array<std::uint8_t, 8>& thresho
 }
 
 Ramp::Ramp(const std::vector<Stop>& stops, Dither dither) {
-    // The first place that is not before a part of the way.
+    // The first place that is not before a part of the gradient.
     const auto place_of = [](double at) {
         return static_cast<int>(std::clamp(std::ceil(at * ramp_size - 0.5), 0.0, double{ramp_size}));
     };

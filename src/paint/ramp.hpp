@@ -1,4 +1,4 @@
-// The colours of a gradient along its way.
+// The colours along a gradient.
 #pragma once
 
 #include "coldbrick/gradient.hpp"

@@ -4,7 +4,7 @@
 #include "formats/kernels.hpp"
 #include "formats/source_over.hpp"
 #include "geometry/limits.hpp"
-#include "paint/witness.hpp"
+#include "paint/observer.hpp"
 #include "pictures/packed_copy.hpp"
 #include "pictures/picture_sources.hpp"
 #include "pictures/sampled_source.hpp"
@@ -95,7 +95,7 @@ class Prepared {
     PixelBytes bytes_;
 };
 
-bool is_usual(const Laying& laying) noexcept {
+bool is_usual(const Compositing& laying) noexcept {
     return laying.opacity == 1 && laying.channels == Channels::all &&
            (laying.blend == Blend::over || laying.blend == Blend::replace);
 }
@@ -195,11 +195,11 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
         return paint(to, Ink{Ink{Ink::Source{source}}, how.laying}, area_ref(area));
     }
     const auto is_pasted = paste_rows(to, surface, how.at, how);
-    if (is_pasted && to.witness == nullptr) return seen;
+    if (is_pasted && to.observer == nullptr) return seen;
     auto source = make_shared_value<SurfaceSource>(surface, how.at);
     const auto ink = Ink{Ink{Ink::Source{source}}, how.laying};
     if (is_pasted) {
-        to.witness->begin(ink, Box{});
+        to.observer->begin(ink, Box{});
         tell_box(to, seen);
         return seen;
     }

@@ -106,7 +106,7 @@ void convert(const Surface& from, const Surface& to, int threads) {
 
 namespace {
 
-// Bits that may be left by who sets the pixels are 0.
+// Bits that setting pixels may leave are 0.
 PixelBytes unset_bytes(Size size, const FormatKernel& kernel) {
     const auto count = bitmap_bytes(size, kernel.pixel_bits);
     const auto sets_all = kernel.is_by_byte || kernel.load_deep != nullptr || &kernel == &index8_kernel;

@@ -100,7 +100,7 @@ class Resizer {
     void write(int y) {
         const auto are_opaque = find_rows(static_cast<std::size_t>(y));
         if constexpr (std::is_same_v<Texel, Color>) {
-            // Where colours lie as they are, they need no stop on the way.
+            // Where colours lie as they are, they need no copy.
             if (are_opaque && to_.kernel->is_color) return mix_opaque(pixel_address(to_, 0, y));
         }
         are_opaque ? mix_opaque(reinterpret_cast<Channel*>(result_.data())) : mix_weighted();

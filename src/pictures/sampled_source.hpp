@@ -26,7 +26,7 @@ class SampledSource final : public InkSource {
     void sample(Point from, int count, const Words& words, Color* colors) const;
     template <class Words>
     void sample_with(Point from, int count, const Words& words, Color* colors) const;
-    // Says whether the picture's format is one whose pixels can be told as words.
+    // Says whether the picture's format is one whose pixels fit in words.
     bool sample_words(Point from, int count, Color* colors) const;
     // Of a pixel of the picture, counted from its first one; and so far to the right of its centre and below.
     [[nodiscard]] Color16 color_at(Point at) const;

@@ -19,7 +19,7 @@ class Compiler {
     // A word after a keyword: one part for each value between its commas.
     ValueWord word(const Word& word, Reads reads);
 
-    // What texts are from here on, for what is told of one without quotes.
+    // What texts are from here on, for the fault of one without quotes.
     void expect_text(std::string_view what, std::string_view example) noexcept {
         text_ = what;
         text_example_ = example;

@@ -10,7 +10,7 @@
 
 namespace coldbrick::inline v0::detail {
 
-// What an expression may not be, and which bytes of it: thrown to where it is told.
+// What an expression may not be, and which bytes of it: thrown to where it is reported.
 struct Refusal {
     std::size_t begin;
     std::size_t end;
@@ -37,7 +37,7 @@ struct Mistake {
 [[nodiscard]] Mistake unknown_function(std::string_view name, Reads reads);
 
 constexpr bool is_digit(char c) noexcept { return c >= '0' && c <= '9'; }
-// Also the bytes of letters beyond ASCII: no name has them, but what stands there is told as one.
+// Also the bytes of letters beyond ASCII: no name has them, but it is reported as one.
 constexpr bool is_letter(char c) noexcept {
     return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' || static_cast<unsigned char>(c) >= 0x80U;
 }

@@ -60,7 +60,7 @@ std::optional<std::vector<Face>> read_fallback(Arguments& given) {
     return faces;
 }
 
-// Has change(face) give another face; what is wrong is told at a keyword's value.
+// Replaces the face by change(face); reports a fault at a keyword's value.
 template <class Change>
 bool changed(Face& face, const Word& at, Faults& faults, const Change& change) {
     try {

@@ -238,7 +238,7 @@ Either<Ring, subpixel::Ring> read_ring(Arguments& given) {
     return Ring{.center = whole(*center), .radius = whole(*radius), .inner_radius = whole(*inner), .sweep = sweep};
 }
 
-// "M 10,80 C ...": a fault is told at its place in the string.
+// "M 10,80 C ...": a fault is reported at its place in the string.
 std::optional<std::variant<Path>> read_path(Arguments& given) { return read_path_data(given, "data"); }
 
 std::optional<Fill> read_fill(Arguments& given) {

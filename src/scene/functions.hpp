@@ -67,7 +67,7 @@ inline constexpr auto functions = std::to_array<FunctionForm>({
     {Function::tan, "tan", 1, 1, "tan(45)"},
 });
 
-constexpr const FunctionForm& form_of(Function function) noexcept {
+constexpr const FunctionForm& geometry_of(Function function) noexcept {
     return functions[static_cast<std::size_t>(function)];
 }
 

@@ -16,7 +16,7 @@ const Words& stroke_words(bool is_line) {
     static const Words of_closed{"width", "align", "cap", "join", "miter_limit", "dash", "dash_offset"};
     return is_line ? of_lines : of_closed;
 }
-const Words& laying_words() {
+const Words& compositing_words() {
     static const Words words{"opacity", "blend", "channels", "light"};
     return words;
 }
@@ -42,7 +42,7 @@ void add_forms_of(const ShapeStatement& shape, AllForms& all) {
         const auto part = verb == "fill" ? "part " : "stroke part ";
         all[part + name].push_back({form.needed, optional});
         all[verb + " " + name].push_back(
-            {with_words(form.needed, {"ink"}), with_words(with_words(optional, {"as"}), laying_words())});
+            {with_words(form.needed, {"ink"}), with_words(with_words(optional, {"as"}), compositing_words())});
     };
     for (const auto& form : shape.forms) {
         if (shape.read_filled != nullptr) add("fill", form, shape.filling);

@@ -124,14 +124,14 @@ inline constexpr auto gradients = std::to_array<std::string_view>({"conic", "lin
 // How the parts of a region are joined to those before.
 inline constexpr auto joiners = std::to_array<std::string_view>({"minus", "plus", "within", "xor"});
 
-// One way to say where a figure is: keywords that it needs, and those that may be left out.
+// One form of saying where a figure is: keywords that it needs, and those that may be left out.
 struct StatementForm {
     std::vector<std::string_view> needed;
     std::vector<std::string_view> optional;
 };
 
 // How ink is laid, how a shape's rim looks, and how a shape is stroked: keywords that many statements take.
-[[nodiscard]] const std::vector<std::string_view>& laying_words();
+[[nodiscard]] const std::vector<std::string_view>& compositing_words();
 [[nodiscard]] const std::vector<std::string_view>& rim_words();
 [[nodiscard]] const std::vector<std::string_view>& stroke_words(bool is_line);
 

@@ -34,7 +34,7 @@ std::optional<Spread> read_spread(Arguments& given) {
                                 {{"pad", Spread::pad}, {"repeat", Spread::repeat}, {"reflect", Spread::reflect}});
 }
 
-// The gradient as an ink; what it refuses is told at its kind.
+// The gradient as an ink; what it refuses is reported at its kind.
 template <class Gradient>
 std::optional<Ink> finished(const Gradient& gradient, Arguments& given) {
     try {
@@ -132,21 +132,21 @@ std::optional<Ink> read_hatch(Arguments& given) {
                      .placing = *placing}};
 }
 
-std::optional<Laying> read_laying(Arguments& given) {
-    if (!given.has_any({"opacity", "blend", "channels", "light"})) return Laying{};
+std::optional<Compositing> read_laying(Arguments& given) {
+    if (!given.has_any({"opacity", "blend", "channels", "light"})) return Compositing{};
     const auto opacity = given.has("opacity") ? given.values().part(given.value("opacity")) : 1;
     const auto blend = read_blend(given);
     const auto channels = read_channels(given);
     const auto light = given.choice<Light>("light", {{"encoded", Light::encoded}, {"linear", Light::linear}});
     if (!opacity || !blend || !channels || !light) return std::nullopt;
-    return Laying{.opacity = *opacity, .blend = *blend, .channels = *channels, .light = *light};
+    return Compositing{.opacity = *opacity, .blend = *blend, .channels = *channels, .light = *light};
 }
 
 std::optional<Ink> read_ink(Arguments& given) {
     auto ink = given.values().ink(given.value("ink"));
     const auto laying = read_laying(given);
     if (!ink || !laying) return std::nullopt;
-    return *laying == Laying{} ? *ink : Ink{*ink, *laying};
+    return *laying == Compositing{} ? *ink : Ink{*ink, *laying};
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -48,7 +48,7 @@ class StepRunner {
     [[nodiscard]] const Step& at() const noexcept { return *at_; }
 
   private:
-    // False where a value had a fault that was told before.
+    // False where a value had a fault that was reported before.
     bool step(const Step& step) {
         switch (step.op) {
             case Op::constant:
@@ -84,7 +84,7 @@ class StepRunner {
         }
     }
 
-    // Whether a name has a value. If it has none, that was told, or there is none yet.
+    // Whether a name has a value. If it has none, that was reported, or there is none yet.
     [[nodiscard]] bool check_loaded(const Step& step) const {
         if (stack_.back().kind != ValueKind::none) return true;
         if (machine_.faults_.count() > 0) return false;

@@ -88,7 +88,7 @@ class Machine {
     Machine(const Program& program, Memory& memory, Faults& faults)
         : program_{program}, memory_{memory}, faults_{faults} {}
 
-    // The value of a part of a word; none where there is a fault, which is told.
+    // The value of a part of a word; none where there is a fault, which is reported.
     Value evaluate(const Part& part, const ValueWord& of, std::size_t number) {
         Value value;
         evaluate_to(value, part, of, number);

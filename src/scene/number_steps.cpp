@@ -110,7 +110,7 @@ bool Machine::run_numbers(const Part& part, double& result) {
 bool Machine::call_numbers(const Step& step, double*& top) {
     const auto function = static_cast<Function>(step.index);
     if (function == Function::random) {
-        if (step.count == 1) return false;  // told by the steps run one by one
+        if (step.count == 1) return false;  // reported by the steps run one by one
         const auto way = next_part(memory_.random);
         top -= step.count;
         top[1] = step.count == 0 ? way : top[1] + (top[2] - top[1]) * way;

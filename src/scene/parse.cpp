@@ -327,7 +327,7 @@ void ProgramParser::keep(const ReadArgument& read) {
             compiler_.expect_text("words", "fill text \"BERTH 4\" at 44,306 ink white");
         }
         value(word, keyword->reads);
-        // A pair with a space in it is told as such.
+        // A pair with a space in it is reported as such.
         if (faults_.count() != before) break;
     }
     program_.arguments.push_back(argument);
@@ -355,7 +355,7 @@ void ProgramParser::define_names(const Statement& statement, Node& node) {
     }
 }
 
-// What a faulty statement would have defined is known, so that its uses are not told as wrong too.
+// What a faulty statement would have defined is known, so that its uses are not reported as wrong too.
 void ProgramParser::define_faulty(const Statement& statement, const StatementKind& kind, Node& node) {
     const auto is_shape = kind.verb == "shape" && statement.words.size() > 1;
     if (is_shape && node.slot != no_slot) program_.shapes[node.definition].is_faulty = true;

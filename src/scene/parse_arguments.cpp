@@ -119,18 +119,18 @@ class ArgumentReader {
         if (keyword.takes == Takes::word && at_ < words_.size()) result.push_back(words_[at_++]);
         if (keyword.takes == Takes::one_value && at_first_value()) {
             result.push_back(words_[at_++]);
-            if (result[0].text.ends_with(',') && at_value()) ++at_;  // told as a pair with a space in it
+            if (result[0].text.ends_with(',') && at_value()) ++at_;  // reported as a pair with a space in it
         }
         while (keyword.takes == Takes::pairs && at_value() && could_be_pair(words_[at_].text)) {
             const auto is_second = !result.empty() && is_number(result.back().text) && is_number(words_[at_].text);
-            if (is_second || is_operator(words_[at_].text)) break;  // told as a slip
+            if (is_second || is_operator(words_[at_].text)) break;  // reported as a slip
             result.push_back(words_[at_++]);
             if (result.back().text.ends_with(',') && at_value()) ++at_;
         }
         return result;
     }
 
-    // A mistyped keyword among pairs is told as such.
+    // A mistyped keyword among pairs is reported as such.
     [[nodiscard]] bool could_be_pair(std::string_view word) const {
         if (word.find_first_of(",0123456789(") != std::string_view::npos) return true;
         return is_own_name(word.substr(0, word.find_first_of(".+-*/^")));
@@ -172,7 +172,7 @@ class ArgumentReader {
         return true;
     }
 
-    // Says so once, and leaves out the words up to the next keyword, which would be told as wrong only for this.
+    // Says so once, and leaves out the words up to the next keyword, which would be reported as wrong only for this.
     void refuse_word(const Word& word) {
         if (refuse_slip(word)) return;
         const auto looks_like_value = could_be_pair(word.text) || word.text.starts_with('#');

@@ -36,7 +36,7 @@ std::string suggestion(std::string_view word, const std::vector<std::string_view
 std::vector<ReadArgument> read_arguments(std::span<const Word> words, const std::vector<StatementForm>& forms,
                                          Scope& scope, Faults& faults, std::span<const std::string_view> others = {});
 
-// What is checked against forms: "fill circle" and its arguments, told at a place if something is missing.
+// What is checked against forms: "fill circle" and its arguments, reported at a place if something is missing.
 struct GivenArguments {
     std::string words;
     const Word& place;

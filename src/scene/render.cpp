@@ -165,7 +165,7 @@ std::string pixels_in_words(std::int64_t count) {
     return count == 1 ? "the pixel that it touches" : "the " + std::to_string(count) + " pixels that it touches";
 }
 
-// The call as others are told of it: "fill box, line 7"; in an included file, with its name.
+// The call as messages name it: "fill box, line 7"; in an included file, with its name.
 std::string call_in_words(const Scene& scene, std::size_t number) {
     const auto file = scene.file_of(number);
     return scene.kind_of(number) + ", " + (file.empty() ? "" : printable(file) + " ") + "line " +

@@ -86,7 +86,7 @@ void Runner::run() {
             budget_.check_time(node.verb);
             continue;
         }
-        // In a loop the same would be told over and over.
+        // In a loop the same would be reported over and over.
         const auto is_repeated = std::any_of(blocks_.begin(), blocks_.end(), [&](const OpenBlock& block) {
             return block.is_use || program_.nodes[block.node].kind->block == Block::repeat;
         });
@@ -98,7 +98,7 @@ void Runner::run() {
 
 void Runner::take(const Node& node) {
     const auto block = node.kind->block;
-    // What is too much behind an end is told; it ends its block all the same.
+    // What is too much behind an end is reported; it ends its block all the same.
     const auto ends = (node.kind->verb == "end" || node.kind->verb == "otherwise") && node.end != no_slot;
     if (!node.is_faulty || ends) {
         const auto marks = memory_.marks();

@@ -101,7 +101,7 @@ void Runner::remark_overhang(const Node& node, const Figure& text) {
         try {
             return bounds(text.then(view().by));
         } catch (const Error&) {
-            return {};  // told where it is drawn
+            return {};  // reported where it is drawn
         }
     }();
     if (around.empty() || intersection(around, sheet).empty() || intersection(around, sheet) == around) return;
@@ -129,7 +129,7 @@ std::uint64_t Runner::tag_of(const Node& node) {
 
 namespace {
 
-// Draws by way of a view.
+// Draws through a view.
 void record(const DrawingView& view, std::uint64_t tag, const Transform& by, Drawn&& what, const Ink& ink,
             const SourcePlace& where) {
     if (auto* const figure = std::get_if<Figure>(&what)) {

@@ -30,7 +30,7 @@ struct LoadedProgram {
 
 namespace {
 
-// Parses, and leaves the faults to be told with those of a first run.
+// Parses, and leaves the faults to be reported with those of a first run.
 void parse_into(LoadedProgram& loaded, std::string_view text, const std::vector<std::string>& outside, Faults& faults) {
     SceneBudget budget{loaded.limits, faults};
     const BudgetScope scope{&budget.of_calls()};
@@ -113,7 +113,7 @@ SceneProgram parse_program(std::string_view text, std::string_view name, std::st
     detail::Faults faults;
     detail::parse_into(*loaded, text, outside, faults);
     if (faults.count() > 0) {
-        // What is wrong with its values is told at the same time, as far as it can be without those from outside.
+        // What is wrong with its values is reported at the same time, as far as it can be without those from outside.
         if (outside.empty() && loaded->program.is_whole) detail::run(*loaded, {}, faults);
         detail::throw_scene_error(std::move(faults), loaded->program.sources, name);
     }

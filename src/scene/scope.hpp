@@ -29,7 +29,7 @@ class Scope {
 
     // A name from here to the end of the block. A fault if the block has it already, a remark if it hides another.
     KnownName& define(const Word& name);
-    // The same without a word about it: it is always there, or stands for what was told as wrong.
+    // The same without a fault: it always exists, or its fault was reported before.
     KnownName& define_quietly(const Word& name);
 
     void open_block();

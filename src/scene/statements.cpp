@@ -63,7 +63,7 @@ std::vector<StatementKind> kinds_of_f() {
          .is_before_sheet = true},
         {.verb = "fill",
          .head = Head::shape,
-         .forms = {{{"ink"}, with_words({"as"}, laying_words())}},
+         .forms = {{{"ink"}, with_words({"as"}, compositing_words())}},
          .example = "fill circle center 236,148 radius 34 ink gold",
          .form = "SHAPE",
          .meaning = "a shape, or a text, laid with an ink",
@@ -76,7 +76,7 @@ std::vector<StatementKind> kinds_to_m() {
     const Words gradient_words{"spread", "placing", "dither"};
     return {
         {.verb = "flood",
-         .forms = {{{"from", "ink"}, with_words({"tolerance", "neighbors"}, laying_words())}},
+         .forms = {{{"from", "ink"}, with_words({"tolerance", "neighbors"}, compositing_words())}},
          .example = "flood from 12,40 ink teal",
          .form = "from X,Y",
          .meaning = "what is connected to a pixel; tolerance N, neighbors four|eight",
@@ -102,7 +102,7 @@ std::vector<StatementKind> kinds_to_m() {
          .take = &Runner::define,
          .is_before_sheet = true},
         {.verb = "mark",
-         .forms = {{{"at", "ink"}, with_words({"as"}, laying_words())}},
+         .forms = {{{"at", "ink"}, with_words({"as"}, compositing_words())}},
          .example = "mark at 9,31 ink red",
          .form = "at X,Y",
          .meaning = "one pixel",
@@ -130,7 +130,8 @@ std::vector<StatementKind> kinds_to_p() {
         {.verb = "paste",
          .head = Head::value,
          .forms = {{{"at"},
-                    with_words({"size", "part", "turned", "mirrored", "scaling", "without", "as"}, laying_words())}},
+                    with_words({"size", "part", "turned", "mirrored", "scaling", "without", "as"},
+                               compositing_words())}},
          .example = "paste \"quay.png\" at 24,18",
          .form = "\"PICTURE\" at X,Y",
          .meaning = "a picture file; size W,H (0 for a side in proportion), part X,Y,W,H,\nturned ANGLE, mirrored "
@@ -150,7 +151,7 @@ std::vector<StatementKind> kinds_to_p() {
 
 std::vector<StatementKind> kinds_from_s() {
     const Words outline_words =
-        with_words(with_words(with_words({"as"}, stroke_words(false)), laying_words()), rim_words());
+        with_words(with_words(with_words({"as"}, stroke_words(false)), compositing_words()), rim_words());
     return {
         {.verb = "scale",
          .forms = {{{"by"}, {"about"}}},

@@ -1,4 +1,5 @@
-// The statements of the language: one entry each says how its line begins, what it takes, and who does what it says.
+// The statements of the language: one entry each says how its line begins, what it takes, and the function that runs
+// it.
 #pragma once
 
 #include "scene/grammar.hpp"

@@ -7,8 +7,8 @@
 
 namespace coldbrick::inline v0::detail {
 
-// none: it had a fault, which has been told. cell: text from outside, or out of a table, that is a number or a colour
-// where one is needed. row: of a table. box: the place of something that was drawn.
+// none: it had a fault, which has been reported. cell: text from outside, or out of a table, that is a number or a
+// colour where one is needed. row: of a table. box: the place of something that was drawn.
 enum class ValueKind : std::uint8_t { none, number, pair, color, text, cell, row, ink, face, box };
 
 // How a number was written.

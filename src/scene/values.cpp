@@ -32,7 +32,7 @@ std::optional<GivenPart> ValueReader::single(const GivenValue& value) {
 }
 
 void ValueReader::refuse(const GivenPart& part, std::string_view needed) {
-    if (part.value.kind == ValueKind::none) return;  // told already
+    if (part.value.kind == ValueKind::none) return;  // reported already
     const auto word = part.word();
     if (is_cell(part.value)) {
         faults_.add(word, in_quotes(word.text) + " is " + in_quotes(machine_.text_of(part.value)) + " here; " +
@@ -94,7 +94,7 @@ std::optional<Both> both_of(const GivenValue& value) {
     return Both{{pair.of, 0, Value::number(pair.value.x)}, {pair.of, 0, Value::number(pair.value.y)}};
 }
 
-// Whether the fault of a value has been told.
+// Whether the fault of a value has been reported.
 bool is_told(const GivenValue& value) {
     for (std::size_t i = 0; i < value.size(); ++i) {
         if (value[i].value.kind == ValueKind::none) return true;

@@ -30,14 +30,15 @@ class Faults {
     // Something about a whole word, or about a part of it.
     void add(const Word& word, std::string what, std::string advice = {});
 
-    // Something to be noticed that is no fault; the same at one place is told once, however often it happens.
+    // Something to be noticed that is no fault; the same at one place is reported once, however often it happens.
     void remark(const Word& word, std::string what);
     [[nodiscard]] std::vector<Remark> take_remarks() noexcept { return std::move(remarks_); }
 
     // The file that words are in from here on: empty for the scene itself, else as an include names it.
     void set_file(std::string_view file) noexcept { file_ = file; }
 
-    // What says, of a fault while the scene runs, on which way it was met; empty outside of loops and shapes.
+    // What says, of a fault while the scene runs, through which loops and shapes it was met; empty outside of loops and
+    // shapes.
     using Way = std::function<std::string()>;
     void set_way(Way way) { way_ = std::move(way); }
 
@@ -45,7 +46,7 @@ class Faults {
     [[nodiscard]] std::vector<Fault> sorted() &&;
     [[nodiscard]] std::size_t count() const noexcept { return count_; }
 
-    // Whether there are as many as are told: advice for further ones is not worth looking for.
+    // Whether as many as are reported are there: advice for further ones is not worth looking for.
     [[nodiscard]] bool is_enough() const noexcept { return count_ > static_cast<std::size_t>(max_faults); }
 
   private:

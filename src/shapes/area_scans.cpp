@@ -1,7 +1,7 @@
 // From an area of any kind to what finds its spans.
 #include "geometry/limits.hpp"
-#include "raster/forms/form_bounds.hpp"
-#include "raster/forms/form_scans.hpp"
+#include "raster/lowering/geometry_bounds.hpp"
+#include "raster/lowering/geometry_scans.hpp"
 #include "shapes/shape_scans.hpp"
 #include "shapes/visit_shape.hpp"
 
@@ -31,34 +31,34 @@ void check_how(const Fill& how) {
 }
 void check_how(const Stroke& how) { check_stroke(how); }
 
-// The form of a shape in the detail that is needed where it is seen.
+// The geometry of a shape in the detail that is needed where it is seen.
 template <class Shape, class How>
-Form lowered(const Shape& shape, const How& how, const Placement& placement, const Box& clip) {
-    if (how.edge == Edge::crisp) return form_of(shape, placement.detail_in(clip, crisp_flatness, how));
+Geometry lowered(const Shape& shape, const How& how, const Placement& placement, const Box& clip) {
+    if (how.edge == Edge::crisp) return geometry_of(shape, placement.detail_in(clip, crisp_flatness, how));
     // Curves matter to paths alone, and are followed where they are seen.
     constexpr auto rough = 16.0;
     constexpr auto large = 1 << 20;
     const auto is_large = clip.size.width > large || clip.size.height > large;
-    const auto seen = is_large ? seen_part(form_of(shape, {rough}), reach_of(how), placement, clip) : clip;
-    return form_of(shape, placement.detail_in(seen, smooth_flatness, how));
+    const auto seen = is_large ? seen_part(geometry_of(shape, {rough}), reach_of(how), placement, clip) : clip;
+    return geometry_of(shape, placement.detail_in(seen, smooth_flatness, how));
 }
 
-// By a way of the shape's own, in whole numbers or for smooth edges; nothing where it has none.
+// By the shape's own scan, in whole numbers or for smooth edges; nothing where it has none.
 template <class Shape>
-std::optional<Box> scan_whole(const Shape& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
+std::optional<Box> scan_whole(const Shape& shape, const Fill& how, const Box& clip, const SpanSink& sink) {
     constexpr auto is_of_pixels = std::is_same_v<Shape, Box> || std::is_same_v<Shape, Region>;
     if (how.edge == Edge::smooth && !is_of_pixels) return std::nullopt;
-    if constexpr (requires { scan_fill(shape, clip, receiver); }) return scan_fill(shape, clip, receiver);
-    if constexpr (requires { scan_fill(shape, how, clip, receiver); }) return scan_fill(shape, how, clip, receiver);
+    if constexpr (requires { scan_fill(shape, clip, sink); }) return scan_fill(shape, clip, sink);
+    if constexpr (requires { scan_fill(shape, how, clip, sink); }) return scan_fill(shape, how, clip, sink);
     return std::nullopt;
 }
 
 template <class Shape>
-std::optional<Box> scan_whole(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+std::optional<Box> scan_whole(const Shape& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     if (how.edge == Edge::smooth) return std::nullopt;
     constexpr auto is_of_whole_pixels = !is_one_of<Shape, TypeList<Path, VertexList, VertexElement>>;
-    if constexpr (requires { scan_stroke(shape, how, clip, receiver); }) {
-        if (how.width.is_whole()) return scan_stroke(shape, how, clip, receiver);
+    if constexpr (requires { scan_stroke(shape, how, clip, sink); }) {
+        if (how.width.is_whole()) return scan_stroke(shape, how, clip, sink);
         check_stroke(how);
         if (is_of_whole_pixels) check_whole_width(how);
     }
@@ -66,13 +66,13 @@ std::optional<Box> scan_whole(const Shape& shape, const Stroke& how, const Box& 
 }
 
 template <class Shape, class How>
-Box scan_shape(const Shape& shape, const How& how, const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
+Box scan_shape(const Shape& shape, const How& how, const AreaRef& area, const Box& clip, const SpanSink& sink) {
     if (!is_moved(area)) {
-        if (const auto touched = scan_whole(shape, how, clip, receiver)) return *touched;
+        if (const auto touched = scan_whole(shape, how, clip, sink)) return *touched;
     }
     const Placement placement{placing_of(area)};
     if constexpr (std::is_same_v<Shape, VertexList> && std::is_same_v<How, Fill>) check_fillable(shape);
-    return scan_form(lowered(shape, how, placement, clip), how, placement, clip, receiver);
+    return scan_geometry(lowered(shape, how, placement, clip), how, placement, clip, sink);
 }
 
 // The box, where a formula gives it.
@@ -90,12 +90,12 @@ std::optional<Box> known_bounds(const Shape& shape, const Stroke& how) {
 
 template <class Shape, class How>
 Box bounds_of_shape(const Shape& shape, const How& how, const AreaRef& area) {
-    const auto scan = [&](const Box& clip) { return scan_shape(shape, how, area, clip, nobody); };
+    const auto scan = [&](const Box& clip) { return scan_shape(shape, how, area, clip, null_sink); };
     if (!is_moved(area) && how.edge == Edge::crisp) {
         scan(Box{});  // which checks it
         if (const auto known = known_bounds(shape, how)) return *known;
     }
-    const auto lower = [&](const Detail& detail) { return form_of(shape, detail); };
+    const auto lower = [&](const Tolerance& tolerance) { return geometry_of(shape, tolerance); };
     return find_bounds({.lower = lower, .scan = scan}, how, placing_of(area));
 }
 
@@ -144,26 +144,26 @@ Box with_own(const AreaRef& area, const Box& seen, const Use& use) {
 }
 
 // By the pixels that a shape of one's own has ready, if it has them.
-std::optional<Box> scan_ready(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
+std::optional<Box> scan_ready(const AreaRef& area, const Box& clip, const SpanSink& sink) {
     const auto& [shape, kind, calls] = area.shape;
     if (calls->scan_ready == nullptr || area.stroke != nullptr) return std::nullopt;
     check_how(*area.fill);
     const auto move = is_moved(area) ? Placement{*area.by}.move() : Position{};
     if (!move) return std::nullopt;
     Box touched;
-    const auto is_told = calls->scan_ready(shape, *area.fill, *move, clip, receiver, touched);
+    const auto is_told = calls->scan_ready(shape, *area.fill, *move, clip, sink, touched);
     return is_told ? std::optional{touched} : std::nullopt;
 }
 
 }  // namespace
 
-Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver) {
+Box scan(const AreaRef& area, const Box& clip, const SpanSink& sink) {
     if (area.shape.own_calls != nullptr) {
-        if (const auto touched = scan_ready(area, clip, receiver)) return *touched;
-        return with_own(area, clip, [&](const AreaRef& lent) { return scan(lent, clip, receiver); });
+        if (const auto touched = scan_ready(area, clip, sink)) return *touched;
+        return with_own(area, clip, [&](const AreaRef& lent) { return scan(lent, clip, sink); });
     }
     return with_parts(area,
-                      [&](const auto& shape, const auto& how) { return scan_shape(shape, how, area, clip, receiver); });
+                      [&](const auto& shape, const auto& how) { return scan_shape(shape, how, area, clip, sink); });
 }
 
 const Box* whole_box(const AreaRef& area) {
@@ -179,7 +179,7 @@ const Box* whole_box(const AreaRef& area) {
 
 Box bounds_of(const AreaRef& area) {
     if (area.shape.own_calls != nullptr) {
-        if (const auto touched = scan_ready(area, everything, nobody)) return *touched;
+        if (const auto touched = scan_ready(area, everything, null_sink)) return *touched;
         return with_own(area, everything, [](const AreaRef& lent) { return bounds_of(lent); });
     }
     return with_parts(area, [&](const auto& shape, const auto& how) { return bounds_of_shape(shape, how, area); });
@@ -187,14 +187,14 @@ Box bounds_of(const AreaRef& area) {
 
 Box outer_bounds_of(const AreaRef& area) {
     if (area.shape.own_calls != nullptr) {
-        if (const auto touched = scan_ready(area, everything, nobody)) return *touched;
+        if (const auto touched = scan_ready(area, everything, null_sink)) return *touched;
         return with_own(area, everything, [](const AreaRef& lent) { return outer_bounds_of(lent); });
     }
     return with_parts(area, [&](const auto& shape, const auto& how) {
         if (!is_moved(area) && how.edge == Edge::crisp) {
             if (const auto known = known_bounds(shape, how)) return *known;
         }
-        return rough_bounds(form_of(shape, {rough_flatness}), how, placing_of(area));
+        return rough_bounds(geometry_of(shape, {rough_flatness}), how, placing_of(area));
     });
 }
 

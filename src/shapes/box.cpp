@@ -1,5 +1,5 @@
 // Boxes, with corners or without.
-#include "raster/forms/forms.hpp"
+#include "raster/lowering/geometries.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 #include "raster/strokes/round_tables.hpp"
 #include "shapes/checks.hpp"
@@ -45,7 +45,7 @@ double checked_corner_radius(const BasicBox<double>& box, double radius) {
     return rounded;
 }
 
-BoxForm form_of(const BasicBox<double>& sides, double corner_radius) {
+BoxGeometry geometry_of(const BasicBox<double>& sides, double corner_radius) {
     const auto origin = origin_at(sides.at);
     const auto [left, top] = from_origin(sides.at, origin) - Vec{0.5, 0.5};
     return {.origin = origin,
@@ -74,51 +74,51 @@ CornerBox checked(const RoundedBox& shape) {
 }  // namespace
 
 template <class Number>
-Form form_of(const BasicBox<Number>& shape, const Detail&) {
-    return form_of(checked_sides("box", shape), 0);
+Geometry geometry_of(const BasicBox<Number>& shape, const Tolerance&) {
+    return geometry_of(checked_sides("box", shape), 0);
 }
-template Form form_of(const BasicBox<int>&, const Detail&);
-template Form form_of(const BasicBox<double>&, const Detail&);
+template Geometry geometry_of(const BasicBox<int>&, const Tolerance&);
+template Geometry geometry_of(const BasicBox<double>&, const Tolerance&);
 
 template <class Number>
-Form form_of(const BasicRoundedBox<Number>& shape, const Detail&) {
+Geometry geometry_of(const BasicRoundedBox<Number>& shape, const Tolerance&) {
     const auto sides = checked_sides(std::is_same_v<Number, int> ? "rounded box" : "box", shape.box);
     if constexpr (std::is_same_v<Number, int>)
-        return form_of(sides, checked_corner_radius(shape.box, shape.corner_radius));
+        return geometry_of(sides, checked_corner_radius(shape.box, shape.corner_radius));
     if constexpr (std::is_same_v<Number, double>)
-        return form_of(sides, checked_corner_radius(sides, shape.corner_radius));
+        return geometry_of(sides, checked_corner_radius(sides, shape.corner_radius));
 }
-template Form form_of(const BasicRoundedBox<int>&, const Detail&);
-template Form form_of(const BasicRoundedBox<double>&, const Detail&);
+template Geometry geometry_of(const BasicRoundedBox<int>&, const Tolerance&);
+template Geometry geometry_of(const BasicRoundedBox<double>&, const Tolerance&);
 
-Box scan_fill(const Box& shape, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const Box& shape, const Box& clip, const SpanSink& sink) {
     check_box("box", shape);
-    return scan_inside(BoxRows{shape}, clip, receiver);
+    return scan_inside(BoxRows{shape}, clip, sink);
 }
 
-Box scan_fill(const RoundedBox& shape, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const RoundedBox& shape, const Box& clip, const SpanSink& sink) {
     const auto box = checked(shape);
     TableMemory memory;
     RunTable fill{&memory};
     tabulate(box, 0, Join::miter, window_of(clip), fill);
-    return scan_inside(fill, clip, receiver);
+    return scan_inside(fill, clip, sink);
 }
 
-Box scan_stroke(const Box& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Box& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_box("box", shape);
     check_stroke(how);
-    if (is_hairline(how)) return scan_outline(BoxRows{shape}, clip, receiver);
-    return scan_closed(BoxTable{{.box = shape}}, shape, how, clip, receiver);
+    if (is_hairline(how)) return scan_outline(BoxRows{shape}, clip, sink);
+    return scan_closed(BoxTable{{.box = shape}}, shape, how, clip, sink);
 }
 
-Box scan_stroke(const RoundedBox& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const RoundedBox& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     const auto box = checked(shape);
     check_stroke(how);
     const auto most = max_coordinate - shape.corner_radius;
     if (Band{how}.out > most) {
         refuse("stroke", "width outside of a rounded box", static_cast<std::int64_t>(Band{how}.out), 0, most);
     }
-    return scan_closed(BoxTable{box}, shape, how, clip, receiver);
+    return scan_closed(BoxTable{box}, shape, how, clip, sink);
 }
 
 std::optional<Box> fill_bounds(const Box& shape) { return shape; }

@@ -13,7 +13,7 @@ class ChordRows {
         const Turn turn{shape.sweep};
         const auto begin = form_.rim(turn.begin());
         const auto side = left_of(form_.rim(turn.end()) - begin);
-        line_ = HalfPlane{form_.origin(), begin - unit(side == Vec{} ? Vec{1, 0} : side) * fine_slack, side};
+        line_ = HalfPlane{form_.origin(), begin - unit(side == Vec{} ? Vec{1, 0} : side) * fixed_slack, side};
         is_nothing_ = side == Vec{} && !is_whole_;
     }
 
@@ -27,7 +27,7 @@ class ChordRows {
 
   private:
     EllipseTable fill_;
-    EllipseForm form_;
+    EllipseGeometry form_;
     bool is_whole_;
     bool is_nothing_ = false;
     HalfPlane line_{{}, {}, {}};
@@ -36,23 +36,23 @@ class ChordRows {
 }  // namespace
 
 template <class Number>
-Form form_of(const BasicChord<Number>& shape, const Detail&) {
+Geometry geometry_of(const BasicChord<Number>& shape, const Tolerance&) {
     check_sweep("chord", shape.sweep);
-    return ChordForm{.of = ellipse_form(shape.of), .sweep = shape.sweep};
+    return ChordGeometry{.of = ellipse_form(shape.of), .sweep = shape.sweep};
 }
-template Form form_of(const BasicChord<int>&, const Detail&);
-template Form form_of(const BasicChord<double>&, const Detail&);
+template Geometry geometry_of(const BasicChord<int>&, const Tolerance&);
+template Geometry geometry_of(const BasicChord<double>&, const Tolerance&);
 
-Box scan_fill(const Chord& shape, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const Chord& shape, const Box& clip, const SpanSink& sink) {
     check_sweep("chord", shape.sweep);
-    return scan_runs(ChordRows{shape, clip}, clip, receiver);
+    return scan_runs(ChordRows{shape, clip}, clip, sink);
 }
 
-Box scan_stroke(const Chord& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Chord& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_sweep("chord", shape.sweep);
     check_stroke(how);
-    if (Turn{shape.sweep}.is_whole) return scan_stroke(shape.of, how, clip, receiver);
-    return scan_stroke_by_rows<ChordRows>(shape, how, clip, receiver);
+    if (Turn{shape.sweep}.is_whole) return scan_stroke(shape.of, how, clip, sink);
+    return scan_stroke_by_rows<ChordRows>(shape, how, clip, sink);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -12,20 +12,20 @@
 
 namespace coldbrick::inline v0::detail {
 
-// The outline's pixels, by the rows of the fill. tabulate(distance, join, rows, table) tells rows.
+// The outline's pixels, by the rows of the fill. tabulate(distance, join, rows, table) returns the rows.
 template <class Tabulate>
-Box scan_table_outline(const Tabulate& tabulate_at, const Box& clip, const SpanReceiver& receiver) {
+Box scan_table_outline(const Tabulate& tabulate_at, const Box& clip, const SpanSink& sink) {
     TableMemory memory;
     RunTable fill{&memory};
     auto rows = window_of(clip);
     --rows.top;
     ++rows.bottom;
     tabulate_at(0, Join::miter, rows, fill);
-    return scan_outline(fill, clip, receiver);
+    return scan_outline(fill, clip, sink);
 }
 
 template <class Tabulate>
-Box scan_band(const Tabulate& tabulate_at, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_band(const Tabulate& tabulate_at, const Stroke& how, const Box& clip, const SpanSink& sink) {
     const WholeBand band{how};
     const auto rows = window_of(clip);
     TableMemory memory;
@@ -33,33 +33,33 @@ Box scan_band(const Tabulate& tabulate_at, const Stroke& how, const Box& clip, c
     RunTable inner{&memory};
     tabulate_at(band.out, how.join, rows, outer);
     tabulate_at(-band.in, how.join, rows, inner);
-    return scan_between(outer, inner, NoCut{}, clip, receiver);
+    return scan_between(outer, inner, NoCut{}, clip, sink);
 }
 
-// A stroke along the edges of a form that a shape is lowered to, by a pen around them.
+// A stroke along the edges of a geometry that a shape is lowered to, by a pen around them.
 template <class Shape, class ScanHairline>
-Box scan_along_edges(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver,
+Box scan_along_edges(const Shape& shape, const Stroke& how, const Box& clip, const SpanSink& sink,
                      const ScanHairline& scan_hairline_of) {
-    const auto detail = detail_in(clip, crisp_flatness, how);
-    const auto form = form_of(shape, detail);
+    const auto tolerance = detail_in(clip, crisp_flatness, how);
+    const auto geometry = geometry_of(shape, tolerance);
     return scan_around(
         {.edges = std::visit(
-             [&](const auto& of) -> CountedVector<Track> {
-                 if constexpr (requires { edges_of(of, detail); }) return edges_of(of, detail);
+             [&](const auto& of) -> CountedVector<Subpath> {
+                 if constexpr (requires { edges_of(of, tolerance); }) return edges_of(of, tolerance);
                  return {};
              },
-             form),
-         .origin = origin_of(form)},
-        how, clip, receiver, [&](const SpanReceiver& gather) { scan_fill(shape, clip, gather); }, scan_hairline_of);
+             geometry),
+         .origin = origin_of(geometry)},
+        how, clip, sink, [&](const SpanSink& gather) { scan_fill(shape, clip, gather); }, scan_hairline_of);
 }
 
 template <class Tabulate, class Shape>
 Box scan_closed(const Tabulate& tabulate_at, const Shape& shape, const Stroke& how, const Box& clip,
-                const SpanReceiver& receiver) {
-    if (is_hairline(how)) return scan_table_outline(tabulate_at, clip, receiver);
-    if (how.dash.empty()) return scan_band(tabulate_at, how, clip, receiver);
-    return scan_along_edges(shape, how, clip, receiver,
-                            [&](const SpanReceiver& gather) { scan_table_outline(tabulate_at, clip, gather); });
+                const SpanSink& sink) {
+    if (is_hairline(how)) return scan_table_outline(tabulate_at, clip, sink);
+    if (how.dash.empty()) return scan_band(tabulate_at, how, clip, sink);
+    return scan_along_edges(shape, how, clip, sink,
+                            [&](const SpanSink& gather) { scan_table_outline(tabulate_at, clip, gather); });
 }
 
 // The box of a stroke without dashes around a box's edge, or that of an upright ellipse in it.

@@ -1,5 +1,5 @@
 // Circles and ellipses.
-#include "raster/forms/forms.hpp"
+#include "raster/lowering/geometries.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 #include "raster/strokes/round_cover.hpp"
 #include "shapes/checks.hpp"
@@ -73,9 +73,9 @@ template class BasicEllipse<double>;
 
 namespace detail {
 
-EllipseForm ellipse_form(const Ellipse& shape) noexcept { return EllipseForm{whole_of(shape)}; }
+EllipseGeometry ellipse_form(const Ellipse& shape) noexcept { return EllipseGeometry{whole_of(shape)}; }
 
-EllipseForm ellipse_form(const subpixel::Ellipse& shape) noexcept {
+EllipseGeometry ellipse_form(const subpixel::Ellipse& shape) noexcept {
     const auto& [at, size] = shape.box();
     const auto half = Position{(size.width - 1) / 2, (size.height - 1) / 2};
     const auto center = at + half;
@@ -84,18 +84,18 @@ EllipseForm ellipse_form(const subpixel::Ellipse& shape) noexcept {
 }
 
 template <class Number>
-Form form_of(const BasicEllipse<Number>& shape, const Detail&) {
+Geometry geometry_of(const BasicEllipse<Number>& shape, const Tolerance&) {
     return ellipse_form(shape);
 }
-template Form form_of(const BasicEllipse<int>&, const Detail&);
-template Form form_of(const BasicEllipse<double>&, const Detail&);
+template Geometry geometry_of(const BasicEllipse<int>&, const Tolerance&);
+template Geometry geometry_of(const BasicEllipse<double>&, const Tolerance&);
 
 template <class Number>
-Form form_of(const BasicCircle<Number>& shape, const Detail&) {
+Geometry geometry_of(const BasicCircle<Number>& shape, const Tolerance&) {
     return ellipse_form(BasicEllipse<Number>{shape});
 }
-template Form form_of(const BasicCircle<int>&, const Detail&);
-template Form form_of(const BasicCircle<double>&, const Detail&);
+template Geometry geometry_of(const BasicCircle<int>&, const Tolerance&);
+template Geometry geometry_of(const BasicCircle<double>&, const Tolerance&);
 
 namespace {
 
@@ -111,36 +111,36 @@ bool is_turned(const Ellipse& shape) noexcept {
     return shape.box().size.width != shape.box().size.height && shape.turn() != Angle{};
 }
 
-Box scan_round_hairline(const Box& box, const Box& clip, const SpanReceiver& receiver) {
-    return with_ellipse_rows(box, [&](const auto& rows) { return scan_outline(rows, clip, receiver); });
+Box scan_round_hairline(const Box& box, const Box& clip, const SpanSink& sink) {
+    return with_ellipse_rows(box, [&](const auto& rows) { return scan_outline(rows, clip, sink); });
 }
 
 }  // namespace
 
-Box scan_fill(const Circle& shape, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const Circle& shape, const Box& clip, const SpanSink& sink) {
     const auto box = coldbrick::box_of(shape);
-    return clip.empty() ? Box{} : scan_ellipse(box, clip, receiver);
+    return clip.empty() ? Box{} : scan_ellipse(box, clip, sink);
 }
 
-Box scan_fill(const Ellipse& shape, const Box& clip, const SpanReceiver& receiver) {
-    if (shape.turn() == Angle{}) return scan_ellipse(shape.box(), clip, receiver);
+Box scan_fill(const Ellipse& shape, const Box& clip, const SpanSink& sink) {
+    if (shape.turn() == Angle{}) return scan_ellipse(shape.box(), clip, sink);
     TableMemory memory;
     RunTable fill{&memory};
     tabulate(whole_of(shape), 0, window_of(clip), fill);
-    return scan_inside(fill, clip, receiver);
+    return scan_inside(fill, clip, sink);
 }
 
-Box scan_stroke(const Circle& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Circle& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     const auto box = coldbrick::box_of(shape);
     check_stroke(how);
-    if (is_hairline(how)) return scan_round_hairline(box, clip, receiver);
-    return scan_closed(EllipseRowTable{{.box = box}}, Ellipse{shape}, how, clip, receiver);
+    if (is_hairline(how)) return scan_round_hairline(box, clip, sink);
+    return scan_closed(EllipseRowTable{{.box = box}}, Ellipse{shape}, how, clip, sink);
 }
 
-Box scan_stroke(const Ellipse& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Ellipse& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_stroke(how);
-    if (is_hairline(how) && shape.turn() == Angle{}) return scan_round_hairline(shape.box(), clip, receiver);
-    return scan_closed(EllipseRowTable{whole_of(shape)}, shape, how, clip, receiver);
+    if (is_hairline(how) && shape.turn() == Angle{}) return scan_round_hairline(shape.box(), clip, sink);
+    return scan_closed(EllipseRowTable{whole_of(shape)}, shape, how, clip, sink);
 }
 
 std::optional<Box> fill_bounds(const Circle& shape) { return coldbrick::box_of(shape); }

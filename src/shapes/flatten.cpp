@@ -1,7 +1,7 @@
 #include "shapes/flatten.hpp"
 
 #include "geometry/limits.hpp"
-#include "raster/edges/ellipse_form.hpp"
+#include "raster/edges/ellipse_geometry.hpp"
 
 #include "coldbrick/budget.hpp"
 
@@ -133,30 +133,30 @@ FlatPart flat_part(const Curve& curve, const Curve::Spot& begin, double step, do
 }
 
 // Large curves are cut in halves first, wherever they are seen from. A part that is out of sight is one piece.
-void add_part(const Curve& curve, const Detail& detail, Track& track, int depth = 0) {
+void add_part(const Curve& curve, const Tolerance& tolerance, Subpath& subpath, int depth = 0) {
     const auto measure = [&](double from, double to) {
-        if (!detail.is_measured) return;
+        if (!tolerance.is_measured) return;
         const auto at = [&](double t) { return curve.at(t); };
         const auto middle = [](double a, double b) { return (a + b) / 2; };
-        track.measure(curve_length(from, to, at, middle) - length(curve.at(to) - curve.at(from)));
+        subpath.measure(curve_length(from, to, at, middle) - length(curve.at(to) - curve.at(from)));
     };
-    if (!curve.may_come_into(detail.seen)) {
+    if (!curve.may_come_into(tolerance.seen)) {
         measure(0, 1);
-        track.hide();
-        track.add_joint(curve.last(), curve.direction(1));
+        subpath.hide();
+        subpath.add_joint(curve.last(), curve.direction(1));
         return;
     }
     // In pixels of the target, as much as the flatness is smaller.
-    const auto large = std::min(4096.0, detail.flatness * 0x1p22);
+    const auto large = std::min(4096.0, tolerance.flatness * 0x1p22);
     constexpr auto deepest = 40;
     if (curve.extent() > large && depth < deepest) {
-        add_part(curve.half(false), detail, track, depth + 1);
-        add_part(curve.half(true), detail, track, depth + 1);
+        add_part(curve.half(false), tolerance, subpath, depth + 1);
+        add_part(curve.half(true), tolerance, subpath, depth + 1);
         return;
     }
-    const auto flatness = told_flatness(detail.flatness, curve.distance_from_origin() + curve.extent());
+    const auto flatness = told_flatness(tolerance.flatness, curve.distance_from_origin() + curve.extent());
     const auto parts = std::min(curve.even_parts(flatness), 4096.0);
-    track.expect(static_cast<std::size_t>(parts) + 2);
+    subpath.expect(static_cast<std::size_t>(parts) + 2);
     auto step = std::min(1.0, 1 / parts);
     for (auto at = curve.spot(0); at.t < 1;) {
         spend_work(8);
@@ -165,15 +165,15 @@ void add_part(const Curve& curve, const Detail& detail, Track& track, int depth 
         step = next_step;
         at = end;
         // Within a curve, directions matter only where lengths do.
-        const auto direction = at.t == 1 || detail.is_measured ? curve.direction(at.t) : Vec{};
-        track.add_joint(at.t < 1 ? at.at : curve.last(), direction);
+        const auto direction = at.t == 1 || tolerance.is_measured ? curve.direction(at.t) : Vec{};
+        subpath.add_joint(at.t < 1 ? at.at : curve.last(), direction);
     }
 }
 
-void add_curve(const Curve& curve, const Detail& detail, Track& track) {
-    track.go_on(curve.direction(0));
-    add_part(curve, detail, track);
-    track.end_curve();
+void add_curve(const Curve& curve, const Tolerance& tolerance, Subpath& subpath) {
+    subpath.go_on(curve.direction(0));
+    add_part(curve, tolerance, subpath);
+    subpath.end_curve();
 }
 
 // The arc from one place to another, as SVG 2, B.2.4 finds its centre.
@@ -216,14 +216,14 @@ std::optional<ArcParts> parts_of(Vec from, Vec to, const Path::EllipticalArc& ar
                     .end = unit(-middle - center)};
 }
 
-void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Detail& detail, Track& track) {
+void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Tolerance& tolerance, Subpath& subpath) {
     const auto parts = parts_of(from, to, arc);
-    if (!parts) return track.add(to);
+    if (!parts) return subpath.add(to);
     const auto& place = parts->place;
     auto begin = parts->begin;
     auto end = parts->end;
     if (!arc.clockwise) std::swap(begin, end);
-    Track chords;
+    Subpath chords;
     const auto add_joint = [&](Vec on_circle) { chords.add_joint(place(on_circle), place.along(on_circle)); };
     add_joint(begin);
     // Quarter turns first.
@@ -231,30 +231,30 @@ void add_arc(Vec from, Vec to, const Path::EllipticalArc& arc, const Detail& det
     const auto quarters = to_the_side ? (cross(begin, end) >= 0 ? 1 : 2) : (arc.large ? 3 : 0);
     for (auto i = 0; i < quarters; ++i) {
         const auto next = -left_of(begin);
-        add_chords(begin, next, place, detail, chords);
+        add_chords(begin, next, place, tolerance, chords);
         add_joint(next);
         begin = next;
     }
-    add_chords(begin, end, place, detail, chords);
+    add_chords(begin, end, place, tolerance, chords);
     add_joint(end);
     if (!arc.clockwise) chords.reverse();
-    track.go_on(chords.nodes.front().out);
+    subpath.go_on(chords.nodes.front().out);
     const auto last = chords.nodes.back();
     for (std::size_t i = 1; i + 1 < chords.nodes.size(); ++i) {
-        if (length(chords.nodes[i].at - to) > 3e-5) track.add(chords.nodes[i]);
+        if (length(chords.nodes[i].at - to) > 3e-5) subpath.add(chords.nodes[i]);
     }
-    track.add({.at = to, .in = last.in, .longer = last.longer, .is_hidden = last.is_hidden});
+    subpath.add({.at = to, .in = last.in, .longer = last.longer, .is_hidden = last.is_hidden});
 }
 
 }  // namespace
 
-FlatPath flatten(const Path& path, const Detail& detail) {
+FlatPath flatten(const Path& path, const Tolerance& tolerance) {
     if (path.empty()) throw Error{"path: it has no steps; it needs a move at least"};
     using Kind = Path::Step::Kind;
     const auto first = path.steps().front().to;
     FlatPath flat;
     flat.origin = {.x = static_cast<int>(std::floor(first.x)), .y = static_cast<int>(std::floor(first.y))};
-    const auto from_origin = detail.relative_to({double{1} * flat.origin.x, double{1} * flat.origin.y});
+    const auto from_origin = tolerance.relative_to({double{1} * flat.origin.x, double{1} * flat.origin.y});
     const auto relative = [&](Position place) { return Vec{place.x - flat.origin.x, place.y - flat.origin.y}; };
     auto at = Vec{};
     auto begins = true;
@@ -263,26 +263,26 @@ FlatPath flatten(const Path& path, const Detail& detail) {
         spend_work(2);
         const auto to = relative(step.to);
         if (step.kind == Kind::move || begins) {
-            if (is_bare) flat.tracks.pop_back();
-            flat.tracks.emplace_back().add(step.kind == Kind::move ? to : at);
+            if (is_bare) flat.subpaths.pop_back();
+            flat.subpaths.emplace_back().add(step.kind == Kind::move ? to : at);
             begins = false;
         }
         is_bare = step.kind == Kind::move;
-        auto& track = flat.tracks.back();
-        if (step.kind == Kind::line) track.add(to);
+        auto& subpath = flat.subpaths.back();
+        if (step.kind == Kind::line) subpath.add(to);
         if (step.kind == Kind::cubic) {
-            add_curve({at, relative(step.control_1), relative(step.control_2), to}, from_origin, track);
+            add_curve({at, relative(step.control_1), relative(step.control_2), to}, from_origin, subpath);
         }
         // An arc to where it begins is none (SVG 2, 9.5.1).
-        if (step.kind == Kind::arc && to != at) add_arc(at, to, step.arc, from_origin, track);
+        if (step.kind == Kind::arc && to != at) add_arc(at, to, step.arc, from_origin, subpath);
         if (step.kind == Kind::close) {
-            track.close();
+            subpath.close();
             begins = true;
         }
         at = to;
     }
     // A move alone is a dot only where there is nothing else.
-    if (is_bare && flat.tracks.size() > 1) flat.tracks.pop_back();
+    if (is_bare && flat.subpaths.size() > 1) flat.subpaths.pop_back();
     return flat;
 }
 
@@ -293,12 +293,12 @@ namespace coldbrick::inline v0 {
 std::vector<std::vector<Position>> flattened(const Path& path) {
     const auto flat = detail::flatten(path, {detail::crisp_flatness});
     std::vector<std::vector<Position>> lists;
-    for (const auto& track : flat.tracks) {
+    for (const auto& subpath : flat.subpaths) {
         auto& list = lists.emplace_back();
-        for (const auto& node : track.nodes) {
+        for (const auto& node : subpath.nodes) {
             list.push_back({.x = node.at.x + flat.origin.x, .y = node.at.y + flat.origin.y});
         }
-        if (track.closed && list.size() > 1) list.push_back(list.front());
+        if (subpath.closed && list.size() > 1) list.push_back(list.front());
     }
     return lists;
 }

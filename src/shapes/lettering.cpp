@@ -37,18 +37,18 @@ double extent_of(const Path& path) noexcept {
 }
 
 // Letters that are not huge are followed as a whole, so that what is seen of them does not depend on what is not.
-Detail detail_for(const Lettering& shape, const Detail& asked) noexcept {
+Tolerance detail_for(const Lettering& shape, const Tolerance& asked) noexcept {
     constexpr auto most = 0x1p26;
     const auto extent = std::max(extent_of(shape.lines), extent_of(shape.outlines));
     if (extent > most * asked.flatness) return asked;
     return {.flatness = asked.flatness, .seen = {}, .is_measured = asked.is_measured};
 }
 
-// The same tracks from another origin.
+// The same subpaths from another origin.
 FlatPath moved_to(FlatPath flat, Point origin) {
     const auto by = Vec{double{1} * flat.origin.x - origin.x, double{1} * flat.origin.y - origin.y};
-    for (auto& track : flat.tracks) {
-        for (auto& node : track.nodes) node.at = node.at + by;
+    for (auto& subpath : flat.subpaths) {
+        for (auto& node : subpath.nodes) node.at = node.at + by;
     }
     flat.origin = origin;
     return flat;
@@ -56,26 +56,26 @@ FlatPath moved_to(FlatPath flat, Point origin) {
 
 }  // namespace
 
-Form form_of(const Lettering& shape, const Detail& asked) {
-    LettersForm form;
-    const auto detail = detail_for(shape, asked);
+Geometry geometry_of(const Lettering& shape, const Tolerance& asked) {
+    LettersGeometry geometry;
+    const auto tolerance = detail_for(shape, asked);
     if (!shape.lines.empty()) {
         constexpr auto least = 1.0 / 256;
         if (!(shape.weight >= least && shape.weight <= max_coordinate)) {
             throw Error{"lettering: weight is " + in_digits(shape.weight) + "; allowed is 1/256 to " +
                         std::to_string(max_coordinate)};
         }
-        form.weight = shape.weight;
-        auto reached = detail;
-        reached.seen = detail.seen.grown(shape.weight / 2);
-        form.lines = flatten(shape.lines, reached);
+        geometry.weight = shape.weight;
+        auto reached = tolerance;
+        reached.seen = tolerance.seen.grown(shape.weight / 2);
+        geometry.lines = flatten(shape.lines, reached);
     }
-    if (!shape.outlines.empty()) form.outlines = flatten(shape.outlines, detail);
-    if (shape.lines.empty()) form.lines.origin = form.outlines.origin;
-    form.outlines = moved_to(std::move(form.outlines), form.lines.origin);
-    form.is_straight = shape.lines.empty() && !has_curves(shape.outlines);
-    form.margin = form.is_straight ? 0 : detail.flatness;
-    return form;
+    if (!shape.outlines.empty()) geometry.outlines = flatten(shape.outlines, tolerance);
+    if (shape.lines.empty()) geometry.lines.origin = geometry.outlines.origin;
+    geometry.outlines = moved_to(std::move(geometry.outlines), geometry.lines.origin);
+    geometry.is_straight = shape.lines.empty() && !has_curves(shape.outlines);
+    geometry.margin = geometry.is_straight ? 0 : tolerance.flatness;
+    return geometry;
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -9,44 +9,44 @@
 
 namespace coldbrick::inline v0::detail {
 
-Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
-    return scan_flat(flatten(shape, detail_in(clip, crisp_flatness)), how, clip, receiver);
+Box scan_fill(const Path& shape, const Fill& how, const Box& clip, const SpanSink& sink) {
+    return scan_flat(flatten(shape, detail_in(clip, crisp_flatness)), how, clip, sink);
 }
 
-Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_stroke(how);
     auto flat = flatten(shape, detail_in(clip, crisp_flatness, how));
-    const auto scan_tracks = [&](const FlatPath& tracks, const Pen& pen, const Stroke& along, const SpanReceiver& to) {
-        return along.width == Width{1} ? scan_thin_tracks(tracks, along, clip, to)
-                                       : scan_wide_tracks(tracks, pen, along, clip, to);
+    const auto scan_subpaths = [&](const FlatPath& subpaths, const Pen& pen, const Stroke& along, const SpanSink& to) {
+        return along.width == Width{1} ? scan_thin_subpaths(subpaths, along, clip, to)
+                                       : scan_wide_subpaths(subpaths, pen, along, clip, to);
     };
-    if (!PolygonStroke{how}.needs_fill()) return scan_tracks(flat, pen_along(how), how, receiver);
+    if (!PolygonStroke{how}.needs_fill()) return scan_subpaths(flat, pen_along(how), how, sink);
     const auto parts = split_rings(std::move(flat));
-    if (parts.rings.tracks.empty()) return scan_tracks(parts.lines, pen_along(how), how, receiver);
-    const auto along_rings = spans_of([&](const SpanReceiver& gather) {
+    if (parts.rings.subpaths.empty()) return scan_subpaths(parts.lines, pen_along(how), how, sink);
+    const auto along_rings = spans_of([&](const SpanSink& gather) {
         scan_polygon_stroke(
             how, gather,
-            [&](const Stroke& trace, const SpanReceiver& to) {
-                return scan_tracks(parts.rings, pen_along_rings(trace), trace, to);
+            [&](const Stroke& trace, const SpanSink& to) {
+                return scan_subpaths(parts.rings, pen_along_rings(trace), trace, to);
             },
-            [&](const SpanReceiver& to) { scan_flat(parts.rings, Fill{}, clip, to); });
+            [&](const SpanSink& to) { scan_flat(parts.rings, Fill{}, clip, to); });
     });
     const auto along_lines =
-        spans_of([&](const SpanReceiver& gather) { scan_tracks(parts.lines, pen_along(how), how, gather); });
-    return pass_on(union_of(along_rings, along_lines), receiver);
+        spans_of([&](const SpanSink& gather) { scan_subpaths(parts.lines, pen_along(how), how, gather); });
+    return pass_on(union_of(along_rings, along_lines), sink);
 }
 
-Form form_of(const Path& shape, const Detail& detail) {
+Geometry geometry_of(const Path& shape, const Tolerance& tolerance) {
     const auto is_curve = [](const Path::Step& step) {
         return step.kind == Path::Step::Kind::cubic || step.kind == Path::Step::Kind::arc;
     };
     const auto steps = shape.steps();
     const auto is_straight = std::none_of(steps.begin(), steps.end(), is_curve);
-    return LinesForm{.flat = flatten(shape, detail),
-                     .has_inside = true,
-                     .is_area_only = true,
-                     .is_straight = is_straight,
-                     .margin = is_straight ? 0 : detail.flatness};
+    return LinesGeometry{.flat = flatten(shape, tolerance),
+                         .has_inside = true,
+                         .is_area_only = true,
+                         .is_straight = is_straight,
+                         .margin = is_straight ? 0 : tolerance.flatness};
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -8,7 +8,7 @@
 #include "raster/rows/row_sweep.hpp"
 #include "raster/strokes/hairline.hpp"
 #include "raster/strokes/polygon_strokes.hpp"
-#include "shapes/line_tracks.hpp"
+#include "shapes/line_subpaths.hpp"
 
 #include <algorithm>
 #include <memory_resource>
@@ -106,7 +106,7 @@ bool is_short(const Polygon& polygon) noexcept {
 using EdgeMemory = CallMemory<4096>;
 
 template <class Kind>
-Box sweep(const Polygon& polygon, FillRule rule, const Window& window, const SpanReceiver& receiver) {
+Box sweep(const Polygon& polygon, FillRule rule, const Window& window, const SpanSink& sink) {
     EdgeMemory memory;
     std::pmr::vector<DirectedEdge> edges{&memory};
     find_edges<Kind>(polygon, window, edges);
@@ -117,7 +117,7 @@ Box sweep(const Polygon& polygon, FillRule rule, const Window& window, const Spa
                 static_cast<std::uint64_t>(std::max(0, std::min(each.edge.lower.y, window.bottom) - each.first_row));
         }
     }
-    return scan_in_budget(work, receiver, [&](const SpanReceiver& to) {
+    return scan_in_budget(work, sink, [&](const SpanSink& to) {
         SpanBatch batch{window, to};
         RowSweep<Kind>{edges, window, rule}.run(batch);
         return batch.finish();
@@ -125,30 +125,29 @@ Box sweep(const Polygon& polygon, FillRule rule, const Window& window, const Spa
 }
 
 template <class Steps>
-Box sweep(const Polygon& polygon, const Fill& how, const Window& window, const SpanReceiver& receiver) {
-    if (how.edges == Edges::shared) return sweep<SharedEdges<Steps>>(polygon, how.rule, window, receiver);
-    return sweep<InclusiveEdges<Steps>>(polygon, how.rule, window, receiver);
+Box sweep(const Polygon& polygon, const Fill& how, const Window& window, const SpanSink& sink) {
+    if (how.edges == Edges::shared) return sweep<SharedEdges<Steps>>(polygon, how.rule, window, sink);
+    return sweep<InclusiveEdges<Steps>>(polygon, how.rule, window, sink);
 }
 
 }  // namespace
 
-Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanSink& sink) {
     check_polygon(shape);
     const auto window = window_of(clip);
     if (window.empty()) return {};
-    return is_short(shape) ? sweep<ShortSteps>(shape, how, window, receiver)
-                           : sweep<ExactSteps>(shape, how, window, receiver);
+    return is_short(shape) ? sweep<ShortSteps>(shape, how, window, sink) : sweep<ExactSteps>(shape, how, window, sink);
 }
 
-Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Polygon& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_polygon(shape);
     check_stroke(how);
-    const auto scan_trace = [&](const Stroke& trace, const SpanReceiver& to) {
+    const auto scan_trace = [&](const Stroke& trace, const SpanSink& to) {
         return trace.width == Width{1} ? scan_hairline(shape.rings(), trace, clip, to)
                                        : scan_rings(shape.rings(), trace, clip, to);
     };
-    return scan_polygon_stroke(how, receiver, scan_trace,
-                               [&](const SpanReceiver& gather) { scan_fill(shape, Fill{}, clip, gather); });
+    return scan_polygon_stroke(how, sink, scan_trace,
+                               [&](const SpanSink& gather) { scan_fill(shape, Fill{}, clip, gather); });
 }
 
 namespace {
@@ -165,14 +164,14 @@ void check_rings(const BasicPolygon<Number>& shape) {
 }  // namespace
 
 template <class Number>
-Form form_of(const BasicPolygon<Number>& shape, const Detail&) {
+Geometry geometry_of(const BasicPolygon<Number>& shape, const Tolerance&) {
     check_rings(shape);
-    LineTracks tracks{"polygon"};
-    for (const auto& ring : shape.rings()) tracks.add_checked(ring, true);
-    return LinesForm{.flat = tracks.take(), .has_inside = true};
+    LineSubpaths subpaths{"polygon"};
+    for (const auto& ring : shape.rings()) subpaths.add_checked(ring, true);
+    return LinesGeometry{.flat = subpaths.take(), .has_inside = true};
 }
-template Form form_of(const BasicPolygon<int>&, const Detail&);
-template Form form_of(const BasicPolygon<double>&, const Detail&);
+template Geometry geometry_of(const BasicPolygon<int>&, const Tolerance&);
+template Geometry geometry_of(const BasicPolygon<double>&, const Tolerance&);
 
 namespace {
 

@@ -1,9 +1,9 @@
 #include "coldbrick/region.hpp"
 
 #include "geometry/limits.hpp"
-#include "raster/forms/form_bounds.hpp"
+#include "raster/lowering/geometry_bounds.hpp"
 #include "raster/strokes/closed_shapes.hpp"
-#include "raster/strokes/outline_tracks.hpp"
+#include "raster/strokes/outline_subpaths.hpp"
 #include "shapes/shape_scans.hpp"
 
 #include <algorithm>
@@ -110,28 +110,28 @@ Region near_clip(const Region& region, const Box& clip, const Stroke& how) {
 
 }  // namespace
 
-Form form_of(const Region& shape, const Detail&) {
+Geometry geometry_of(const Region& shape, const Tolerance&) {
     check_extent(shape);
-    return PixelsForm{.spans = shape.spans(), .bounds = shape.bounds()};
+    return PixelsGeometry{.spans = shape.spans(), .bounds = shape.bounds()};
 }
 
-Box scan_fill(const Region& shape, const Box& clip, const SpanReceiver& receiver) {
-    return scan_set(shape.spans(), clip, receiver);
+Box scan_fill(const Region& shape, const Box& clip, const SpanSink& sink) {
+    return scan_set(shape.spans(), clip, sink);
 }
 
-Box scan_stroke(const Region& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Region& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_stroke(how);
     check_extent(shape);
-    if (is_hairline(how)) return scan_set_outline(shape.spans(), clip, receiver);
+    if (is_hairline(how)) return scan_set_outline(shape.spans(), clip, sink);
     if (shape.empty() || clip.empty()) return {};
     auto rounded = how;
     rounded.join = Join::round;
     const auto near = near_clip(shape, clip, how);
     const auto origin = shape.bounds().at;
     return scan_around(
-        {.edges = outline_tracks(near.spans(), origin), .origin = origin}, rounded, clip, receiver,
-        [&](const SpanReceiver& gather) { scan_fill(near, clip, gather); },
-        [&](const SpanReceiver& gather) { scan_set_outline(shape.spans(), clip, gather); });
+        {.edges = outline_subpaths(near.spans(), origin), .origin = origin}, rounded, clip, sink,
+        [&](const SpanSink& gather) { scan_fill(near, clip, gather); },
+        [&](const SpanSink& gather) { scan_set_outline(shape.spans(), clip, gather); });
 }
 
 std::optional<Box> fill_bounds(const Region& shape) { return shape.bounds(); }
@@ -140,7 +140,7 @@ std::optional<Box> stroke_bounds(const Region& shape, const Stroke& how) {
     if (shape.empty()) return Box{};
     const auto reach = std::min(static_cast<int>(how.width.pixels()), max_coordinate - 4) + 4;
     return bounds_by_rows(shape.bounds().inset(-reach),
-                          [&](const Box& clip) { return scan_stroke(shape, how, clip, nobody); });
+                          [&](const Box& clip) { return scan_stroke(shape, how, clip, null_sink); });
 }
 
 }  // namespace detail

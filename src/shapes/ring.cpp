@@ -24,7 +24,7 @@ void check_inner(const subpixel::Ring& shape) {
 }
 
 template <class Number>
-RingForm ring_form(const BasicRing<Number>& shape) {
+RingGeometry ring_form(const BasicRing<Number>& shape) {
     const auto center = checked_place("ring", "center", shape.center);
     const auto radius = checked_length("ring", "radius", shape.radius);
     check_inner(shape);
@@ -72,7 +72,7 @@ class RingRows {
     EllipseTable disc_;
     EllipseTable hole_;
     bool has_hole_;
-    RingForm form_;
+    RingGeometry form_;
     std::optional<Wedge> wedge_;
     std::optional<Point> center_;
 };
@@ -80,21 +80,21 @@ class RingRows {
 }  // namespace
 
 template <class Number>
-Form form_of(const BasicRing<Number>& shape, const Detail&) {
+Geometry geometry_of(const BasicRing<Number>& shape, const Tolerance&) {
     return ring_form(shape);
 }
-template Form form_of(const BasicRing<int>&, const Detail&);
-template Form form_of(const BasicRing<double>&, const Detail&);
+template Geometry geometry_of(const BasicRing<int>&, const Tolerance&);
+template Geometry geometry_of(const BasicRing<double>&, const Tolerance&);
 
-Box scan_fill(const Ring& shape, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const Ring& shape, const Box& clip, const SpanSink& sink) {
     (void)ring_form(shape);
-    return scan_runs(RingRows{shape, clip}, clip, receiver);
+    return scan_runs(RingRows{shape, clip}, clip, sink);
 }
 
-Box scan_stroke(const Ring& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Ring& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     (void)ring_form(shape);
     check_stroke(how);
-    return scan_stroke_by_rows<RingRows>(shape, how, clip, receiver);
+    return scan_stroke_by_rows<RingRows>(shape, how, clip, sink);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,7 +1,7 @@
 // Ellipses as rows and as curves.
 #pragma once
 
-#include "raster/edges/ellipse_form.hpp"
+#include "raster/edges/ellipse_geometry.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 
 #include "coldbrick/shapes.hpp"
@@ -12,7 +12,7 @@ namespace coldbrick::inline v0::detail {
     return {.box = shape.box(), .turn = shape.turn()};
 }
 
-[[nodiscard]] EllipseForm ellipse_form(const Ellipse& shape) noexcept;
-[[nodiscard]] EllipseForm ellipse_form(const subpixel::Ellipse& shape) noexcept;
+[[nodiscard]] EllipseGeometry ellipse_form(const Ellipse& shape) noexcept;
+[[nodiscard]] EllipseGeometry ellipse_form(const subpixel::Ellipse& shape) noexcept;
 
 }  // namespace coldbrick::inline v0::detail

@@ -26,7 +26,7 @@ class SectorRows {
 
   private:
     EllipseTable fill_;
-    EllipseForm form_;
+    EllipseGeometry form_;
     Wedge wedge_;
     Point center_;
 };
@@ -34,23 +34,23 @@ class SectorRows {
 }  // namespace
 
 template <class Number>
-Form form_of(const BasicSector<Number>& shape, const Detail&) {
+Geometry geometry_of(const BasicSector<Number>& shape, const Tolerance&) {
     check_sweep("sector", shape.sweep);
-    return SectorForm{.of = ellipse_form(shape.of), .sweep = shape.sweep};
+    return SectorGeometry{.of = ellipse_form(shape.of), .sweep = shape.sweep};
 }
-template Form form_of(const BasicSector<int>&, const Detail&);
-template Form form_of(const BasicSector<double>&, const Detail&);
+template Geometry geometry_of(const BasicSector<int>&, const Tolerance&);
+template Geometry geometry_of(const BasicSector<double>&, const Tolerance&);
 
-Box scan_fill(const Sector& shape, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const Sector& shape, const Box& clip, const SpanSink& sink) {
     check_sweep("sector", shape.sweep);
-    return scan_runs(SectorRows{shape, clip}, clip, receiver);
+    return scan_runs(SectorRows{shape, clip}, clip, sink);
 }
 
-Box scan_stroke(const Sector& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const Sector& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_sweep("sector", shape.sweep);
     check_stroke(how);
-    if (Turn{shape.sweep}.is_whole) return scan_stroke(shape.of, how, clip, receiver);
-    return scan_stroke_by_rows<SectorRows>(shape, how, clip, receiver);
+    if (Turn{shape.sweep}.is_whole) return scan_stroke(shape.of, how, clip, sink);
+    return scan_stroke_by_rows<SectorRows>(shape, how, clip, sink);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -28,8 +28,8 @@ class EllipseTable {
 };
 
 template <class Rows>
-Box scan_runs(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
-    SpanBatch batch{window_of(clip), receiver};
+Box scan_runs(const Rows& rows, const Box& clip, const SpanSink& sink) {
+    SpanBatch batch{window_of(clip), sink};
     const auto begin = std::max(rows.top(), batch.window().top);
     const auto end = std::min(rows.bottom(), batch.window().bottom);
     batch.add_rows(begin, end, [&](int y, const auto& emit) {
@@ -41,8 +41,8 @@ Box scan_runs(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
 
 // The pixels that have one of their four neighbours outside.
 template <class Rows>
-Box scan_runs_outline(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
-    SpanBatch batch{window_of(clip), receiver};
+Box scan_runs_outline(const Rows& rows, const Box& clip, const SpanSink& sink) {
+    SpanBatch batch{window_of(clip), sink};
     const auto begin = std::max(rows.top(), batch.window().top);
     const auto end = std::min(rows.bottom(), batch.window().bottom);
     if (begin >= end) return {};
@@ -60,12 +60,12 @@ Box scan_runs_outline(const Rows& rows, const Box& clip, const SpanReceiver& rec
 
 // The fill, or the stroke, of a closed shape with a sweep, by its rows.
 template <class Rows, class Shape>
-Box scan_stroke_by_rows(const Shape& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    const auto scan_hairline_of = [&](const SpanReceiver& gather) {
+Box scan_stroke_by_rows(const Shape& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
+    const auto scan_hairline_of = [&](const SpanSink& gather) {
         return scan_runs_outline(Rows{shape, clip}, clip, gather);
     };
-    if (is_hairline(how)) return scan_hairline_of(receiver);
-    return scan_along_edges(shape, how, clip, receiver, scan_hairline_of);
+    if (is_hairline(how)) return scan_hairline_of(sink);
+    return scan_along_edges(shape, how, clip, sink, scan_hairline_of);
 }
 
 }  // namespace coldbrick::inline v0::detail

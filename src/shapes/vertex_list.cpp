@@ -16,7 +16,7 @@ namespace coldbrick::inline v0 {
 
 namespace {
 
-// How many vertices there are, by way of the indices.
+// How many vertices there are, through the indices.
 std::size_t used_vertices(const VertexList& list) noexcept {
     return list.indices.empty() ? list.at.size() : list.indices.size();
 }
@@ -60,7 +60,7 @@ std::array<Position, 3> places_of(const VertexList& list, std::size_t element) n
 using detail::FlatPath;
 using detail::Vec;
 
-// Elements as tracks: lines open, triangles closed; a strip of lines is one track.
+// Elements as subpaths: lines open, triangles closed; a strip of lines is one subpath.
 class ElementTracks {
   public:
     explicit ElementTracks(const VertexList& list) : list_{list} {
@@ -71,18 +71,18 @@ class ElementTracks {
     void add(std::size_t element) {
         const auto places = places_of(list_, element);
         const auto vertices = kind_of(list_.as).vertices;
-        const auto goes_on = list_.as == Elements::line_strip && !flat_.tracks.empty();
-        auto& track = goes_on ? flat_.tracks.back() : flat_.tracks.emplace_back();
+        const auto goes_on = list_.as == Elements::line_strip && !flat_.subpaths.empty();
+        auto& subpath = goes_on ? flat_.subpaths.back() : flat_.subpaths.emplace_back();
         for (std::size_t i = goes_on ? 1 : 0; i < vertices; ++i) {
-            track.add(Vec{places[i].x - flat_.origin.x, places[i].y - flat_.origin.y});
+            subpath.add(Vec{places[i].x - flat_.origin.x, places[i].y - flat_.origin.y});
         }
         if (vertices != 3) return;
         // Clockwise, so that triangles add up.
-        auto& nodes = track.nodes;
+        auto& nodes = subpath.nodes;
         if (nodes.size() == 3 && cross(nodes[1].at - nodes[0].at, nodes[2].at - nodes[0].at) < 0) {
             std::swap(nodes[1], nodes[2]);
         }
-        track.close();
+        subpath.close();
     }
 
     void add_all() {
@@ -98,9 +98,9 @@ class ElementTracks {
     FlatPath flat_;
 };
 
-Box scan_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const detail::SpanReceiver& receiver) {
-    return how.width == Width{1} ? detail::scan_thin_tracks(flat, how, clip, receiver)
-                                 : detail::scan_wide_tracks(flat, detail::pen_along(how), how, clip, receiver);
+Box scan_subpaths(const FlatPath& flat, const Stroke& how, const Box& clip, const detail::SpanSink& sink) {
+    return how.width == Width{1} ? detail::scan_thin_subpaths(flat, how, clip, sink)
+                                 : detail::scan_wide_subpaths(flat, detail::pen_along(how), how, clip, sink);
 }
 
 // Draws a triangle as a contour that goes clockwise, so that triangles add up.
@@ -184,11 +184,11 @@ void check_inks(const VertexList& list, std::size_t inks) {
                 kind_of(list.as).name + "; each needs one"};
 }
 
-Form form_of(const VertexList& shape, const Detail&) {
+Geometry geometry_of(const VertexList& shape, const Tolerance&) {
     check_vertices(shape);
-    ElementTracks tracks{shape};
-    tracks.add_all();
-    return LinesForm{.flat = tracks.take()};
+    ElementTracks subpaths{shape};
+    subpaths.add_all();
+    return LinesGeometry{.flat = subpaths.take()};
 }
 
 std::pair<Elements, std::vector<Position>> element_vertices(const VertexElement& element) {
@@ -198,48 +198,48 @@ std::pair<Elements, std::vector<Position>> element_vertices(const VertexElement&
     return {as, {places.begin(), places.begin() + static_cast<std::ptrdiff_t>(count)}};
 }
 
-Form form_of(const VertexElement& shape, const Detail&) {
-    ElementTracks tracks{shape.list};
-    tracks.add(shape.number);
-    return LinesForm{.flat = tracks.take()};
+Geometry geometry_of(const VertexElement& shape, const Tolerance&) {
+    ElementTracks subpaths{shape.list};
+    subpaths.add(shape.number);
+    return LinesGeometry{.flat = subpaths.take()};
 }
 
-Box scan_fill(const VertexList& shape, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const VertexList& shape, const Box& clip, const SpanSink& sink) {
     check_fillable(shape);
     const auto count = shape.elements();
-    if (receiver.repeats == Repeats::harmless) {
+    if (sink.repeats == Repeats::harmless) {
         auto touched = Box{};
         for (std::size_t i = 0; i < count; ++i) {
-            touched = enclosing(touched, scan_fill(VertexElement{.list = shape, .number = i}, clip, receiver));
+            touched = enclosing(touched, scan_fill(VertexElement{.list = shape, .number = i}, clip, sink));
         }
         return touched;
     }
     const auto origin = ElementTracks{shape}.flat().origin;
-    return scan_contours(origin, FillRule::nonzero, clip, receiver, [&](Contours& contours) {
+    return scan_contours(origin, FillRule::nonzero, clip, sink, [&](Contours& contours) {
         for (std::size_t i = 0; i < count; ++i) draw_triangle(shape, i, origin, contours);
     });
 }
 
-Box scan_fill(const VertexElement& shape, const Box& clip, const SpanReceiver& receiver) {
+Box scan_fill(const VertexElement& shape, const Box& clip, const SpanSink& sink) {
     // All elements from the same origin, so that corners in common are the same.
     const auto origin = ElementTracks{shape.list}.flat().origin;
-    return scan_contours(origin, FillRule::nonzero, clip, receiver,
+    return scan_contours(origin, FillRule::nonzero, clip, sink,
                          [&](Contours& contours) { draw_triangle(shape.list, shape.number, origin, contours); });
 }
 
-Box scan_stroke(const VertexList& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const VertexList& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_vertices(shape);
     check_stroke(how);
-    ElementTracks tracks{shape};
-    tracks.add_all();
-    return scan_tracks(tracks.flat(), how, clip, receiver);
+    ElementTracks subpaths{shape};
+    subpaths.add_all();
+    return scan_subpaths(subpaths.flat(), how, clip, sink);
 }
 
-Box scan_stroke(const VertexElement& shape, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
+Box scan_stroke(const VertexElement& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
     check_stroke(how);
-    ElementTracks tracks{shape.list};
-    tracks.add(shape.number);
-    return scan_tracks(tracks.flat(), how, clip, receiver);
+    ElementTracks subpaths{shape.list};
+    subpaths.add(shape.number);
+    return scan_subpaths(subpaths.flat(), how, clip, sink);
 }
 
 }  // namespace detail

@@ -29,7 +29,7 @@ enum class Mark : std::uint8_t {
 };
 
 // A letter of the line face: the characters that it stands for, how far it reaches from its first stem to its last one,
-// and the way of the pen as path data.
+// and the path of the pen as path data.
 struct LineLetter {
     std::u32string_view characters;
     double width;

@@ -12,7 +12,7 @@
 
 namespace coldbrick::inline v0::detail {
 
-// The way of the pen in units of the drawing, and what is filled.
+// The path of the pen in units of the drawing, and what is filled.
 struct Strokes {
     std::vector<Path::Step> steps;
 

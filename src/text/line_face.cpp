@@ -1,4 +1,4 @@
-// The face of lines: letters as the way of a round pen.
+// The face of lines: letters as the path of a round pen.
 #include "text/line_face.hpp"
 
 #include "geometry/limits.hpp"

@@ -1,4 +1,4 @@
-// The letters of the line face, as the way of the pen.
+// The letters of the line face, as the path of the pen.
 //
 // x goes to the right from the first stem, y down: the capitals reach from 0 to 12, small letters without ascenders
 // from 4 to 12, descenders to 16. The pen's breadth comes on top. Letters that look the same in several scripts are

@@ -40,7 +40,7 @@ ReadyLetters::ReadyLetters(const Lettering& letters, const Fill& how) {
     bounds_ = for_each_coverage(Filled<Lettering>{.shape = letters, .how = how}, reach_of(letters),
                                 [this](int y, int x, int length, int coverage) { add(y, x, length, coverage); });
     if (bounds_.empty()) return;
-    // Rows that were told so far begin with the uppermost one.
+    // The rows reported so far begin with the uppermost one.
     while (rows_.size() <= static_cast<std::size_t>(bounds_.size.height)) {
         rows_.push_back(static_cast<std::uint32_t>(parts_.size()));
     }

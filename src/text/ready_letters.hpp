@@ -11,7 +11,7 @@
 
 namespace coldbrick::inline v0::detail {
 
-// Pixels that follow each other in a row: all covered alike, or each as told.
+// Pixels that follow each other in a row: all covered alike, or each by its own byte.
 struct ReadyPart {
     int x;
     int length;

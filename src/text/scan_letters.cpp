@@ -1,7 +1,7 @@
 #include "text/scan_letters.hpp"
 
+#include "text/glyph_cache.hpp"
 #include "text/layout.hpp"
-#include "text/letter_store.hpp"
 
 #include "coldbrick/budget.hpp"
 
@@ -16,7 +16,7 @@ namespace {
 
 constexpr double grid = 1024;
 
-using Ready = LetterStore::Ready;
+using Ready = GlyphCache::Ready;
 
 // Letters that have been drawn, and where.
 struct PlacedReady {
@@ -100,7 +100,7 @@ class Drawer {
         for (const auto& key : keys_) {
             wanted_.push_back({.key = {.letters = {&key, 1}, .slant = slant_, .edge = how_.edge}});
         }
-        auto& store = LetterStore::of_all();
+        auto& store = GlyphCache::of_all();
         store.find_all(wanted_);
         for (std::size_t i = 0; i < letters.size(); ++i) {
             auto& found = wanted_[i].found;
@@ -137,7 +137,7 @@ class Drawer {
                             .y = from_base(origin.pixel.y, base.y, origin.y)});
         }
         const LettersKey key{.letters = keys, .slant = slant_, .edge = how_.edge};
-        auto& store = LetterStore::of_all();
+        auto& store = GlyphCache::of_all();
         auto found = is_kept ? store.find(key) : nullptr;
         if (found == nullptr) {
             Lettering all;
@@ -164,7 +164,7 @@ class Drawer {
     const Fill& how_;
     double slant_;
     std::vector<LetterKey> keys_;
-    std::vector<LetterStore::Wanted> wanted_;
+    std::vector<GlyphCache::Wanted> wanted_;
     std::vector<PlacedReady> singles_;
     std::vector<std::size_t> order_;
 };
@@ -172,11 +172,11 @@ class Drawer {
 // Tells what pieces cover inside a clip, as spans or with their coverage.
 class Teller {
   public:
-    Teller(const Box& clip, bool is_smooth, const SpanReceiver& receiver) noexcept
-        : receiver_{receiver},
+    Teller(const Box& clip, bool is_smooth, const SpanSink& sink) noexcept
+        : sink_{sink},
           left_{clip.at.x},
           right_{std::int64_t{clip.at.x} + clip.size.width},
-          tells_cover_{is_smooth && receiver.take_cover != nullptr} {}
+          tells_cover_{is_smooth && sink.take_cover != nullptr} {}
 
     // A row of pieces that lie inside the clip as a whole, as spans.
     void add_whole(int y, std::span<const ReadyRows> pieces) {
@@ -262,14 +262,14 @@ class Teller {
     }
 
     void flush() {
-        if (span_count_ > 0) receiver_.take(receiver_.context, {spans_.data(), span_count_});
-        if (cover_count_ > 0) receiver_.take_cover(receiver_.context, {covers_.data(), cover_count_});
+        if (span_count_ > 0) sink_.take(sink_.context, {spans_.data(), span_count_});
+        if (cover_count_ > 0) sink_.take_cover(sink_.context, {covers_.data(), cover_count_});
         span_count_ = 0;
         cover_count_ = 0;
     }
 
     static constexpr std::size_t batch = 256;
-    SpanReceiver receiver_;
+    SpanSink sink_;
     int left_;
     std::int64_t right_;
     bool tells_cover_;
@@ -339,8 +339,7 @@ bool is_near(const LaidText& laid, Point moved) noexcept {
 
 }  // namespace
 
-std::optional<Box> scan_letters(const Text& text, const Fill& how, Position by, const Box& clip,
-                                const SpanReceiver& receiver) {
+std::optional<Box> scan_letters(const Text& text, const Fill& how, Position by, const Box& clip, const SpanSink& sink) {
     if (text.along) return std::nullopt;
     const auto whole = Position{std::floor(by.x), std::floor(by.y)};
     if (how.edge == Edge::crisp && whole != by) return std::nullopt;
@@ -353,7 +352,7 @@ std::optional<Box> scan_letters(const Text& text, const Fill& how, Position by, 
     const auto slant = laid.letters.empty() ? 0.0 : laid.letters.front().place.slant;
     const auto lines = ready_lines(laid, how, slant, moved);
     if (!lines) return std::nullopt;
-    Teller teller{clip, how.edge == Edge::smooth, receiver};
+    Teller teller{clip, how.edge == Edge::smooth, sink};
     for (const auto& line : *lines) {
         if (!teller.tells_cover() && line.is_inside(clip)) {
             tell_whole(line, teller);

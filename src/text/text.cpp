@@ -14,9 +14,9 @@
 
 namespace coldbrick::inline v0 {
 
-bool scan_ready(const Text& text, const Fill& how, Position moved, const Box& clip,
-                const detail::SpanReceiver& receiver, Box& touched) {
-    const auto told = detail::scan_letters(text, how, moved, clip, receiver);
+bool scan_ready(const Text& text, const Fill& how, Position moved, const Box& clip, const detail::SpanSink& sink,
+                Box& touched) {
+    const auto told = detail::scan_letters(text, how, moved, clip, sink);
     touched = told.value_or(Box{});
     return told.has_value();
 }

@@ -219,7 +219,7 @@ Checksum blends() {
     for (int mode = 0; mode <= static_cast<int>(Blend::exclusive_or); ++mode) {
         for (const auto light : {Light::encoded, Light::linear}) {
             for (int i = 0; i < 6; ++i) {
-                const auto how = Laying{
+                const auto how = Compositing{
                     .opacity = numbers.between(1, 255) / 255.0, .blend = static_cast<Blend>(mode), .light = light};
                 const auto at = Point{numbers.up_to(60), numbers.up_to(40)};
                 fill(sheet, Circle{.center = at, .radius = 14}, Edge::smooth, Ink{numbers.color(), how});

@@ -1,7 +1,7 @@
 // Connections to the page's server, until it is known of each request that it is the page's.
 //
 // Heads of requests are read by one thread, for all connections at once, and within limits of size and time; only what
-// is allowed goes on to a thread that answers. So who has no token can hold neither memory nor threads.
+// is allowed goes on to a thread that answers. So a client without the token can hold neither memory nor threads.
 #pragma once
 
 #include "watch/request_guard.hpp"

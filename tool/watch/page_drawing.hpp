@@ -34,8 +34,8 @@ class PageDrawing {
     explicit PageDrawing(const SceneArguments& arguments);
 
     // A line of JSON, and then the pixels, four bytes each: red, green, blue, alpha. "size" of the picture, "shown" of
-    // what is here: of large ones a smaller one first, and "whole" tells under which number the whole one is kept. Of a
-    // scene with faults, "faults", and no pixels; of one that a newer text has ended, "ended".
+    // what is here: of large ones a smaller one first, and "whole" is the number under which the whole one is kept. Of
+    // a scene with faults, "faults", and no pixels; of one that a newer text has ended, "ended".
     [[nodiscard]] std::string draw(const PageRequest& request);
     [[nodiscard]] std::string read(const std::string& path, const FollowedFile& file);
 

@@ -46,7 +46,7 @@ class WatchedFiles {
     [[nodiscard]] bool is_stopped() const;
 
   private:
-    // What tells that a file is another one than before.
+    // What changes when a file changes.
     struct Stamp {
         std::filesystem::file_time_type time;
         std::uintmax_t bytes = 0;

@@ -31,7 +31,7 @@ struct ReferencePage {
     std::string name;
     std::string what;
     std::string scene;              // a whole one
-    std::vector<std::string> also;  // other ways to write it, with words in front
+    std::vector<std::string> also;  // other forms of it, with words in front
     std::string cpp;                // that draws the same; empty where there is nothing like it
     std::string notes;
     std::vector<PageWord> words;
@@ -51,8 +51,8 @@ struct ReferencePage {
 [[nodiscard]] std::vector<std::string> with_value(const std::string& scene, const std::string& word,
                                                   const std::string& value);
 
-// A line that names the pages of the statements in which words are wrong: "'coldbrick words circle' tells what it
-// takes, with pictures"; empty where there is nothing to tell.
+// A line that names the pages of the statements in which words are wrong: "'coldbrick words circle' says what it
+// takes, with pictures"; empty where there is nothing to say.
 [[nodiscard]] std::string pages_hint(const std::vector<Fault>& faults, std::string_view scene);
 
 }  // namespace coldbrick::tool

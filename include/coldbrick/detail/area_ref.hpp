@@ -2,7 +2,7 @@
 #pragma once
 
 #include "coldbrick/detail/public.hpp"
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 #include "coldbrick/fill.hpp"
 #include "coldbrick/shapes.hpp"
 #include "coldbrick/stroke.hpp"
@@ -70,10 +70,10 @@ template <class Shape>
 concept HasLettering = requires(const Shape& shape) {
     { lettering(shape) } -> std::convertible_to<Lettering>;
 };
-// One that knows how to tell its pixels, filled and moved: whether it does, and the box around them.
+// One that has its pixels ready, filled and moved: whether it does, and the box around them.
 template <class Shape>
 concept HasReadySpans = requires(const Shape& shape, const Fill& how, Position moved, const Box& clip,
-                                 const SpanReceiver& to, Box& touched) {
+                                 const SpanSink& to, Box& touched) {
     { scan_ready(shape, how, moved, clip, to, touched) } -> std::same_as<bool>;
 };
 template <class Shape>
@@ -85,8 +85,8 @@ struct OwnShapeCalls {
     void (*find_lettering)(const void* shape, Lettering& lettering);
     std::vector<Span> (*find_spans)(const void* shape, const Box& clip);
     // Null: it is always asked by one of the three.
-    bool (*scan_ready)(const void* shape, const Fill& how, Position moved, const Box& clip,
-                       const SpanReceiver& receiver, Box& touched);
+    bool (*scan_ready)(const void* shape, const Fill& how, Position moved, const Box& clip, const SpanSink& sink,
+                       Box& touched);
     bool (*are_equal)(const void* a, const void* b);
 };
 
@@ -101,9 +101,9 @@ constexpr OwnShapeCalls calls_of() noexcept {
         }
     };
     if constexpr (HasReadySpans<Shape>) {
-        calls.scan_ready = [](const void* shape, const Fill& how, Position moved, const Box& clip,
-                              const SpanReceiver& receiver, Box& touched) {
-            return scan_ready(*static_cast<const Shape*>(shape), how, moved, clip, receiver, touched);
+        calls.scan_ready = [](const void* shape, const Fill& how, Position moved, const Box& clip, const SpanSink& sink,
+                              Box& touched) {
+            return scan_ready(*static_cast<const Shape*>(shape), how, moved, clip, sink, touched);
         };
     }
     if constexpr (HasOutline<Shape>) {
@@ -235,7 +235,7 @@ AreaRef area_ref(const Transformed<Area>& area) noexcept requires requires {
 }
 inline AreaRef area_ref(const AreaRef& area) noexcept { return area; }
 
-// A shape somewhere else, filled or stroked in a way that is given besides: the pen is transformed with it.
+// A shape somewhere else, filled or stroked in a manner given besides: the pen is transformed with it.
 template <Fillable Shape>
 AreaRef area_ref(const Transformed<Shape>& shape, const Fill& how) noexcept {
     return {.shape = shape_ref(shape.area), .fill = &how, .by = &shape.by};
@@ -308,7 +308,7 @@ constexpr void check_is_area() noexcept {
         "an area is a shape that has an inside, a filled() or stroked() shape, one transformed(), or a Figure");
 }
 
-// Does not compile for what cannot be filled, or stroked, in a way that is told besides.
+// Does not compile for what cannot be filled, or stroked, in a manner given besides.
 template <class Shape>
 constexpr void check_is_fillable() noexcept {
     static_assert(!is_filled_or_placed<Shape> || is_placed_fillable<Shape>,
@@ -330,9 +330,9 @@ AreaRef as_area(const Area& area) noexcept {
     return area_ref(area);
 }
 
-// Hands the spans of an area inside the clip to the receiver, and returns the smallest box around them. Throws Error
+// Hands the spans of an area inside the clip to the sink, and returns the smallest box around them. Throws Error
 // for what a shape, a fill or a stroke may not be.
-Box scan(const AreaRef& area, const Box& clip, const SpanReceiver& receiver);
+Box scan(const AreaRef& area, const Box& clip, const SpanSink& sink);
 
 // The box whose pixels an area is, if it is the fill of a Box and not moved; null of others. Throws Error as scan().
 const Box* whole_box(const AreaRef& area);

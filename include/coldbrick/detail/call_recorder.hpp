@@ -41,7 +41,7 @@ class CallRecorder {
     }
     // The same, without what finding its box costs.
     void figure(Figure&& figure, const Ink& ink, SourcePlace where) const;
-    // Calls made by way of it have this number.
+    // Calls made through it have this number.
     [[nodiscard]] CallRecorder tagged(std::uint64_t tag) const noexcept { return {drawing_, clips_, by_, tag}; }
     Box clear(Color color, SourcePlace where) const;
     Box flood(const FloodFrom& from, const Ink& ink, SourcePlace where) const;

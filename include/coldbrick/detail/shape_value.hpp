@@ -14,7 +14,7 @@ namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 namespace detail {
 
-// A shape that is kept for whoever shares it.
+// A shape that is kept for its owners.
 class HeldShape : public Counted {
   public:
     [[nodiscard]] const ShapeRef& ref() const noexcept { return ref_; }

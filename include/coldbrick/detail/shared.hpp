@@ -11,7 +11,7 @@ namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 namespace detail {
 
-// What can be shared: it is there as long as somebody keeps it. Owners may be on several threads.
+// What can be shared: it lives as long as it has an owner. Owners may be on several threads.
 class Counted {
   public:
     Counted() noexcept = default;

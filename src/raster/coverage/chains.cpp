@@ -53,7 +53,7 @@ void Chains::grow_to(std::size_t count) {
     room_ = count;
 }
 
-void Chains::add(FinePoint from, FinePoint to, int group) {
+void Chains::add(FixedPoint from, FixedPoint to, int group) {
     if (!(from == at_) || group != group_) {
         end_chain();
         group_ = group;

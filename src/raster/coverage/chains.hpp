@@ -14,14 +14,14 @@
 namespace coldbrick::inline v0::detail {
 
 // A place in units of 2^-14 pixel, up to 2^33 pixels from the origin.
-struct FinePoint {
+struct FixedPoint {
     std::int64_t x;
     std::int64_t y;
-    friend constexpr bool operator==(const FinePoint&, const FinePoint&) = default;
+    friend constexpr bool operator==(const FixedPoint&, const FixedPoint&) = default;
 };
 
-inline constexpr int fine_bits = 14;
-inline constexpr std::int64_t fine_unit = std::int64_t{1} << fine_bits;
+inline constexpr int fixed_bits = 14;
+inline constexpr std::int64_t fixed_unit = std::int64_t{1} << fixed_bits;
 
 // Rounded to 2^-32, so that it can be moved by whole pixels without being rounded: what is drawn at a pixel does not
 // depend on the window then.
@@ -74,7 +74,7 @@ class Chains {
         if (wanted > room_) grow_to(std::max(wanted, 2 * room_));
     }
 
-    void add(FinePoint from, FinePoint to, int group);
+    void add(FixedPoint from, FixedPoint to, int group);
 
     // No more edges come.
     void finish() { end_chain(); }
@@ -102,8 +102,8 @@ class Chains {
         double x;
         double y;
     };
-    [[nodiscard]] Place place_of(FinePoint at) const noexcept {
-        constexpr auto pixels = 1 / static_cast<double>(fine_unit);
+    [[nodiscard]] Place place_of(FixedPoint at) const noexcept {
+        constexpr auto pixels = 1 / static_cast<double>(fixed_unit);
         return {static_cast<double>(at.x) * pixels - left_, static_cast<double>(at.y) * pixels - top_};
     }
     // How far chains reach to the left and to the right.
@@ -146,7 +146,7 @@ class Chains {
     std::uint32_t first_ = 0;
     int direction_ = 0;
     int group_ = 0;
-    FinePoint at_{};
+    FixedPoint at_{};
     Place place_ = place_of(at_);
     Reach reached_;
 };

@@ -63,8 +63,8 @@ class CoverSum {
         return sum;
     }
 
-    Box run(const SpanReceiver& receiver) {
-        CoverBatch batch{window_, receiver};
+    Box run(const SpanSink& sink) {
+        CoverBatch batch{window_, sink};
         std::size_t begun = 0;
         std::size_t kept = 0;  // of those that have begun, in front
         for (auto y = extent_.top; y < extent_.bottom;) {
@@ -144,21 +144,20 @@ class CoverSum {
     Rows rows_;
 };
 
-Box sum_parts(const Chains& chains, std::pmr::vector<ChainPart> parts, const SpanReceiver& receiver,
+Box sum_parts(const Chains& chains, std::pmr::vector<ChainPart> parts, const SpanSink& sink,
               std::pmr::memory_resource* memory) {
     const auto extent = extent_of(chains);
     const auto columns = extent.right - extent.left;
     const auto height = extent.bottom - extent.top;
     if (columns <= 0 || height <= 0) return {};
     const auto scan = [&](auto sum) {
-        return scan_in_budget(has_budget() ? sum.work() : 0, receiver,
-                              [&](const SpanReceiver& to) { return sum.run(to); });
+        return scan_in_budget(has_budget() ? sum.work() : 0, sink, [&](const SpanSink& to) { return sum.run(to); });
     };
     // Wider windows are those of searches for bounds.
     constexpr auto widest = 1 << 17;
     if (columns > widest) {
-        Record record{receiver};
-        const auto touched = CoverSum{chains, extent, parts, SparseRow{columns, memory}}.run(record.receiver());
+        Record record{sink};
+        const auto touched = CoverSum{chains, extent, parts, SparseRow{columns, memory}}.run(record.sink());
         record.replay();
         return touched;
     }
@@ -170,10 +169,10 @@ Box sum_parts(const Chains& chains, std::pmr::vector<ChainPart> parts, const Spa
 
 }  // namespace
 
-void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans) {
-    if (receiver.take_cover != nullptr) return receiver.take_cover(receiver.context, spans);
-    // Who asks only for pixels is told of those that have any coverage.
-    const auto tell = [&](const Span& run) { receiver.take(receiver.context, {&run, 1}); };
+void take_cover(const SpanSink& sink, std::span<const CoverSpan> spans) {
+    if (sink.take_cover != nullptr) return sink.take_cover(sink.context, spans);
+    // A sink of pixels alone gets those that have any coverage.
+    const auto tell = [&](const Span& run) { sink.take(sink.context, {&run, 1}); };
     for (const auto& span : spans) {
         if (span.each == nullptr) {
             tell({.y = span.y, .x = span.x, .length = span.length});
@@ -193,8 +192,8 @@ namespace {
 // With crowds: the rows between them as a whole, and theirs piece by piece.
 class CrowdedScan {
   public:
-    CrowdedScan(const Chains& chains, const CoverRule& rule, const SpanReceiver& receiver) noexcept
-        : chains_{chains}, window_{chains.window()}, rule_{rule}, receiver_{receiver} {}
+    CrowdedScan(const Chains& chains, const CoverRule& rule, const SpanSink& sink) noexcept
+        : chains_{chains}, window_{chains.window()}, rule_{rule}, sink_{sink} {}
 
     Box run(std::span<const Crowd> crowds) {
         auto top = window_.top;
@@ -231,13 +230,13 @@ class CrowdedScan {
         ContourMemory memory;
         const Chains chains{of, part, &memory};
         if (chains.all().empty() && chains.left_of_all() == Windings{}) return;
-        touch(sum_parts(chains, sided_parts(chains, rule_, &memory), receiver_, &memory));
+        touch(sum_parts(chains, sided_parts(chains, rule_, &memory), sink_, &memory));
     }
 
     void add(const Chains& row, const Crowd& crowd) {
         ContourMemory memory;
         const auto bytes = cover_of(crowd, row, rule_, &memory);
-        CoverBatch batch{row.window(), receiver_};
+        CoverBatch batch{row.window(), sink_};
         batch.add_kept(row.window().top, window_.left + crowd.left, bytes.data(), crowd.right - crowd.left);
         touch(batch.finish());
     }
@@ -247,7 +246,7 @@ class CrowdedScan {
     const Chains& chains_;
     Window window_;
     const CoverRule& rule_;
-    const SpanReceiver& receiver_;
+    const SpanSink& sink_;
     Box touched_;
 };
 
@@ -255,32 +254,31 @@ class CrowdedScan {
 
 namespace {
 
-Box scan_finished(const Chains& chains, const CoverRule& rule, const SpanReceiver& receiver,
+Box scan_finished(const Chains& chains, const CoverRule& rule, const SpanSink& sink,
                   std::pmr::memory_resource* memory) {
     if (chains.all().empty() && chains.left_of_all() == Windings{}) return {};
     const auto crowds = crowds_of(chains, memory);
-    if (crowds.empty()) return sum_parts(chains, sided_parts(chains, rule, memory), receiver, memory);
-    Record record{receiver};
-    const auto touched = CrowdedScan{chains, rule, record.receiver()}.run(crowds);
+    if (crowds.empty()) return sum_parts(chains, sided_parts(chains, rule, memory), sink, memory);
+    Record record{sink};
+    const auto touched = CrowdedScan{chains, rule, record.sink()}.run(crowds);
     record.replay();
     return touched;
 }
 
 }  // namespace
 
-Box scan_chains(Chains& chains, const CoverRule& rule, const SpanReceiver& receiver,
-                std::pmr::memory_resource* memory) {
+Box scan_chains(Chains& chains, const CoverRule& rule, const SpanSink& sink, std::pmr::memory_resource* memory) {
     chains.finish();
-    return scan_finished(chains, rule, receiver, memory);
+    return scan_finished(chains, rule, sink, memory);
 }
 
-Box scan_part(const Chains& chains, const Window& part, const CoverRule& rule, const SpanReceiver& receiver) {
+Box scan_part(const Chains& chains, const Window& part, const CoverRule& rule, const SpanSink& sink) {
     ContourMemory memory;
     const Chains within{chains, part, &memory};
-    return scan_finished(within, rule, receiver, &memory);
+    return scan_finished(within, rule, sink, &memory);
 }
 
-Box scan_simple_chains(Chains& chains, const SpanReceiver& receiver, std::pmr::memory_resource* memory) {
+Box scan_simple_chains(Chains& chains, const SpanSink& sink, std::pmr::memory_resource* memory) {
     chains.finish();
     if (chains.all().empty()) return {};
     std::pmr::vector<ChainPart> parts{memory};
@@ -291,7 +289,7 @@ Box scan_simple_chains(Chains& chains, const SpanReceiver& receiver, std::pmr::m
                          .top = chains.top_of(chain),
                          .bottom = chains.bottom_of(chain)});
     }
-    return sum_parts(chains, std::move(parts), receiver, memory);
+    return sum_parts(chains, std::move(parts), sink, memory);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -7,7 +7,7 @@
 #include "raster/coverage/chains.hpp"
 #include "raster/coverage/windings.hpp"
 
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 
 #include <array>
 #include <cstddef>
@@ -19,17 +19,17 @@ namespace coldbrick::inline v0::detail {
 // Memory for the contours of one drawing call: the first kilobytes of it are at hand.
 using ContourMemory = CallMemory<16384>;
 
-// Hands spans to a receiver: one that takes only pixels is told of those that have any coverage.
-void take_cover(const SpanReceiver& receiver, std::span<const CoverSpan> spans);
+// Hands spans to a sink: one that takes only pixels gets those that have any coverage.
+void take_cover(const SpanSink& sink, std::span<const CoverSpan> spans);
 
 // Hands the coverage over, row by row, and returns the box around the pixels that have any. What throws has reported
 // nothing.
-Box scan_chains(Chains& chains, const CoverRule& rule, const SpanReceiver& receiver, std::pmr::memory_resource* memory);
+Box scan_chains(Chains& chains, const CoverRule& rule, const SpanSink& sink, std::pmr::memory_resource* memory);
 
 // The same of finished chains, in a part of their window.
-Box scan_part(const Chains& chains, const Window& part, const CoverRule& rule, const SpanReceiver& receiver);
+Box scan_part(const Chains& chains, const Window& part, const CoverRule& rule, const SpanSink& sink);
 
 // The same of a contour that goes clockwise and does not meet itself: what lies inside.
-Box scan_simple_chains(Chains& chains, const SpanReceiver& receiver, std::pmr::memory_resource* memory);
+Box scan_simple_chains(Chains& chains, const SpanSink& sink, std::pmr::memory_resource* memory);
 
 }  // namespace coldbrick::inline v0::detail

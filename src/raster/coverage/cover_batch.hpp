@@ -1,4 +1,4 @@
-// The way from the sweeps of coverage to a receiver: stretches of rows, in order, are clipped to columns, gathered,
+// From the sweeps of coverage to a sink: stretches of rows, in order, are clipped to columns, gathered,
 // handed over some at a time, and the box around them is kept.
 #pragma once
 
@@ -12,7 +12,7 @@ namespace coldbrick::inline v0::detail {
 
 class CoverBatch {
   public:
-    CoverBatch(const Window& window, const SpanReceiver& receiver) noexcept : window_{window}, receiver_{receiver} {}
+    CoverBatch(const Window& window, const SpanSink& sink) noexcept : window_{window}, sink_{sink} {}
 
     [[nodiscard]] const Window& window() const noexcept { return window_; }
 
@@ -76,13 +76,13 @@ class CoverBatch {
         if (count_ == 0) return;
         if (bottom_ == top_) top_ = spans_[0].y;
         bottom_ = spans_[count_ - 1].y + 1;
-        take_cover(receiver_, {spans_.data(), count_});
+        take_cover(sink_, {spans_.data(), count_});
         count_ = 0;
         used_ = 0;
     }
 
     Window window_;
-    SpanReceiver receiver_;
+    SpanSink sink_;
     int left_ = std::numeric_limits<int>::max();
     int right_ = std::numeric_limits<int>::min();
     int top_ = 0;

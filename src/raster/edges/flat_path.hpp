@@ -1,7 +1,7 @@
-// Lines and flattened curves, as tracks from one origin.
+// Lines and flattened curves, as subpaths from one origin.
 #pragma once
 
-#include "raster/edges/track.hpp"
+#include "raster/edges/subpath.hpp"
 
 #include "coldbrick/budget.hpp"
 
@@ -12,10 +12,10 @@ namespace coldbrick::inline v0::detail {
 
 struct FlatPath {
     Point origin;
-    CountedVector<Track> tracks;  // one for each subpath, relative to the origin
+    CountedVector<Subpath> subpaths;  // one for each subpath, relative to the origin
 };
 
-// Tracks that are stroked as polygons are, and others.
+// Subpaths that are stroked as polygons are, and others.
 struct RingsAndLines {
     FlatPath rings;
     FlatPath lines;
@@ -23,8 +23,10 @@ struct RingsAndLines {
 
 // By whether they are closed.
 [[nodiscard]] inline RingsAndLines split_rings(FlatPath flat) {
-    RingsAndLines parts{.rings = {.origin = flat.origin, .tracks = {}}, .lines = {.origin = flat.origin, .tracks = {}}};
-    for (auto& track : flat.tracks) (track.closed ? parts.rings : parts.lines).tracks.push_back(std::move(track));
+    RingsAndLines parts{.rings = {.origin = flat.origin, .subpaths = {}},
+                        .lines = {.origin = flat.origin, .subpaths = {}}};
+    for (auto& subpath : flat.subpaths)
+        (subpath.closed ? parts.rings : parts.lines).subpaths.push_back(std::move(subpath));
     return parts;
 }
 

@@ -2,8 +2,8 @@
 
 namespace coldbrick::inline v0::detail {
 
-Box scan_ellipse(const Box& box, const Box& clip, const SpanReceiver& receiver) {
-    return with_ellipse_rows(box, [&](const auto& rows) { return scan_inside(rows, clip, receiver); });
+Box scan_ellipse(const Box& box, const Box& clip, const SpanSink& sink) {
+    return with_ellipse_rows(box, [&](const auto& rows) { return scan_inside(rows, clip, sink); });
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -20,7 +20,7 @@ struct WholeEllipse {
 };
 
 // The ellipse that fits a box, which is not checked.
-Box scan_ellipse(const Box& box, const Box& clip, const SpanReceiver& receiver);
+Box scan_ellipse(const Box& box, const Box& clip, const SpanSink& sink);
 
 // Rule 2: with X = 2(px - x) - (w - 1) and Y = 2(py - y) - (h - 1), the pixels with X*X*h*h + Y*Y*w*w <= w*w*h*h, and
 // those of the middle rows and columns. Reach says what |X| may be in the row Y: the largest of the parity of w - 1.

@@ -27,8 +27,8 @@ struct NoCut {
 };
 
 template <class Rows>
-Box scan_inside(const Rows& rows, const Box& clip, const SpanReceiver& receiver) {
-    SpanBatch batch{window_of(clip), receiver};
+Box scan_inside(const Rows& rows, const Box& clip, const SpanSink& sink) {
+    SpanBatch batch{window_of(clip), sink};
     const auto first = std::max(rows.top(), batch.window().top);
     const auto end = std::min(rows.bottom(), batch.window().bottom);
     batch.add_rows(first, end, [&](int y, const auto& emit) {
@@ -42,8 +42,8 @@ Box scan_inside(const Rows& rows, const Box& clip, const SpanReceiver& receiver)
 // The pixels that have one of their four neighbours outside (rule 3 of docs/pixel-rules.md), cut by what cut.row(y)
 // leaves of each row.
 template <class Rows, class Cut = NoCut>
-Box scan_outline(const Rows& rows, const Box& clip, const SpanReceiver& receiver, const Cut& cut = {}) {
-    SpanBatch batch{window_of(clip), receiver};
+Box scan_outline(const Rows& rows, const Box& clip, const SpanSink& sink, const Cut& cut = {}) {
+    SpanBatch batch{window_of(clip), sink};
     const auto begin = std::max(rows.top(), batch.window().top);
     const auto end = std::min(rows.bottom(), batch.window().bottom);
     if (begin >= end) return {};

@@ -4,7 +4,7 @@
 #include "geometry/budget_memory.hpp"
 #include "raster/spans/span_batch.hpp"
 
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 
 #include <array>
 #include <limits>
@@ -13,13 +13,13 @@
 
 namespace coldbrick::inline v0::detail {
 
-// Keeps what is told until all of it has been, so that a scan that runs out of memory has painted nothing.
+// Buffers all that a scan reports, so that a scan that runs out of memory has painted nothing.
 class Record {
   public:
-    explicit Record(const SpanReceiver& to) noexcept : to_{to} {}
+    explicit Record(const SpanSink& to) noexcept : to_{to} {}
 
-    [[nodiscard]] SpanReceiver receiver() noexcept {
-        auto own = SpanReceiver{.context = this, .take = keep_spans, .repeats = to_.repeats};
+    [[nodiscard]] SpanSink sink() noexcept {
+        auto own = SpanSink{.context = this, .take = keep_spans, .repeats = to_.repeats};
         if (to_.take_cover != nullptr) own.take_cover = keep_cover;
         return own;
     }
@@ -63,7 +63,7 @@ class Record {
     };
     static constexpr auto alike = std::numeric_limits<std::size_t>::max();
 
-    SpanReceiver to_;
+    SpanSink to_;
     std::array<std::byte, 8192> nearby_;  // small shapes need no other memory
     std::pmr::monotonic_buffer_resource memory_{nearby_.data(), nearby_.size(), counted_memory()};
     CountedVector<Span> spans_;
@@ -74,10 +74,10 @@ class Record {
 // Work that is done without asking the budget in between: some milliseconds.
 inline constexpr std::uint64_t unasked_work = std::uint64_t{1} << 19U;
 
-// Has scan(receiver) report spans. If the thread has a budget and the work may take long, they are recorded first, so
-// that a scan that meets a limit has drawn nothing; shorter ones do not ask the budget on the way.
+// Has scan(sink) report spans. If the thread has a budget and the work may take long, they are recorded first, so
+// that a scan that meets a limit has drawn nothing; shorter ones do not check the budget in between.
 template <class Scan>
-Box scan_in_budget(std::uint64_t work, const SpanReceiver& to, const Scan& scan) {
+Box scan_in_budget(std::uint64_t work, const SpanSink& to, const Scan& scan) {
     if (!has_budget()) return scan(to);
     if (work <= unasked_work) {
         spend_work(work);
@@ -85,17 +85,17 @@ Box scan_in_budget(std::uint64_t work, const SpanReceiver& to, const Scan& scan)
         return scan(to);
     }
     Record record{to};
-    const auto touched = scan(record.receiver());
+    const auto touched = scan(record.sink());
     record.replay();
     return touched;
 }
 
-// Has scan(receiver) report spans in any order and with repeats, of a scan that takes no memory between them. Where
-// repeats are harmless they go to the receiver at once, else they are merged first.
+// Has scan(sink) report spans in any order and with repeats, of a scan that takes no memory between them. Where
+// repeats are harmless they go to the sink at once, else they are merged first.
 template <class Scan>
-Box scan_directly(std::uint64_t work, const SpanReceiver& receiver, const Scan& scan) {
-    if (receiver.repeats == Repeats::harmless) return scan_in_budget(work, receiver, scan);
-    return scan_merged(receiver, scan);
+Box scan_directly(std::uint64_t work, const SpanSink& sink, const Scan& scan) {
+    if (sink.repeats == Repeats::harmless) return scan_in_budget(work, sink, scan);
+    return scan_merged(sink, scan);
 }
 
 }  // namespace coldbrick::inline v0::detail

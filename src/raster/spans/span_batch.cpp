@@ -11,11 +11,11 @@ void SpanBatch::deliver() {
     if (count_ == 0) return;
     if (top_ == bottom_) top_ = spans_[0].y;
     bottom_ = spans_[count_ - 1].y + 1;
-    receiver_.take(receiver_.context, {spans_, count_});
+    sink_.take(sink_.context, {spans_, count_});
     count_ = 0;
 }
 
-SpanReceiver SpanMerger::receiver() noexcept {
+SpanSink SpanMerger::sink() noexcept {
     const auto gather = [](void* context, std::span<const Span> spans) {
         auto& gathered = *static_cast<CountedVector<Span>*>(context);
         gathered.insert(gathered.end(), spans.begin(), spans.end());
@@ -23,14 +23,14 @@ SpanReceiver SpanMerger::receiver() noexcept {
     return {.context = &spans_, .take = gather, .repeats = Repeats::harmless};
 }
 
-Box SpanMerger::pass_on(const SpanReceiver& receiver) {
+Box SpanMerger::pass_on(const SpanSink& sink) {
     sort_in_budget(spans_.begin(), spans_.end(),
                    [](const Span& a, const Span& b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
     constexpr auto whole = Window{.left = std::numeric_limits<int>::min(),
                                   .top = std::numeric_limits<int>::min(),
                                   .right = std::numeric_limits<int>::max(),
                                   .bottom = std::numeric_limits<int>::max()};
-    SpanBatch batch{whole, receiver};
+    SpanBatch batch{whole, sink};
     for (auto run = spans_.begin(); run != spans_.end();) {
         const auto y = run->y;
         const auto left = run->x;

@@ -1,11 +1,11 @@
-// The way from a rasteriser to a receiver: spans, in the order of their rows, are clipped to columns, gathered,
+// From a rasteriser to a sink: spans, in the order of their rows, are clipped to columns, gathered,
 // handed over some hundreds at a time, and the box around them is kept.
 #pragma once
 
 #include "raster/spans/window.hpp"
 
 #include "coldbrick/budget.hpp"
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 
 #include <algorithm>
 #include <limits>
@@ -15,7 +15,7 @@ namespace coldbrick::inline v0::detail {
 
 class SpanBatch {
   public:
-    SpanBatch(const Window& window, const SpanReceiver& receiver) noexcept : window_{window}, receiver_{receiver} {}
+    SpanBatch(const Window& window, const SpanSink& sink) noexcept : window_{window}, sink_{sink} {}
 
     // Columns left to right - 1 of a row inside the window, as far as they are inside the window; none if right <=
     // left.
@@ -111,7 +111,7 @@ class SpanBatch {
     void deliver();
 
     Window window_;
-    SpanReceiver receiver_;
+    SpanSink sink_;
     // The box around the spans so far; its rows, around those handed over.
     int left_ = std::numeric_limits<int>::max();
     int right_ = std::numeric_limits<int>::min();
@@ -125,22 +125,22 @@ class SpanBatch {
 class SpanMerger {
   public:
     // For the scans whose spans are to be merged.
-    [[nodiscard]] SpanReceiver receiver() noexcept;
+    [[nodiscard]] SpanSink sink() noexcept;
 
-    // Hands the merged spans to the receiver and returns the box around them.
-    Box pass_on(const SpanReceiver& receiver);
+    // Hands the merged spans to the sink and returns the box around them.
+    Box pass_on(const SpanSink& sink);
 
   private:
     CountedVector<Span> spans_;
 };
 
-// Has scan(receiver) tell spans in any order and with repeats. They are gathered and merged first: so each pixel comes
-// once, and what memory the scan takes on its way it has before the first pixel is told.
+// Runs scan(sink), which reports spans in any order and with repeats. They are gathered and merged first: so each pixel
+// comes once, and all memory that the scan needs it has before the first pixel is reported.
 template <class Scan>
-Box scan_merged(const SpanReceiver& receiver, const Scan& scan) {
+Box scan_merged(const SpanSink& sink, const Scan& scan) {
     SpanMerger merger;
-    scan(merger.receiver());
-    return merger.pass_on(receiver);
+    scan(merger.sink());
+    return merger.pass_on(sink);
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -122,8 +122,8 @@ Box box_around(std::span<const Span> spans) noexcept {
     return Box::between({.from = {.x = left, .y = spans.front().y}, .to = {.x = right, .y = spans.back().y}});
 }
 
-Box pass_on(const SpanSet& spans, const SpanReceiver& receiver) {
-    if (!spans.empty()) receiver.take(receiver.context, spans);
+Box pass_on(const SpanSet& spans, const SpanSink& sink) {
+    if (!spans.empty()) sink.take(sink.context, spans);
     return box_around(spans);
 }
 
@@ -152,7 +152,7 @@ SpanSet without_ends(const SpanSet& spans) {
 }  // namespace
 
 // The pixels of which one of the four neighbours lies outside.
-Box scan_set_outline(std::span<const Span> spans, const Box& clip, const SpanReceiver& receiver) {
+Box scan_set_outline(std::span<const Span> spans, const Box& clip, const SpanSink& sink) {
     const auto window = window_of(clip);
     if (window.empty()) return {};
     constexpr auto least = std::numeric_limits<int>::min();
@@ -162,15 +162,15 @@ Box scan_set_outline(std::span<const Span> spans, const Box& clip, const SpanRec
     SpanSet all{rows.begin(), rows.end()};
     all.insert(all.end(), below.begin(), below.end());
     const auto inner = intersection_of(without_ends(all), intersection_of(moved_down(all, 1), moved_down(all, -1)));
-    SpanBatch batch{window, receiver};
+    SpanBatch batch{window, sink};
     for (const auto& run : difference_of(all, inner)) {
         if (run.y >= window.top && run.y < window.bottom) batch.add(run.y, run.x, run.x + run.length);
     }
     return batch.finish();
 }
 
-Box scan_set(std::span<const Span> spans, const Box& clip, const SpanReceiver& receiver) {
-    SpanBatch batch{window_of(clip), receiver};
+Box scan_set(std::span<const Span> spans, const Box& clip, const SpanSink& sink) {
+    SpanBatch batch{window_of(clip), sink};
     if (batch.window().empty()) return {};
     for (const auto& run : rows_of(spans, batch.window().top, batch.window().bottom)) {
         batch.add(run.y, run.x, run.x + run.length);

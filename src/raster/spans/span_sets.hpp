@@ -2,7 +2,7 @@
 #pragma once
 
 #include "coldbrick/budget.hpp"
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 
 #include <vector>
 
@@ -21,9 +21,9 @@ using SpanSet = CountedVector<Span>;
 [[nodiscard]] Box box_around(std::span<const Span> spans) noexcept;
 
 // Hands them over; gives the box around them.
-Box pass_on(const SpanSet& spans, const SpanReceiver& receiver);
+Box pass_on(const SpanSet& spans, const SpanSink& sink);
 
-// What scan(receiver) tells in order, each pixel once.
+// What scan(sink) reports in order, each pixel once.
 template <class Scan>
 [[nodiscard]] SpanSet spans_of(const Scan& scan) {
     SpanSet spans;
@@ -31,14 +31,14 @@ template <class Scan>
         auto& gathered = *static_cast<SpanSet*>(context);
         gathered.insert(gathered.end(), more.begin(), more.end());
     };
-    scan(SpanReceiver{.context = &spans, .take = gather, .repeats = Repeats::never});
+    scan(SpanSink{.context = &spans, .take = gather, .repeats = Repeats::never});
     return spans;
 }
 
 // Of sorted spans, those in the rows first to end - 1; those inside the clip; the pixels of which one of the four
 // neighbours is in none of them.
 [[nodiscard]] std::span<const Span> rows_of(std::span<const Span> spans, int first, int end);
-Box scan_set(std::span<const Span> spans, const Box& clip, const SpanReceiver& receiver);
-Box scan_set_outline(std::span<const Span> spans, const Box& clip, const SpanReceiver& receiver);
+Box scan_set(std::span<const Span> spans, const Box& clip, const SpanSink& sink);
+Box scan_set_outline(std::span<const Span> spans, const Box& clip, const SpanSink& sink);
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,4 +1,4 @@
-// The rows and columns that are drawn, with ends that are not included: the form of a clip that loops like.
+// The rows and columns that are drawn, with ends that are not included: the geometry of a clip that loops like.
 #pragma once
 
 #include "coldbrick/geometry.hpp"

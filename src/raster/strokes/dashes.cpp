@@ -40,11 +40,11 @@ std::optional<Reach> reach_into(const Vec& from, const Vec& direction, Reach rea
 
 class Dasher {
   public:
-    Dasher(const Track& track, const Pen& pen, const Stroke& how, Contours& contours)
-        : track_{track}, measured_{track}, pattern_{how}, contours_{contours}, pen_{pen} {
+    Dasher(const Subpath& subpath, const Pen& pen, const Stroke& how, Contours& contours)
+        : subpath_{subpath}, measured_{subpath}, pattern_{how}, contours_{contours}, pen_{pen} {
         // A flush dash of n pixels has n pixels: it does not go on beyond its ends, but the path begins and ends half a
-        // pixel beyond those of an open track.
-        lead_ = track.closed ? 0 : 0.5;
+        // pixel beyond those of an open subpath.
+        lead_ = subpath.closed ? 0 : 0.5;
         pen_.beyond = how.cap == Cap::square ? (how.width.pixels() - 1) / 2 : 0;
         cap_ = how.cap;
         const auto reach = pen_.reach();
@@ -57,7 +57,7 @@ class Dasher {
 
     void draw() {
         check_count();
-        if (track_.closed && draw_seam()) return;
+        if (subpath_.closed && draw_seam()) return;
         for (std::size_t piece = 0; piece < measured_.pieces(); ++piece) {
             const auto seen = seen_of(piece);
             if (!seen) continue;
@@ -95,7 +95,7 @@ class Dasher {
                            " in a call: dash can be longer, or the path shorter"};
     }
 
-    // The dash that goes over the seam of a closed track, if there is one. Says whether it is the whole track.
+    // The dash that goes over the seam of a closed subpath, if there is one. Says whether it is the whole subpath.
     bool draw_seam() {
         std::optional<DashPattern::Dash> first;
         std::optional<DashPattern::Dash> last;
@@ -107,7 +107,7 @@ class Dasher {
         });
         if (!first || !last) return false;
         if (last->begin <= 0) {
-            draw_track(track_, pen_, contours_);
+            draw_subpath(subpath_, pen_, contours_);
             return true;
         }
         draw_part(last->begin, path_end_ + first->end);
@@ -129,7 +129,7 @@ class Dasher {
     [[nodiscard]] bool is_outside(const DashPattern::Dash& dash) const noexcept {
         const auto length = dash.end - dash.begin;
         const auto least = length > 0 ? hardly_apart : -hardly_apart;
-        if (track_.closed && dash.begin > path_end_ - hardly_apart) return true;
+        if (subpath_.closed && dash.begin > path_end_ - hardly_apart) return true;
         return dash.end - lead_ < path_begin_ + least || dash.begin - lead_ > path_end_ - least;
     }
 
@@ -138,16 +138,16 @@ class Dasher {
         auto part = measured_.part(begin, end, {.left = pen_.left, .right = pen_.right});
         if (part.nodes.size() == 1) {
             if (cap_ == Cap::flush) return;
-            // Of no length, but in the direction of the track.
+            // Of no length, but in the direction of the subpath.
             const auto [at, direction] = measured_.spot(begin);
             constexpr auto hardly = 1e-6;
-            part.nodes = {Track::Node{.at = at - direction * hardly}, Track::Node{.at = at + direction * hardly}};
+            part.nodes = {Subpath::Node{.at = at - direction * hardly}, Subpath::Node{.at = at + direction * hardly}};
         }
-        draw_track(part, pen_, contours_);
+        draw_subpath(part, pen_, contours_);
     }
 
-    const Track& track_;
-    MeasuredTrack measured_;
+    const Subpath& subpath_;
+    MeasuredSubpath measured_;
     DashPattern pattern_;
     Contours& contours_;
     Pen pen_;
@@ -172,11 +172,11 @@ class Dasher {
 
 }  // namespace
 
-void draw_dashes(const Track& track, const Pen& pen, const Stroke& how, Contours& contours) {
-    if (track.nodes.size() == 1) {
-        draw_track(track, pen, contours);
+void draw_dashes(const Subpath& subpath, const Pen& pen, const Stroke& how, Contours& contours) {
+    if (subpath.nodes.size() == 1) {
+        draw_subpath(subpath, pen, contours);
     } else {
-        Dasher{track, pen, how, contours}.draw();
+        Dasher{subpath, pen, how, contours}.draw();
     }
 }
 

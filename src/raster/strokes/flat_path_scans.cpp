@@ -13,8 +13,8 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// Calls use(from, to, ends) for each straight piece; ends says which of them are corners or ends of the track, and how
-// much longer the curve is that it stands for.
+// Calls use(from, to, ends) for each straight piece; ends says which of them are corners or ends of the subpath, and
+// how much longer the curve is that it stands for.
 struct PieceEnds {
     bool from;
     bool to;
@@ -22,30 +22,30 @@ struct PieceEnds {
 };
 
 template <class Use>
-void for_each_piece(const Track& track, const Use& use) {
-    const auto& nodes = track.nodes;
+void for_each_piece(const Subpath& subpath, const Use& use) {
+    const auto& nodes = subpath.nodes;
     const auto count = nodes.size();
-    const auto pieces = track.closed && count > 1 ? count : count - 1;
+    const auto pieces = subpath.closed && count > 1 ? count : count - 1;
     for (std::size_t i = 0; i < pieces; ++i) {
         const auto& to = nodes[(i + 1) % count];
         use(nodes[i].at, to.at, PieceEnds{.from = !nodes[i].smooth, .to = !to.smooth, .longer = to.longer});
     }
 }
 
-// The hairlines of tracks: of each piece one pixel for each row that it crosses, or each column if it is longer that
+// The hairlines of subpaths: of each piece one pixel for each row that it crosses, or each column if it is longer that
 // way, and the pixels at corners and ends.
-class FineHairline {
+class FixedHairline {
   public:
-    FineHairline(Point origin, const Stroke& how, const Window& window, const SpanReceiver& receiver)
-        : origin_{origin}, window_{window}, receiver_{receiver} {
+    FixedHairline(Point origin, const Stroke& how, const Window& window, const SpanSink& sink)
+        : origin_{origin}, window_{window}, sink_{sink} {
         if (!how.dash.empty()) pattern_.emplace(how);
     }
 
-    void draw(const Track& track) {
+    void draw(const Subpath& subpath) {
         begin_ = 0.5;
-        spend_work(track.nodes.size());
-        if (track.nodes.size() == 1) mark(track.nodes.front().at, begin_);
-        for_each_piece(track, [&](Vec from, Vec to, PieceEnds ends) {
+        spend_work(subpath.nodes.size());
+        if (subpath.nodes.size() == 1) mark(subpath.nodes.front().at, begin_);
+        for_each_piece(subpath, [&](Vec from, Vec to, PieceEnds ends) {
             if (ends.from) mark(from, begin_);
             piece(from, to);
             begin_ += length(to - from) + ends.longer;
@@ -78,7 +78,7 @@ class FineHairline {
     }
 
     void take(const Span& run) {
-        receiver_.take(receiver_.context, {&run, 1});
+        sink_.take(sink_.context, {&run, 1});
         touched_ = enclosing(touched_, Box{.at = {.x = run.x, .y = run.y}, .size = {run.length, 1}});
     }
 
@@ -86,7 +86,7 @@ class FineHairline {
     void line(Point from, Point to, double size) {
         const auto steps = std::max({std::fabs(double{1} * to.x - from.x), std::fabs(double{1} * to.y - from.y), 1.0});
         const auto pixels =
-            spans_of([&](const SpanReceiver& gather) { scan_hairline(from, to, Stroke{}, box_of(window_), gather); });
+            spans_of([&](const SpanSink& gather) { scan_hairline(from, to, Stroke{}, box_of(window_), gather); });
         for (const auto& run : pixels) {
             if (!pattern_) {
                 take(run);
@@ -136,7 +136,7 @@ class FineHairline {
         }
     }
 
-    // The columns from one to another, of which row_at(column), which only grows or only falls, tells the row: those of
+    // The columns from one to another, of which row_at(column), which only grows or only falls, is the row: those of
     // a row in the window at once.
     template <class RowAt>
     void rows_across(std::int64_t begin, std::int64_t end, const RowAt& row_at) {
@@ -176,7 +176,7 @@ class FineHairline {
 
     Point origin_;
     Window window_;
-    SpanReceiver receiver_;
+    SpanSink sink_;
     std::optional<DashPattern> pattern_;
     double begin_ = 0.5;
     Box touched_;
@@ -184,37 +184,36 @@ class FineHairline {
 
 }  // namespace
 
-Box scan_thin_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    return scan_merged(receiver, [&](const SpanReceiver& gather) {
-        FineHairline hairline{flat.origin, how, window_of(clip), gather};
-        for (const auto& track : flat.tracks) hairline.draw(track);
+Box scan_thin_subpaths(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanSink& sink) {
+    return scan_merged(sink, [&](const SpanSink& gather) {
+        FixedHairline hairline{flat.origin, how, window_of(clip), gather};
+        for (const auto& subpath : flat.subpaths) hairline.draw(subpath);
         return hairline.touched();
     });
 }
 
-Box scan_wide_tracks(const FlatPath& flat, const Pen& pen, const Stroke& how, const Box& clip,
-                     const SpanReceiver& receiver) {
-    return scan_contours(flat.origin, FillRule::nonzero, clip, receiver, [&](Contours& contours) {
-        for (const auto& track : flat.tracks) draw_stroke(track, pen, how, contours);
+Box scan_wide_subpaths(const FlatPath& flat, const Pen& pen, const Stroke& how, const Box& clip, const SpanSink& sink) {
+    return scan_contours(flat.origin, FillRule::nonzero, clip, sink, [&](Contours& contours) {
+        for (const auto& subpath : flat.subpaths) draw_stroke(subpath, pen, how, contours);
     });
 }
 
-Box scan_inside_tracks(const FlatPath& flat, FillRule rule, const Box& clip, const SpanReceiver& receiver) {
-    return scan_contours(flat.origin, rule, clip, receiver, [&](Contours& contours) {
-        for (const auto& track : flat.tracks) {
-            for (const auto& node : track.nodes) contours.to(node.at);
+Box scan_inside_subpaths(const FlatPath& flat, FillRule rule, const Box& clip, const SpanSink& sink) {
+    return scan_contours(flat.origin, rule, clip, sink, [&](Contours& contours) {
+        for (const auto& subpath : flat.subpaths) {
+            for (const auto& node : subpath.nodes) contours.to(node.at);
             contours.close();
         }
     });
 }
 
-Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const SpanReceiver& receiver) {
-    if (how.edges == Edges::shared) return scan_inside_tracks(flat, how.rule, clip, receiver);
+Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const SpanSink& sink) {
+    if (how.edges == Edges::shared) return scan_inside_subpaths(flat, how.rule, clip, sink);
     auto closed = flat;
-    for (auto& track : closed.tracks) track.close();
-    return scan_merged(receiver, [&](const SpanReceiver& gather) {
-        const auto interior = scan_inside_tracks(closed, how.rule, clip, gather);
-        return enclosing(interior, scan_thin_tracks(closed, Stroke{}, clip, gather));
+    for (auto& subpath : closed.subpaths) subpath.close();
+    return scan_merged(sink, [&](const SpanSink& gather) {
+        const auto interior = scan_inside_subpaths(closed, how.rule, clip, gather);
+        return enclosing(interior, scan_thin_subpaths(closed, Stroke{}, clip, gather));
     });
 }
 

@@ -1,25 +1,24 @@
-// Fills and strokes of tracks.
+// Fills and strokes of subpaths.
 #pragma once
 
 #include "raster/edges/flat_path.hpp"
 #include "raster/strokes/stroker.hpp"
 
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 #include "coldbrick/fill.hpp"
 
 namespace coldbrick::inline v0::detail {
 
 // Width 1, with dashes or without.
-Box scan_thin_tracks(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
+Box scan_thin_subpaths(const FlatPath& flat, const Stroke& how, const Box& clip, const SpanSink& sink);
 
 // Width 2 and more, by a pen.
-Box scan_wide_tracks(const FlatPath& flat, const Pen& pen, const Stroke& how, const Box& clip,
-                     const SpanReceiver& receiver);
+Box scan_wide_subpaths(const FlatPath& flat, const Pen& pen, const Stroke& how, const Box& clip, const SpanSink& sink);
 
-// A fill; tracks count as closed.
-Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const SpanReceiver& receiver);
+// A fill; subpaths count as closed.
+Box scan_flat(const FlatPath& flat, const Fill& how, const Box& clip, const SpanSink& sink);
 
-// What lies inside; tracks count as closed.
-Box scan_inside_tracks(const FlatPath& flat, FillRule rule, const Box& clip, const SpanReceiver& receiver);
+// What lies inside; subpaths count as closed.
+Box scan_inside_subpaths(const FlatPath& flat, FillRule rule, const Box& clip, const SpanSink& sink);
 
 }  // namespace coldbrick::inline v0::detail

@@ -37,7 +37,7 @@ struct StepRange {
 
 // A short edge, as one pixel in each row if it is steep, else in each column. Points are given by how far they lie
 // along the longer direction, from `begin` on, and across it.
-Box trace(const PointEdge& edge, const Window& window, const SpanReceiver& receiver) {
+Box trace(const PointEdge& edge, const Window& window, const SpanSink& sink) {
     const auto steep = edge.steep();
     const auto along = std::max(edge.width(), edge.height());
     const auto across = std::min(edge.width(), edge.height());
@@ -58,7 +58,7 @@ Box trace(const PointEdge& edge, const Window& window, const SpanReceiver& recei
                                .count = static_cast<int>(range.last - range.first + 1),
                                .place = steps.place() + range.first * steps.step(),
                                .step = steps.step()};
-    (steep ? receiver.take_down : receiver.take_across)(receiver.context, visible);
+    (steep ? sink.take_down : sink.take_across)(sink.context, visible);
     const auto point_at = [&](int k) {
         const auto place = static_cast<int>((visible.place + k * visible.step) >> 32U);
         return steep ? Point{.x = place, .y = visible.first + k} : Point{.x = visible.first + k, .y = place};
@@ -77,7 +77,7 @@ Box scan_rows(const PointEdge& edge, int first, int last, SpanBatch& batch) {
     return batch.finish();
 }
 
-Box scan_edge(const PointEdge& edge, const Box& clip, const SpanReceiver& receiver) {
+Box scan_edge(const PointEdge& edge, const Box& clip, const SpanSink& sink) {
     const auto window = window_of(clip);
     const auto first = std::max(edge.upper.y, window.top);
     const auto last = std::min(edge.lower.y, window.bottom - 1);
@@ -85,8 +85,8 @@ Box scan_edge(const PointEdge& edge, const Box& clip, const SpanReceiver& receiv
     const auto is_short = std::max(edge.width(), edge.height()) <= short_extent;
     // In an edge much flatter than this, runs are long enough to be quicker.
     const auto has_short_runs = edge.height() > 0 && edge.width() < 8 * edge.height();
-    if (is_short && has_short_runs && receiver.take_down != nullptr) return trace(edge, window, receiver);
-    SpanBatch batch{window, receiver};
+    if (is_short && has_short_runs && sink.take_down != nullptr) return trace(edge, window, sink);
+    SpanBatch batch{window, sink};
     return is_short ? scan_rows<ShortSteps>(edge, first, last, batch) : scan_rows<ExactSteps>(edge, first, last, batch);
 }
 
@@ -103,10 +103,10 @@ void for_each_line(std::span<const Point> path, bool closed, const Use& use) {
     if (path.size() == 1 || (closed && path.size() > 2)) use(path.back(), path.front());
 }
 
-Box scan_lines(std::span<const Point> path, bool closed, const Box& clip, const SpanReceiver& receiver) {
+Box scan_lines(std::span<const Point> path, bool closed, const Box& clip, const SpanSink& sink) {
     auto touched = Box{};
     for_each_line(path, closed, [&](Point a, Point b) {
-        touched = enclosing(touched, scan_edge(PointEdge::between(a, b), clip, receiver));
+        touched = enclosing(touched, scan_edge(PointEdge::between(a, b), clip, sink));
     });
     return touched;
 }
@@ -114,8 +114,8 @@ Box scan_lines(std::span<const Point> path, bool closed, const Box& clip, const 
 // The same with dashes: each is the pixels of some steps along the longer direction.
 class DashedHairline {
   public:
-    DashedHairline(const Stroke& how, const Box& clip, const SpanReceiver& receiver)
-        : pattern_{how}, clip_{clip}, receiver_{receiver} {}
+    DashedHairline(const Stroke& how, const Box& clip, const SpanSink& sink)
+        : pattern_{how}, clip_{clip}, sink_{sink} {}
 
     // The next line of the path. The k-th of its pixels is k * length / steps along it; the path begins half a pixel
     // before the first one.
@@ -152,45 +152,42 @@ class DashedHairline {
         auto part = window_of(clip_);
         (by_row ? part.top : part.left) = static_cast<int>(first);
         (by_row ? part.bottom : part.right) = static_cast<int>(last) + 1;
-        touched_ = enclosing(touched_, scan_edge(edge, box_of(part), receiver_));
+        touched_ = enclosing(touched_, scan_edge(edge, box_of(part), sink_));
     }
 
     DashPattern pattern_;
     Box clip_;
-    SpanReceiver receiver_;
+    SpanSink sink_;
     double begin_ = 0.5;
     Box touched_;
 };
 
 // One path after the other: lines from point to point, each with the pattern from its beginning.
-Box scan_path(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip,
-              const SpanReceiver& receiver) {
-    if (how.dash.empty()) return scan_lines(path, closed, clip, receiver);
-    DashedHairline dashed{how, clip, receiver};
+Box scan_path(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip, const SpanSink& sink) {
+    if (how.dash.empty()) return scan_lines(path, closed, clip, sink);
+    DashedHairline dashed{how, clip, sink};
     for_each_line(path, closed, [&](Point a, Point b) { dashed.line(a, b); });
     return dashed.touched();
 }
 
 }  // namespace
 
-Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, const SpanReceiver& receiver) {
-    if (how.dash.empty()) return scan_edge(PointEdge::between(from, to), clip, receiver);
+Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, const SpanSink& sink) {
+    if (how.dash.empty()) return scan_edge(PointEdge::between(from, to), clip, sink);
     const auto ends = std::array{from, to};
-    return scan_directly(0, receiver,
-                         [&](const SpanReceiver& gather) { return scan_path(ends, false, how, clip, gather); });
+    return scan_directly(0, sink, [&](const SpanSink& gather) { return scan_path(ends, false, how, clip, gather); });
 }
 
-Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip,
-                  const SpanReceiver& receiver) {
-    return scan_directly(path.size() * steps_of_line, receiver,
-                         [&](const SpanReceiver& gather) { return scan_path(path, closed, how, clip, gather); });
+Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip, const SpanSink& sink) {
+    return scan_directly(path.size() * steps_of_line, sink,
+                         [&](const SpanSink& gather) { return scan_path(path, closed, how, clip, gather); });
 }
 
 Box scan_hairline(const std::vector<std::vector<Point>>& rings, const Stroke& how, const Box& clip,
-                  const SpanReceiver& receiver) {
+                  const SpanSink& sink) {
     std::uint64_t work = 0;
     for (const auto& ring : rings) work += ring.size() * steps_of_line;
-    return scan_directly(work, receiver, [&](const SpanReceiver& gather) {
+    return scan_directly(work, sink, [&](const SpanSink& gather) {
         auto touched = Box{};
         for (const auto& ring : rings) touched = enclosing(touched, scan_path(ring, true, how, clip, gather));
         return touched;

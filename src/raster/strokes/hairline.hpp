@@ -1,7 +1,7 @@
 // Lines one pixel wide between pixels.
 #pragma once
 
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 #include "coldbrick/stroke.hpp"
 
 #include <span>
@@ -10,10 +10,9 @@
 namespace coldbrick::inline v0::detail {
 
 // With dashes or without: one line; from each point to the next, and if closed from the last to the first; rings.
-Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, const SpanReceiver& receiver);
-Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip,
-                  const SpanReceiver& receiver);
+Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, const SpanSink& sink);
+Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip, const SpanSink& sink);
 Box scan_hairline(const std::vector<std::vector<Point>>& rings, const Stroke& how, const Box& clip,
-                  const SpanReceiver& receiver);
+                  const SpanSink& sink);
 
 }  // namespace coldbrick::inline v0::detail

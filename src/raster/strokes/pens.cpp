@@ -25,7 +25,7 @@ double reach_of(const Stroke& how) noexcept {
         .reach();
 }
 
-Detail detail_in(const Box& clip, double flatness) noexcept {
+Tolerance detail_in(const Box& clip, double flatness) noexcept {
     const auto window = window_of(clip);
     constexpr auto margin = 4.0;
     return {.flatness = flatness,
@@ -34,20 +34,20 @@ Detail detail_in(const Box& clip, double flatness) noexcept {
                         .grown(margin)};
 }
 
-Detail detail_in(const Box& clip, double flatness, const Stroke& how) noexcept {
+Tolerance detail_in(const Box& clip, double flatness, const Stroke& how) noexcept {
     return for_stroke(detail_in(clip, flatness), how);
 }
 
-Detail for_stroke(Detail detail, const Stroke& how) noexcept {
-    detail.seen = detail.seen.grown(reach_of(how));
-    detail.is_measured = !how.dash.empty();
-    if (detail.is_measured) detail.flatness /= std::max(1.0, how.width.pixels());
-    return detail;
+Tolerance for_stroke(Tolerance tolerance, const Stroke& how) noexcept {
+    tolerance.seen = tolerance.seen.grown(reach_of(how));
+    tolerance.is_measured = !how.dash.empty();
+    if (tolerance.is_measured) tolerance.flatness /= std::max(1.0, how.width.pixels());
+    return tolerance;
 }
 
 namespace {
 
-double slack_of(const Stroke& how) noexcept { return how.edge == Edge::smooth ? 0 : fine_slack; }
+double slack_of(const Stroke& how) noexcept { return how.edge == Edge::smooth ? 0 : fixed_slack; }
 
 }  // namespace
 

@@ -55,21 +55,21 @@ class PolygonStroke {
     Stroke how_;
 };
 
-// Crisp: scan_trace(stroke, receiver) tells a trace, scan_fill_of(receiver) the fill.
+// Crisp: scan_trace(stroke, sink) reports a trace, scan_fill_of(sink) the fill.
 template <class ScanTrace, class ScanFill>
-Box scan_polygon_stroke(const Stroke& how, const SpanReceiver& receiver, const ScanTrace& scan_trace,
+Box scan_polygon_stroke(const Stroke& how, const SpanSink& sink, const ScanTrace& scan_trace,
                         const ScanFill& scan_fill_of) {
     const PolygonStroke rule{how};
     const auto traces = rule.traces();
-    if (!rule.needs_fill()) return scan_trace(traces.front(), receiver);
+    if (!rule.needs_fill()) return scan_trace(traces.front(), sink);
     const auto spans_along = [&](const Stroke& trace) {
-        return spans_of([&](const SpanReceiver& gather) { scan_trace(trace, gather); });
+        return spans_of([&](const SpanSink& gather) { scan_trace(trace, gather); });
     };
     const auto filled = spans_of(scan_fill_of);
     const auto first = spans_along(traces.front());
-    if (how.align == Align::inside) return pass_on(intersection_of(first, filled), receiver);
-    if (how.align == Align::outside) return pass_on(difference_of(first, filled), receiver);
-    return pass_on(union_of(first, difference_of(spans_along(traces.back()), filled)), receiver);
+    if (how.align == Align::inside) return pass_on(intersection_of(first, filled), sink);
+    if (how.align == Align::outside) return pass_on(difference_of(first, filled), sink);
+    return pass_on(union_of(first, difference_of(spans_along(traces.back()), filled)), sink);
 }
 
 }  // namespace coldbrick::inline v0::detail

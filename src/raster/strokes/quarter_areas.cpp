@@ -1,7 +1,7 @@
 #include "raster/strokes/quarter_areas.hpp"
 
 #include "geometry/integers.hpp"
-#include "raster/strokes/beside_ellipse.hpp"
+#include "raster/strokes/ellipse_offset.hpp"
 
 #include <limits>
 #include <utility>
@@ -10,7 +10,7 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// Of a pixel's area, the steps that it is told in.
+// Of a pixel's area, the steps that it is measured in.
 std::int32_t steps_of(double area) noexcept {
     return nearest_whole<std::int32_t>(std::clamp(area, 0.0, 1.0) * whole_area);
 }
@@ -158,7 +158,7 @@ void find_far_areas_beside(const CurvePieces& of, const CurveAxis& axis) noexcep
     }
 }
 
-// The whole way along a quarter, pixel by pixel.
+// All of a quarter, pixel by pixel.
 class QuarterWalk {
   public:
     QuarterWalk(const QuarterEdge& edge, const Size& box, const QuarterPart& part, const QuarterRoom& room) noexcept

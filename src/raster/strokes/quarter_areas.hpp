@@ -24,7 +24,7 @@ struct QuarterEdge {
     double distance = 0;  // how far outside of the quarter the edge runs beside it, or inside if it is negative
 };
 
-// A pixel's area in the steps that areas are told in: so many that a byte is the nearest one, but for a millionth.
+// A pixel's area in the steps that areas are measured in: so many that a byte is the nearest one, but for a millionth.
 inline constexpr auto area_bits = 20;
 inline constexpr auto whole_area = std::int32_t{255} << area_bits;
 constexpr std::uint8_t byte_of_area(std::int32_t area) noexcept {
@@ -36,7 +36,7 @@ constexpr std::uint8_t byte_of_area(std::int32_t area) noexcept {
 // its half is.
 class QuarterRows {
   public:
-    // Columns begin to end - 1 are covered as the areas tell, those from end on whole.
+    // Columns begin to end - 1 are covered by the areas, those from end on whole.
     struct Columns {
         int begin;
         int end;
@@ -75,7 +75,7 @@ class QuarterRows {
     int shift = 0;          // how far into the box it begins, on both axes
 };
 
-// Memory for such rows: for the numbers on the way, and for what is kept.
+// Memory for such rows: for intermediate numbers, and for what is kept.
 struct QuarterRoom {
     double* numbers;
     QuarterRows::Row* rows;
@@ -139,7 +139,7 @@ class LargeQuarterRoom {
     CountedVector<std::int32_t> areas_;
 };
 
-// Finds them for a part of a box: in its other columns they are not told. Places on the curve are found where it
+// Finds them for a part of a box: in its other columns they are not set. Places on the curve are found where it
 // crosses the sides of pixels; what it leaves between two of them is the area of an arc, exact for ellipses.
 QuarterRows find_quarter(const QuarterEdge& edge, const Size& box, const QuarterPart& part,
                          const QuarterRoom& room) noexcept;

@@ -1,7 +1,7 @@
 #include "raster/strokes/round_cover.hpp"
 
 #include "raster/coverage/cover_batch.hpp"
-#include "raster/strokes/beside_ellipse.hpp"
+#include "raster/strokes/ellipse_offset.hpp"
 #include "raster/strokes/round_rows.hpp"
 #include "raster/strokes/small_round.hpp"
 
@@ -47,12 +47,12 @@ QuarterPart part_seen(const Box& box, const Window& window) noexcept {
 // The right half of a band is the left one mirrored, the lower half the upper one upside down: as far as it is seen.
 class RoundCover {
   public:
-    RoundCover(const RoundBand& band, const Window& window, const SpanReceiver& receiver)
+    RoundCover(const RoundBand& band, const Window& window, const SpanSink& sink)
         : band_{band},
           half_columns_{(width() + 1) / 2},
           part_{part_seen(band.box, window)},
           rows_{band, part_},
-          batch_{window, receiver} {}
+          batch_{window, sink} {}
 
     Box run() {
         kept_.reserve(static_cast<std::size_t>(part_.end_row - part_.first_row));
@@ -88,7 +88,7 @@ class RoundCover {
 
     void keep(int row) {
         const auto first = parts_.size();
-        // So narrow that one stretch of bytes is told sooner than several.
+        // So narrow that one stretch of bytes costs less than several.
         constexpr auto narrow = 24;
         width() <= narrow ? keep_bytes(row) : keep_parts(row, first);
         if (parts_.size() > first) kept_.push_back({.row = row, .first = first, .count = parts_.size() - first});
@@ -168,7 +168,7 @@ class RoundCover {
         }
         for (auto i = parts.size(); i-- > 0;) {
             const auto& part = parts[i];
-            // A whole row of bytes is told.
+            // A whole row of bytes is reported.
             if (part.end > half_columns_ || (!part.has_bytes && part.end == half_columns_)) continue;
             const auto count = mirrored_columns(part.begin, part.end);
             const auto begin = left + width() - part.begin - count;
@@ -219,34 +219,35 @@ std::optional<Box> box_around(const Center& center, const Vec& reach) {
 
 Vec middle_of(const Box& box) noexcept { return {box.size.width / 2.0, box.size.height / 2.0}; }
 
-std::optional<RoundBand> round_band(const EllipseForm& form, double out, std::optional<double> in) {
-    const auto is_upright = form.direction().x == 1 && form.direction().y == 0;
+std::optional<RoundBand> round_band(const EllipseGeometry& geometry, double out, std::optional<double> in) {
+    const auto is_upright = geometry.direction().x == 1 && geometry.direction().y == 0;
     if (!is_upright) return std::nullopt;
-    const auto shorter = std::min(form.a(), form.b());
-    const auto longer = std::max(form.a(), form.b());
+    const auto shorter = std::min(geometry.a(), geometry.b());
+    const auto longer = std::max(geometry.a(), geometry.b());
     if (!(shorter > 0)) return std::nullopt;
     const auto is_of_quarters = out == 0 && !in;
-    if (!is_of_quarters && longer > thinnest_beside * shorter) return std::nullopt;
+    if (!is_of_quarters && longer > thinnest_offset * shorter) return std::nullopt;
     if (out <= -shorter) return std::nullopt;
     if (in && *in <= -shorter) in = std::nullopt;
-    const auto box = box_around({form.origin(), form.center()}, {form.a() + out, form.b() + out});
+    const auto box = box_around({geometry.origin(), geometry.center()}, {geometry.a() + out, geometry.b() + out});
     if (!box) return std::nullopt;
-    const auto edge_at = [&](double distance) { return edge_beside(*box, {form.a(), form.b()}, distance); };
+    const auto edge_at = [&](double distance) { return offset_edge(*box, {geometry.a(), geometry.b()}, distance); };
     return RoundBand{.box = *box, .outer = edge_at(out), .inner = in ? std::optional{edge_at(*in)} : std::nullopt};
 }
 
-std::optional<RoundBand> round_band(const BoxForm& form, double out, std::optional<double> in, Join join) {
-    const auto is_beveled = form.corner_radius == 0 && out > 0 && join == Join::bevel;
-    const auto half = Vec{(form.right - form.left) / 2, (form.bottom - form.top) / 2};
+std::optional<RoundBand> round_band(const BoxGeometry& geometry, double out, std::optional<double> in, Join join) {
+    const auto is_beveled = geometry.corner_radius == 0 && out > 0 && join == Join::bevel;
+    const auto half = Vec{(geometry.right - geometry.left) / 2, (geometry.bottom - geometry.top) / 2};
     const auto shorter = std::min(half.x, half.y);
     if (is_beveled || !(shorter > 0) || out <= -shorter) return std::nullopt;
     if (in && *in <= -shorter) in = std::nullopt;
     const auto box =
-        box_around({form.origin, {(form.left + form.right) / 2, (form.top + form.bottom) / 2}}, half + Vec{out, out});
+        box_around({geometry.origin, {(geometry.left + geometry.right) / 2, (geometry.top + geometry.bottom) / 2}},
+                   half + Vec{out, out});
     if (!box) return std::nullopt;
     const auto edge_at = [&](double distance) {
-        const auto is_sharp = form.corner_radius == 0 && join != Join::round;
-        const auto radius = is_sharp ? 0 : std::max(form.corner_radius + distance, 0.0);
+        const auto is_sharp = geometry.corner_radius == 0 && join != Join::round;
+        const auto radius = is_sharp ? 0 : std::max(geometry.corner_radius + distance, 0.0);
         return edge_around(*box, half, radius, distance);
     };
     return RoundBand{.box = *box, .outer = edge_at(out), .inner = in ? std::optional{edge_at(*in)} : std::nullopt};
@@ -254,7 +255,7 @@ std::optional<RoundBand> round_band(const BoxForm& form, double out, std::option
 
 }  // namespace
 
-QuarterEdge edge_beside(const Box& around, const Vec& half_axes, double distance) noexcept {
+QuarterEdge offset_edge(const Box& around, const Vec& half_axes, double distance) noexcept {
     const auto middle = middle_of(around);
     if (half_axes.x != half_axes.y) return {.center = middle, .half_axes = half_axes, .distance = distance};
     return {.center = middle, .half_axes = half_axes + Vec{distance, distance}};
@@ -265,29 +266,31 @@ QuarterEdge edge_around(const Box& around, const Vec& half_size, double radius, 
     return {.center = middle_of(around) - half_size - Vec{reach, reach}, .half_axes = {radius, radius}};
 }
 
-std::optional<RoundBand> round_fill(const EllipseForm& form) { return round_band(form, 0, std::nullopt); }
+std::optional<RoundBand> round_fill(const EllipseGeometry& geometry) { return round_band(geometry, 0, std::nullopt); }
 
-std::optional<RoundBand> round_stroke(const EllipseForm& form, const Band& band) {
-    return round_band(form, band.out, -band.in);
+std::optional<RoundBand> round_stroke(const EllipseGeometry& geometry, const Band& band) {
+    return round_band(geometry, band.out, -band.in);
 }
 
-std::optional<RoundBand> round_fill(const BoxForm& form) { return round_band(form, 0, std::nullopt, Join::miter); }
-
-std::optional<RoundBand> round_stroke(const BoxForm& form, const Band& band, Join join) {
-    return round_band(form, band.out, -band.in, join);
+std::optional<RoundBand> round_fill(const BoxGeometry& geometry) {
+    return round_band(geometry, 0, std::nullopt, Join::miter);
 }
 
-Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver& receiver) {
+std::optional<RoundBand> round_stroke(const BoxGeometry& geometry, const Band& band, Join join) {
+    return round_band(geometry, band.out, -band.in, join);
+}
+
+Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanSink& sink) {
     const auto seen = intersection(band.box, clip);
     if (seen.empty()) return {};
     const auto& size = band.box.size;
     const auto is_small = size.width <= SmallRound::largest && size.height <= SmallRound::largest;
     if (is_small && seen == band.box) {
         const auto small = small_round(size, band.outer, band.inner ? &*band.inner : nullptr);
-        take_cover(receiver, SmallRoundSpans{small, band.box.at}.all());
+        take_cover(sink, SmallRoundSpans{small, band.box.at}.all());
         return small.covered(band.box.at);
     }
-    return RoundCover{band, window_of(seen), receiver}.run();
+    return RoundCover{band, window_of(seen), sink}.run();
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -1,12 +1,12 @@
-// Upright circles, ellipses, rounded boxes and their strokes with smooth edges, of which a quarter tells all.
+// Upright circles, ellipses, rounded boxes and their strokes with smooth edges, by a quarter of each.
 #pragma once
 
-#include "raster/edges/box_form.hpp"
-#include "raster/edges/ellipse_form.hpp"
+#include "raster/edges/box_geometry.hpp"
+#include "raster/edges/ellipse_geometry.hpp"
 #include "raster/strokes/quarter_areas.hpp"
 #include "raster/strokes/stroker.hpp"
 
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 
 #include <optional>
 
@@ -23,19 +23,19 @@ struct RoundBand {
 
 // The edge at a distance of an upright ellipse, or of a box with round corners of a radius there, within a box of
 // pixels with the same centre. Beside a circle it is another one.
-QuarterEdge edge_beside(const Box& around, const Vec& half_axes, double distance) noexcept;
+QuarterEdge offset_edge(const Box& around, const Vec& half_axes, double distance) noexcept;
 QuarterEdge edge_around(const Box& around, const Vec& half_size, double radius, double distance) noexcept;
 
 // The fill of an ellipse, and a stroke of it, as such a band. Nothing if the ellipse is turned, very large, not centred
 // on a pixel or halfway between two; of strokes, if it is very thin, or if the inner curve meets itself.
-[[nodiscard]] std::optional<RoundBand> round_fill(const EllipseForm& form);
-[[nodiscard]] std::optional<RoundBand> round_stroke(const EllipseForm& form, const Band& band);
+[[nodiscard]] std::optional<RoundBand> round_fill(const EllipseGeometry& geometry);
+[[nodiscard]] std::optional<RoundBand> round_stroke(const EllipseGeometry& geometry, const Band& band);
 
 // The same of a box with round corners or sharp ones, which a round join makes round outside.
-[[nodiscard]] std::optional<RoundBand> round_fill(const BoxForm& form);
-[[nodiscard]] std::optional<RoundBand> round_stroke(const BoxForm& form, const Band& band, Join join);
+[[nodiscard]] std::optional<RoundBand> round_fill(const BoxGeometry& geometry);
+[[nodiscard]] std::optional<RoundBand> round_stroke(const BoxGeometry& geometry, const Band& band, Join join);
 
 // The coverage of it in the clip.
-Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanReceiver& receiver);
+Box scan_round_cover(const RoundBand& band, const Box& clip, const SpanSink& sink);
 
 }  // namespace coldbrick::inline v0::detail

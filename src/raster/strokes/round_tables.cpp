@@ -1,6 +1,6 @@
 #include "raster/strokes/round_tables.hpp"
 
-#include "raster/strokes/beside_ellipse.hpp"
+#include "raster/strokes/ellipse_offset.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -15,15 +15,15 @@ namespace {
 // directions (c, s) and (-s, c), H its half-height: x = (c * s * (a*a - b*b) * y -+ a * b * sqrt(H*H - y*y)) / (H*H).
 class TurnedRows {
   public:
-    explicit TurnedRows(const EllipseForm& form) noexcept : form_{form} {
-        const auto [c, s] = form.direction();
-        const auto [a, b] = std::pair{form.a(), form.b()};
-        height_square_ = form.half_height() * form.half_height();
+    explicit TurnedRows(const EllipseGeometry& geometry) noexcept : form_{geometry} {
+        const auto [c, s] = geometry.direction();
+        const auto [a, b] = std::pair{geometry.a(), geometry.b()};
+        height_square_ = geometry.half_height() * geometry.half_height();
         lean_ = c * s * (a * a - b * b) / height_square_;
         width_ = a * b / height_square_;
-        const auto middle = form.origin().y + form.center().y;
-        top_ = static_cast<int>(std::ceil(middle - form.half_height() - fine_slack));
-        bottom_ = static_cast<int>(std::floor(middle + form.half_height() + fine_slack)) + 1;
+        const auto middle = geometry.origin().y + geometry.center().y;
+        top_ = static_cast<int>(std::ceil(middle - geometry.half_height() - fixed_slack));
+        bottom_ = static_cast<int>(std::floor(middle + geometry.half_height() + fixed_slack)) + 1;
     }
 
     [[nodiscard]] int top() const noexcept { return top_; }
@@ -32,13 +32,13 @@ class TurnedRows {
     [[nodiscard]] Run run(int y) const noexcept {
         const auto down = static_cast<double>(std::int64_t{y} - form_.origin().y) - form_.center().y;
         const auto middle = form_.center().x + lean_ * down;
-        const auto reach = width_ * std::sqrt(std::max(0.0, height_square_ - down * down)) + fine_slack;
+        const auto reach = width_ * std::sqrt(std::max(0.0, height_square_ - down * down)) + fixed_slack;
         const auto column = [&](double x) { return static_cast<int>(form_.origin().x + static_cast<std::int64_t>(x)); };
         return {.left = column(std::ceil(middle - reach)), .right = column(std::floor(middle + reach) + 1)};
     }
 
   private:
-    const EllipseForm& form_;
+    const EllipseGeometry& form_;
     double height_square_;
     double lean_;
     double width_;
@@ -49,12 +49,12 @@ class TurnedRows {
 // The rows of one closed convex contour, from the top down.
 class ContourRows {
   public:
-    explicit ContourRows(std::pmr::vector<FineEdge>& edges) : edges_{edges} {
-        const auto earlier = [](const FineEdge& a, const FineEdge& b) {
+    explicit ContourRows(std::pmr::vector<FixedEdge>& edges) : edges_{edges} {
+        const auto earlier = [](const FixedEdge& a, const FixedEdge& b) {
             return a.direction != b.direction ? a.direction < b.direction : a.first_row < b.first_row;
         };
         std::sort(edges.begin(), edges.end(), earlier);
-        const auto is_left = [](const FineEdge& edge) { return edge.direction < 0; };
+        const auto is_left = [](const FixedEdge& edge) { return edge.direction < 0; };
         right_ = static_cast<std::size_t>(std::partition_point(edges.begin(), edges.end(), is_left) - edges.begin());
         left_end_ = right_;
         for (std::size_t i = 0; i < left_end_; ++i) {
@@ -76,12 +76,12 @@ class ContourRows {
     }
 
   private:
-    static int column(const FineEdge& edge, int y) noexcept {
-        const auto x = (edge.place + (std::int64_t{y} - edge.first_row) * edge.step) >> FineEdge::fraction_bits;
+    static int column(const FixedEdge& edge, int y) noexcept {
+        const auto x = (edge.place + (std::int64_t{y} - edge.first_row) * edge.step) >> FixedEdge::fraction_bits;
         return static_cast<int>(std::clamp<std::int64_t>(x, whole_row.left, whole_row.right));
     }
 
-    std::pmr::vector<FineEdge>& edges_;
+    std::pmr::vector<FixedEdge>& edges_;
     std::size_t left_ = 0;
     std::size_t left_end_ = 0;
     std::size_t right_ = 0;
@@ -100,7 +100,7 @@ class ParallelRows {
         const auto [shorter, longer] = std::minmax(width, height);
         constexpr auto most = 16384;
         if (std::max(double{1} * longer, std::fabs(distance)) > most) return std::nullopt;
-        if (longer > thinnest_beside * shorter || distance <= -shorter / 2.0) return std::nullopt;
+        if (longer > thinnest_offset * shorter || distance <= -shorter / 2.0) return std::nullopt;
         return ParallelRows{ellipse.box, distance, memory};
     }
 
@@ -185,16 +185,16 @@ void tabulate(const WholeEllipse& ellipse, int distance, const Window& rows, Run
         if (is_exact) return table.take_symmetric(SteppingCircleRows{disc}, rows.top, rows.bottom);
         return with_ellipse_rows(disc, [&](const auto& of) { table.take(of, rows.top, rows.bottom); });
     }
-    const EllipseForm form{ellipse};
-    if (distance == 0) return table.take(TurnedRows{form}, rows.top, rows.bottom);
+    const EllipseGeometry geometry{ellipse};
+    if (distance == 0) return table.take(TurnedRows{geometry}, rows.top, rows.bottom);
     ContourMemory memory;
     if (!is_turned && !is_circle) {
-        const auto parallel = ParallelRows::of(ellipse, distance + fine_slack, &memory);
+        const auto parallel = ParallelRows::of(ellipse, distance + fixed_slack, &memory);
         if (parallel) return table.take_symmetric(*parallel, rows.top, rows.bottom);
     }
-    FineEdges edges{rows, &memory};
-    Contours contours{edges, form.origin()};
-    if (!form.draw_parallel(distance + fine_slack, contours)) return table.take_nothing();
+    FixedEdges edges{rows, &memory};
+    Contours contours{edges, geometry.origin()};
+    if (!geometry.draw_parallel(distance + fixed_slack, contours)) return table.take_nothing();
     table.take(ContourRows{edges.edges()}, rows.top, rows.bottom);
 }
 

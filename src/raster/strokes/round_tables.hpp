@@ -2,7 +2,7 @@
 #pragma once
 
 #include "geometry/budget_memory.hpp"
-#include "raster/edges/ellipse_form.hpp"
+#include "raster/edges/ellipse_geometry.hpp"
 #include "raster/rows/ellipse_rows.hpp"
 #include "raster/spans/runs.hpp"
 #include "raster/strokes/stroker.hpp"
@@ -42,9 +42,8 @@ struct WholeBand {
 
 // The pixels of one table that the other has not, cut by what cut.row(y) leaves of each row.
 template <class Cut>
-Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, const Box& clip,
-                 const SpanReceiver& receiver) {
-    SpanBatch batch{window_of(clip), receiver};
+Box scan_between(const RunTable& outer, const RunTable& inner, const Cut& cut, const Box& clip, const SpanSink& sink) {
+    SpanBatch batch{window_of(clip), sink};
     const auto begin = std::max(outer.top(), batch.window().top);
     const auto end = std::min(outer.bottom(), batch.window().bottom);
     struct Rows {

@@ -9,7 +9,7 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// Fewer columns than that are told sooner by bytes.
+// Fewer columns than that cost less as bytes.
 constexpr auto long_run = 5;
 
 }  // namespace

@@ -3,7 +3,7 @@
 
 #include "raster/strokes/quarter_areas.hpp"
 
-#include "coldbrick/detail/span_receiver.hpp"
+#include "coldbrick/detail/span_sink.hpp"
 
 #include <array>
 #include <cstddef>
@@ -26,7 +26,7 @@ class SmallRound {
     struct Row {
         std::uint8_t begin;
         std::uint8_t end;
-        bool is_split;  // whether they are told apart,
+        bool is_split;  // whether they are kept apart,
         bool has_hole;  // and are the hole
         std::array<std::uint8_t, largest> bytes;
     };

@@ -7,7 +7,7 @@ namespace coldbrick::inline v0::detail {
 
 namespace {
 
-// One straight piece of a track; of no length, the direction of a curve where it begins or ends.
+// One straight piece of a subpath; of no length, the direction of a curve where it begins or ends.
 struct Piece {
     Vec direction;
     double length;
@@ -17,7 +17,7 @@ constexpr Piece reversed(const Piece& piece) noexcept {
     return {.direction = -piece.direction, .length = piece.length};
 }
 
-// Draws the contour along one side of a track: the left side going forward, the right side going back.
+// Draws the contour along one side of a subpath: the left side going forward, the right side going back.
 class SideDrawer {
   public:
     SideDrawer(const Pen& pen, double reach, Contours& contours) noexcept
@@ -44,12 +44,12 @@ class SideDrawer {
 
     // Around a node that lies there, between two pieces. Where curves meet corners, their own directions count and not
     // those of their chords.
-    void bend(const Track::Node& node, Vec at, const Piece& before, const Piece& after) {
+    void bend(const Subpath::Node& node, Vec at, const Piece& before, const Piece& after) {
         if (node.smooth) return joint(at, before, after, true);
         curves_bend(at, {before, after, node.in, node.out}, node.in != Vec{}, node.out != Vec{});
     }
     // The same on the way back.
-    void bend_back(const Track::Node& node, Vec at, const Piece& before, const Piece& after) {
+    void bend_back(const Subpath::Node& node, Vec at, const Piece& before, const Piece& after) {
         if (node.smooth) return joint(at, reversed(after), reversed(before), true);
         curves_bend(at, {reversed(after), reversed(before), -node.out, -node.in}, node.out != Vec{}, node.in != Vec{});
     }
@@ -88,7 +88,7 @@ class SideDrawer {
         if (goes_curved) joint(at, after, of.after, true);
     }
 
-    // Where both edges meet, if both pieces are long enough; else by way of the joint itself. The edges meet at the
+    // Where both edges meet, if both pieces are long enough; else through the joint itself. The edges meet at the
     // tangent of half the bend times the reach along each piece; its square is (1 - ahead) / (1 + ahead).
     void inner(Vec at, const Piece& before, const Piece& after, double ahead) {
         const auto from = left_of(before.direction);
@@ -144,11 +144,11 @@ class SideDrawer {
     Contours& contours_;
 };
 
-// From each node of a track to the next, and from the last one to the first.
+// From each node of a subpath to the next, and from the last one to the first.
 class Pieces {
   public:
-    explicit Pieces(const Track& track) {
-        const auto& nodes = track.nodes;
+    explicit Pieces(const Subpath& subpath) {
+        const auto& nodes = subpath.nodes;
         spend_work(nodes.size());
         all_.reserve(nodes.size());
         for (std::size_t i = 0; i < nodes.size(); ++i) {
@@ -166,61 +166,61 @@ class Pieces {
     std::pmr::vector<Piece> all_{&memory_};
 };
 
-// The contour on the left of a closed track.
-void draw_left_side(const Track& track, const Pen& pen, const Pieces& pieces, Contours& contours) {
+// The contour on the left of a closed subpath.
+void draw_left_side(const Subpath& subpath, const Pen& pen, const Pieces& pieces, Contours& contours) {
     SideDrawer left{pen, pen.left, contours};
-    for (std::size_t i = 0; i < track.nodes.size(); ++i) {
-        left.bend(track.nodes[i], track.nodes[i].at + pen.moved, pieces.before(i), pieces[i]);
+    for (std::size_t i = 0; i < subpath.nodes.size(); ++i) {
+        left.bend(subpath.nodes[i], subpath.nodes[i].at + pen.moved, pieces.before(i), pieces[i]);
     }
     contours.close();
 }
 
-void draw_right_side(const Track& track, const Pen& pen, const Pieces& pieces, Contours& contours) {
+void draw_right_side(const Subpath& subpath, const Pen& pen, const Pieces& pieces, Contours& contours) {
     SideDrawer right{pen, pen.right, contours};
-    for (auto i = track.nodes.size(); i-- > 0;) {
-        right.bend_back(track.nodes[i], track.nodes[i].at + pen.moved, pieces.before(i), pieces[i]);
+    for (auto i = subpath.nodes.size(); i-- > 0;) {
+        right.bend_back(subpath.nodes[i], subpath.nodes[i].at + pen.moved, pieces.before(i), pieces[i]);
     }
     contours.close();
 }
 
 // One of them alone, with that reach.
-void draw_side(const Track& track, bool is_left, double reach, Pen pen, Contours& contours) {
+void draw_side(const Subpath& subpath, bool is_left, double reach, Pen pen, Contours& contours) {
     pen.left = pen.right = reach;
-    const Pieces pieces{track};
-    contours.expect(track.nodes.size() + track.nodes.size() / 4);
-    is_left ? draw_left_side(track, pen, pieces, contours) : draw_right_side(track, pen, pieces, contours);
+    const Pieces pieces{subpath};
+    contours.expect(subpath.nodes.size() + subpath.nodes.size() / 4);
+    is_left ? draw_left_side(subpath, pen, pieces, contours) : draw_right_side(subpath, pen, pieces, contours);
 }
 
-void draw_closed(const Track& track, const Pen& pen, Contours& contours) {
-    const auto count = track.nodes.size();
-    const Pieces pieces{track};
+void draw_closed(const Subpath& subpath, const Pen& pen, Contours& contours) {
+    const auto count = subpath.nodes.size();
+    const Pieces pieces{subpath};
     contours.expect(2 * count + count / 4);
-    draw_left_side(track, pen, pieces, contours);
-    draw_right_side(track, pen, pieces, contours);
+    draw_left_side(subpath, pen, pieces, contours);
+    draw_right_side(subpath, pen, pieces, contours);
 }
 
-// Where a track ends, seen in the direction in which it does, and how far the pen goes on from there.
+// Where a subpath ends, seen in the direction in which it does, and how far the pen goes on from there.
 struct End {
     Vec at;
     Vec along;
     double beyond;
 };
 
-End last_end(const Track& track, const Pen& pen) {
-    const auto& last = track.nodes.back();
-    const auto along = last.in != Vec{} ? last.in : unit(last.at - track.nodes[track.nodes.size() - 2].at);
+End last_end(const Subpath& subpath, const Pen& pen) {
+    const auto& last = subpath.nodes.back();
+    const auto along = last.in != Vec{} ? last.in : unit(last.at - subpath.nodes[subpath.nodes.size() - 2].at);
     return {.at = last.at, .along = along, .beyond = pen.beyond - dot(pen.moved, along)};
 }
-End first_end(const Track& track, const Pen& pen) {
-    const auto& first = track.nodes.front();
-    const auto along = first.out != Vec{} ? -first.out : unit(first.at - track.nodes[1].at);
+End first_end(const Subpath& subpath, const Pen& pen) {
+    const auto& first = subpath.nodes.front();
+    const auto along = first.out != Vec{} ? -first.out : unit(first.at - subpath.nodes[1].at);
     return {.at = first.at, .along = along, .beyond = pen.beyond - dot(pen.moved, along)};
 }
 
-// A track that is moved ends where it did before, which may be before the last joints of a curve: leaves these out.
+// A subpath that is moved ends where it did before, which may be before the last joints of a curve: leaves these out.
 // Gives where it ends then.
-End trim(Track& track, End end) {
-    auto& nodes = track.nodes;
+End trim(Subpath& subpath, End end) {
+    auto& nodes = subpath.nodes;
     while (nodes.size() > 2) {
         const auto& before = nodes[nodes.size() - 2];
         const auto back = dot(before.at - end.at, end.along);
@@ -244,9 +244,9 @@ void draw_discs(const End& begin, const End& end, const Pen& pen, Contours& cont
     disc(begin, -left_of(begin.along));
 }
 
-void draw_body(const Track& track, const Pen& pen, const End& first, const End& last, Contours& contours) {
-    const auto& nodes = track.nodes;
-    const Pieces pieces{track};
+void draw_body(const Subpath& subpath, const Pen& pen, const End& first, const End& last, Contours& contours) {
+    const auto& nodes = subpath.nodes;
+    const Pieces pieces{subpath};
     const auto end = nodes.back().at + pen.moved;
     const auto begin = nodes.front().at + pen.moved;
     const auto& last_piece = pieces[nodes.size() - 2];
@@ -272,12 +272,12 @@ void draw_body(const Track& track, const Pen& pen, const End& first, const End& 
     contours.close();
 }
 
-void draw_open(const Track& track, const Pen& pen, Contours& contours) {
-    const auto begin = first_end(track, pen);
-    const auto end = last_end(track, pen);
+void draw_open(const Subpath& subpath, const Pen& pen, Contours& contours) {
+    const auto begin = first_end(subpath, pen);
+    const auto end = last_end(subpath, pen);
     draw_discs(begin, end, pen, contours);
-    if (begin.beyond >= 0 && end.beyond >= 0) return draw_body(track, pen, begin, end, contours);
-    auto moved = track;
+    if (begin.beyond >= 0 && end.beyond >= 0) return draw_body(subpath, pen, begin, end, contours);
+    auto moved = subpath;
     const auto last = trim(moved, end);
     moved.reverse();
     const auto first = trim(moved, begin);
@@ -286,7 +286,7 @@ void draw_open(const Track& track, const Pen& pen, Contours& contours) {
     if (!is_gone) draw_body(moved, pen, first, last, contours);
 }
 
-// A track of one point: as long as the pen is wide.
+// A subpath of one point: as long as the pen is wide.
 void draw_dot(Vec at, const Pen& pen, Contours& contours) {
     const auto center = at + pen.moved + left_of(Vec{1, 0}) * pen.disc_left;
     if (pen.cap == Cap::round) {
@@ -301,21 +301,21 @@ void draw_dot(Vec at, const Pen& pen, Contours& contours) {
 
 }  // namespace
 
-void draw_grown(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours) {
-    draw_side(track, is_clockwise, pen.left, pen, contours);
+void draw_grown(const Subpath& subpath, bool is_clockwise, const Pen& pen, Contours& contours) {
+    draw_side(subpath, is_clockwise, pen.left, pen, contours);
 }
 
-void draw_shrunk(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours) {
-    draw_side(track, !is_clockwise, pen.right, pen, contours);
+void draw_shrunk(const Subpath& subpath, bool is_clockwise, const Pen& pen, Contours& contours) {
+    draw_side(subpath, !is_clockwise, pen.right, pen, contours);
 }
 
-void draw_track(const Track& track, const Pen& pen, Contours& contours) {
-    if (track.nodes.size() == 1) {
-        draw_dot(track.nodes.front().at, pen, contours);
-    } else if (track.closed) {
-        draw_closed(track, pen, contours);
+void draw_subpath(const Subpath& subpath, const Pen& pen, Contours& contours) {
+    if (subpath.nodes.size() == 1) {
+        draw_dot(subpath.nodes.front().at, pen, contours);
+    } else if (subpath.closed) {
+        draw_closed(subpath, pen, contours);
     } else {
-        draw_open(track, pen, contours);
+        draw_open(subpath, pen, contours);
     }
 }
 

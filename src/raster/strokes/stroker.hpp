@@ -1,13 +1,13 @@
-// The pen: from tracks to the contours of what it covers.
+// The pen: from subpaths to the contours of what it covers.
 //
-// Every straight piece of a track covers a rectangle on each side, every corner a wedge on its outer side, every end a
-// cap. All these go round in the same direction, so that the winding number of a place says how many cover it, and what
-// is covered at all is what is inside by the nonzero rule: overlaps, loops and pieces shorter than the pen is wide need
-// no care.
+// Every straight piece of a subpath covers a rectangle on each side, every corner a wedge on its outer side, every end
+// a cap. All these go round in the same direction, so that the winding number of a place says how many cover it, and
+// what is covered at all is what is inside by the nonzero rule: overlaps, loops and pieces shorter than the pen is wide
+// need no care.
 #pragma once
 
-#include "raster/edges/fine.hpp"
-#include "raster/edges/track.hpp"
+#include "raster/edges/contours.hpp"
+#include "raster/edges/subpath.hpp"
 
 #include "coldbrick/budget.hpp"
 
@@ -16,7 +16,7 @@ namespace coldbrick::inline v0::detail {
 // No buffer lies further away from a coordinate, in pixels.
 inline constexpr double beyond_everything = 4294967296.0;
 
-// How a pen draws a track.
+// How a pen draws a subpath.
 struct Pen {
     double left = 0.5;  // how far it reaches on either side, in pixels
     double right = 0.5;
@@ -25,25 +25,26 @@ struct Pen {
     double miter_limit = 4;
     // How far it goes on beyond the ends.
     double beyond = 0;
-    // By how much the whole track is moved sideways: ends stay as far along as they were.
+    // By how much the whole subpath is moved sideways: ends stay as far along as they were.
     Vec moved = {};
-    // The discs of round caps: how far to the left of the track, and how far from its ends inwards, their centres lie.
+    // The discs of round caps: how far to the left of the subpath, and how far from its ends inwards, their centres
+    // lie.
     double disc_radius = 0.5;
     double disc_left = 0;
     double disc_inset = 0;
 
-    // Whether the discs lie around the ends and are as wide as the track.
+    // Whether the discs lie around the ends and are as wide as the subpath.
     [[nodiscard]] bool has_round_ends() const noexcept {
         return cap == Cap::round && left == disc_radius && right == disc_radius && disc_left == 0 && disc_inset == 0;
     }
-    // How far from the track it may reach, in pixels.
+    // How far from the subpath it may reach, in pixels.
     [[nodiscard]] double reach() const noexcept;
 };
 
 // Corners between directions whose scalar product is above minus that are mitered by a pen's usual limit.
 inline constexpr double least_miter = 0.87;
 
-// The pen for a stroke along the track itself, such as a polyline: of even width it is moved by half a pixel to the
+// The pen for a stroke along the subpath itself, such as a polyline: of even width it is moved by half a pixel to the
 // upper left (rule 3).
 [[nodiscard]] Pen pen_along(const Stroke& how) noexcept;
 
@@ -64,21 +65,21 @@ inline constexpr double least_miter = 0.87;
 [[nodiscard]] double reach_of(const Stroke& how) noexcept;
 
 // Draws what the pen covers as contours.
-void draw_track(const Track& track, const Pen& pen, Contours& contours);
+void draw_subpath(const Subpath& subpath, const Pen& pen, Contours& contours);
 
-// Draws a closed track grown on its outer side, by what the pen reaches to the left of one that goes clockwise.
-void draw_grown(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours);
+// Draws a closed subpath grown on its outer side, by what the pen reaches to the left of one that goes clockwise.
+void draw_grown(const Subpath& subpath, bool is_clockwise, const Pen& pen, Contours& contours);
 
-// Draws what is left of such a track's inside, counter-clockwise: without what the pen reaches to the right of one that
-// goes clockwise. Places that are in its reach more than once are enclosed the other way round.
-void draw_shrunk(const Track& track, bool is_clockwise, const Pen& pen, Contours& contours);
+// Draws what is left of such a subpath's inside, counter-clockwise: without what the pen reaches to the right of one
+// that goes clockwise. Places that are in its reach more than once are enclosed the other way round.
+void draw_shrunk(const Subpath& subpath, bool is_clockwise, const Pen& pen, Contours& contours);
 
 // The same with dashes: only those that may reach into the contours' window.
-void draw_dashes(const Track& track, const Pen& pen, const Stroke& how, Contours& contours);
+void draw_dashes(const Subpath& subpath, const Pen& pen, const Stroke& how, Contours& contours);
 
 // Either of them, as the stroke says.
-inline void draw_stroke(const Track& track, const Pen& pen, const Stroke& how, Contours& contours) {
-    how.dash.empty() ? draw_track(track, pen, contours) : draw_dashes(track, pen, how, contours);
+inline void draw_stroke(const Subpath& subpath, const Pen& pen, const Stroke& how, Contours& contours) {
+    how.dash.empty() ? draw_subpath(subpath, pen, contours) : draw_dashes(subpath, pen, how, contours);
 }
 
 // Throws Error for what a stroke may not have.

@@ -23,7 +23,7 @@ hb_buffer_t* emptied_buffer() {
     return buffer.get();
 }
 
-// Has a buffer's further rules left out once the budget is spent; who shapes it asks the budget again.
+// Has a buffer's further rules left out once the budget is spent; its shaper checks the budget again.
 void ask_budget_of(hb_buffer_t* buffer) {
     const auto goes_on = [](hb_buffer_t* shaped, hb_font_t*, const char*, void*) -> hb_bool_t {
         constexpr std::uint64_t bytes_of_glyph = 40;

@@ -70,7 +70,7 @@ Position place_of(const FT_Vector* at) noexcept {
     return {.x = static_cast<double>(at->x), .y = static_cast<double>(at->y)};
 }
 
-// FreeType's way of saying that it may go on: 0.
+// 0: FreeType may go on.
 int add_step(void* steps, const Path::Step& step) noexcept {
     auto& to = *static_cast<std::vector<Path::Step>*>(steps);
     if (to.size() == to.capacity()) return 1;

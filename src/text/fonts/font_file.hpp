@@ -19,7 +19,7 @@
 
 namespace coldbrick::inline v0::detail {
 
-// A file's bytes, for all who read them.
+// A file's bytes, shared by all readers.
 using FontBytes = std::shared_ptr<const std::vector<std::uint8_t>>;
 
 // The lines and curves of a glyph in font units, y up, clockwise around what is inside as it is seen.
