@@ -21,13 +21,13 @@
 #pragma once
 
 #include "coldbrick/compose.hpp"
+#include "coldbrick/detail/function_ref.hpp"
 #include "coldbrick/detail/public.hpp"
 #include "coldbrick/drawing.hpp"
 #include "coldbrick/pixels.hpp"
 
 #include <cstddef>
 #include <cstdint>
-#include <functional>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -40,8 +40,8 @@ namespace detail {
 class OwnerObserver;
 
 // Draws all calls on a surface, and reports each, with the box that it touched.
-using TellTouched = std::function<void(std::size_t number, const Box& touched)>;
-using DrawCalls = std::function<void(const Surface& surface, const TellTouched& tell)>;
+using TellTouched = FunctionRef<void(std::size_t number, const Box& touched)>;
+using DrawCalls = FunctionRef<void(const Surface& surface, const TellTouched& tell)>;
 
 }  // namespace detail
 

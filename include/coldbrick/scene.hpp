@@ -28,7 +28,6 @@
 #include "coldbrick/load.hpp"
 
 #include <cstdint>
-#include <functional>
 #include <memory>
 #include <optional>
 #include <string>
@@ -251,7 +250,7 @@ void save(const Scene& scene, const FilePath& path, FileFormat format, const Sav
 template <detail::PixelTarget T, class Tell>
 requires std::invocable<const Tell&, std::size_t, const Box&>
 void render(const Scene& scene, T&& target, const Tell& tell) {
-    detail::render(scene, detail::SurfaceAccess::of(target), detail::TellCall{std::ref(tell)});
+    detail::render(scene, detail::SurfaceAccess::of(target), detail::TellCall{tell});
 }
 
 // The same as for drawings (explain.hpp), in the time that the scene may take. Without a picture: on the scene's own

@@ -1,9 +1,8 @@
 #include "drawing/bands.hpp"
 
 #include "drawing/calls.hpp"
+#include "geometry/jobs.hpp"
 #include "geometry/limits.hpp"
-
-#include "coldbrick/detail/jobs.hpp"
 
 #include <algorithm>
 #include <bit>

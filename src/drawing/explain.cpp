@@ -2,7 +2,7 @@
 #include "coldbrick/explain.hpp"
 
 #include "drawing/calls.hpp"
-#include "drawing/close_witness.hpp"
+#include "drawing/close_observer.hpp"
 #include "formats/kernels.hpp"
 
 #include <algorithm>
@@ -20,10 +20,10 @@ std::size_t index_in(const Size& size, Point pixel) noexcept {
 }
 
 // For each pixel the number, from 1, of the last call that covers it completely; 0 for none.
-class CoverWitness final : public CloseWitness {
+class CoverObserver final : public CloseObserver {
   public:
-    explicit CoverWitness(const Surface& surface)
-        : CloseWitness{surface}, last_(index_in(surface.size, {.x = 0, .y = surface.size.height})) {}
+    explicit CoverObserver(const Surface& surface)
+        : CloseObserver{surface}, last_(index_in(surface.size, {.x = 0, .y = surface.size.height})) {}
 
     void next_call() noexcept { ++number_; }
     [[nodiscard]] std::vector<std::uint32_t> take() noexcept { return std::move(last_); }
@@ -103,10 +103,10 @@ class Comparer {
 };
 
 // Says of each call in how many pixels it is seen.
-class SeenWitness final : public CloseWitness {
+class SeenObserver final : public CloseObserver {
   public:
-    SeenWitness(const Surface& surface, const Surface& before, const std::vector<std::uint32_t>& last_cover)
-        : CloseWitness{surface}, last_cover_{last_cover}, compared_{surface, before}, layers_(last_cover.size()) {}
+    SeenObserver(const Surface& surface, const Surface& before, const std::vector<std::uint32_t>& last_cover)
+        : CloseObserver{surface}, last_cover_{last_cover}, compared_{surface, before}, layers_(last_cover.size()) {}
 
     [[nodiscard]] CallStory take(const Box& touched) {
         story_.box = touched;
@@ -180,7 +180,7 @@ class SeenWitness final : public CloseWitness {
 
 std::vector<std::uint32_t> last_covers(const Surface& surface, const DrawCalls& draw) {
     Scratch scratch{surface};
-    CoverWitness observer{scratch.surface()};
+    CoverObserver observer{scratch.surface()};
     auto watched = scratch.surface();
     watched.observer = &observer;
     draw(watched, [&](std::size_t, const Box&) { observer.next_call(); });
@@ -212,7 +212,7 @@ Showing without_pixels(const RecordedCall& call, const Box& bounds, const Box& t
 Explanation explain(const Drawing& drawing, const Surface& surface, const DrawCalls& draw) {
     const auto covers = last_covers(surface, draw);
     Scratch before{surface};
-    SeenWitness observer{surface, before.surface(), covers};
+    SeenObserver observer{surface, before.surface(), covers};
     auto watched = surface;
     watched.observer = &observer;
     Explanation all;

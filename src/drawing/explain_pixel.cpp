@@ -1,5 +1,5 @@
 // What happened to one pixel.
-#include "drawing/close_witness.hpp"
+#include "drawing/close_observer.hpp"
 #include "formats/kernels.hpp"
 #include "paint/masks.hpp"
 
@@ -14,9 +14,9 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 // Keeps what a call does to one pixel.
-class StoryWitness final : public CloseWitness {
+class StoryObserver final : public CloseObserver {
   public:
-    StoryWitness(const Surface& surface, Point pixel) : CloseWitness{surface}, pixel_{pixel} {}
+    StoryObserver(const Surface& surface, Point pixel) : CloseObserver{surface}, pixel_{pixel} {}
 
     // What it has seen since it was asked before.
     [[nodiscard]] std::optional<PixelStep> take() noexcept { return std::exchange(step_, std::nullopt); }
@@ -47,7 +47,7 @@ PixelStory explain(const Drawing& drawing, const Surface& ground, Point pixel, c
     if (!drawing.has_flood()) {
         surface.window = intersection(surface.window, {.at = pixel, .size = {.width = 1, .height = 1}});
     }
-    StoryWitness observer{surface, pixel};
+    StoryObserver observer{surface, pixel};
     auto watched = surface;
     watched.observer = &observer;
     auto before = decode_deep(surface, pixel);
@@ -66,10 +66,11 @@ PixelStory explain(const Drawing& drawing, const Surface& ground, Point pixel, c
 }
 
 DrawCalls draw_calls(const Drawing& drawing) {
-    return [&drawing](const Surface& surface, const TellTouched& tell) {
-        CallRenderer renderer{drawing, surface};
-        for (std::size_t number = 0; number < drawing.size(); ++number) tell(number, renderer.draw(number));
-    };
+    return {&drawing, [](const void* of, const Surface& surface, const TellTouched& tell) {
+                const auto& calls = *static_cast<const Drawing*>(of);
+                CallRenderer renderer{calls, surface};
+                for (std::size_t number = 0; number < calls.size(); ++number) tell(number, renderer.draw(number));
+            }};
 }
 
 }  // namespace coldbrick::inline v0::detail

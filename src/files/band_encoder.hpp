@@ -3,8 +3,7 @@
 
 #include "files/byte_sink.hpp"
 #include "files/png_pieces.hpp"
-
-#include "coldbrick/detail/jobs.hpp"
+#include "geometry/jobs.hpp"
 
 #include <algorithm>
 #include <memory>

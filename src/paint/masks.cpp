@@ -170,8 +170,8 @@ Box scan_clipped(const Surface& surface, const AreaRef& area, const SpanSink& si
 
 Box scan_masked(const Surface& surface, const AreaRef& area, const SpanSink& sink) {
     if (surface.observer == nullptr) return scan_clipped(surface, area, sink);
-    Witnessed witnessed{sink, *surface.observer};
-    return scan_clipped(surface, area, witnessed.sink());
+    Observed observed{sink, *surface.observer};
+    return scan_clipped(surface, area, observed.sink());
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -2,33 +2,33 @@
 
 namespace coldbrick::inline v0::detail {
 
-SpanSink Witnessed::sink() noexcept {
-    const auto is_repeating = to_.repeats == Repeats::harmless && witness_.repeats() == Repeats::harmless;
+SpanSink Observed::sink() noexcept {
+    const auto is_repeating = to_.repeats == Repeats::harmless && observer_.repeats() == Repeats::harmless;
     SpanSink sink{.context = this,
                   .take =
                       [](void* context, std::span<const Span> spans) {
-                          const auto& [to, observer] = *static_cast<Witnessed*>(context);
+                          const auto& [to, observer] = *static_cast<Observed*>(context);
                           to.take(to.context, spans);
                           observer.touched(spans);
                       },
                   .repeats = is_repeating ? Repeats::harmless : Repeats::never};
     if (to_.take_cover != nullptr) {
         sink.take_cover = [](void* context, std::span<const CoverSpan> spans) {
-            const auto& [to, observer] = *static_cast<Witnessed*>(context);
+            const auto& [to, observer] = *static_cast<Observed*>(context);
             to.take_cover(to.context, spans);
             observer.touched(spans);
         };
     }
     if (is_repeating && to_.take_down != nullptr) {
         sink.take_down = [](void* context, const Trace& trace) {
-            const auto& [to, observer] = *static_cast<Witnessed*>(context);
+            const auto& [to, observer] = *static_cast<Observed*>(context);
             to.take_down(to.context, trace);
             observer.touched_down(trace);
         };
     }
     if (is_repeating && to_.take_across != nullptr) {
         sink.take_across = [](void* context, const Trace& trace) {
-            const auto& [to, observer] = *static_cast<Witnessed*>(context);
+            const auto& [to, observer] = *static_cast<Observed*>(context);
             to.take_across(to.context, trace);
             observer.touched_across(trace);
         };

@@ -33,16 +33,16 @@ class Observer {
 };
 
 // Tells of each pixel once the sink has had it.
-class Witnessed {
+class Observed {
   public:
-    Witnessed(const SpanSink& to, Observer& observer) noexcept : to_{to}, witness_{observer} {}
+    Observed(const SpanSink& to, Observer& observer) noexcept : to_{to}, observer_{observer} {}
 
     // Of the same kind as the one it passes on to, while this lives.
     [[nodiscard]] SpanSink sink() noexcept;
 
   private:
     SpanSink to_;
-    Observer& witness_;
+    Observer& observer_;
 };
 
 // Calls take(rows) for the rows of a box, some at a time.

@@ -150,7 +150,9 @@ std::vector<Box> bounds_on_sheet(const Scene& scene) {
 }
 
 detail::DrawCalls detail::draw_calls(const Scene& scene) {
-    return [&scene](const Surface& surface, const TellTouched& tell) { render(scene, surface, tell); };
+    return {&scene, [](const void* of, const Surface& surface, const TellTouched& tell) {
+                render(*static_cast<const Scene*>(of), surface, tell);
+            }};
 }
 
 namespace {

@@ -79,9 +79,9 @@ class LaidInk {
 };
 
 // A observer that looks at every pixel once.
-class CloseWitness : public Observer {
+class CloseObserver : public Observer {
   public:
-    explicit CloseWitness(const Surface& surface) : surface_{surface} {}
+    explicit CloseObserver(const Surface& surface) : surface_{surface} {}
 
     [[nodiscard]] Repeats repeats() const noexcept final { return Repeats::never; }
     void begin(const Ink& ink, const Box& shape) final { ink_.emplace(surface_, ink, shape); }

@@ -1,4 +1,4 @@
-#include "drawing/close_witness.hpp"
+#include "drawing/close_observer.hpp"
 
 #include "formats/kernels.hpp"
 #include "paint/blending.hpp"
