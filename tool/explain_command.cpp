@@ -1,6 +1,6 @@
 // What painted a pixel, and what has become of every drawing.
 #include "color_words.hpp"
-#include "pictures.hpp"
+#include "picture_input.hpp"
 #include "render_scene.hpp"
 #include "scene_input.hpp"
 #include "shown.hpp"

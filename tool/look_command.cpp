@@ -1,6 +1,6 @@
 #include "output.hpp"
 #include "panels.hpp"
-#include "pictures.hpp"
+#include "picture_input.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

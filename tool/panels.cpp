@@ -1,6 +1,6 @@
 #include "panels.hpp"
 
-#include "pictures.hpp"
+#include "picture_input.hpp"
 #include "scene_input.hpp"
 
 #include <array>

@@ -2,7 +2,7 @@
 
 #include "color_words.hpp"
 #include "output.hpp"
-#include "pictures.hpp"
+#include "picture_input.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,7 +1,7 @@
 // The command that writes a picture in another format.
 #include "output.hpp"
 #include "picture_commands.hpp"
-#include "pictures.hpp"
+#include "picture_input.hpp"
 
 #include <coldbrick/coldbrick.hpp>
 

@@ -1,8 +1,9 @@
 #include "drawing/bands.hpp"
 
 #include "drawing/calls.hpp"
-#include "geometry/jobs.hpp"
 #include "geometry/limits.hpp"
+
+#include "coldbrick/detail/jobs.hpp"
 
 #include <algorithm>
 #include <bit>

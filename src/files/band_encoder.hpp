@@ -3,7 +3,8 @@
 
 #include "files/byte_sink.hpp"
 #include "files/png_pieces.hpp"
-#include "geometry/jobs.hpp"
+
+#include "coldbrick/detail/jobs.hpp"
 
 #include <algorithm>
 #include <memory>

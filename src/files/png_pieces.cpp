@@ -3,8 +3,8 @@
 #include "files/deflate_blocks.hpp"
 #include "files/png_filters.hpp"
 #include "files/writers.hpp"
-#include "geometry/jobs.hpp"
 
+#include "coldbrick/detail/jobs.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>

@@ -4,8 +4,8 @@
 #include "formats/source_over.hpp"
 #include "geometry/integers.hpp"
 #include "geometry/wide.hpp"
+#include "paint/blend_arithmetic.hpp"
 #include "paint/blending_rows.hpp"
-#include "paint/mixing.hpp"
 
 #include <algorithm>
 #include <array>

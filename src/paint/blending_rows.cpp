@@ -2,7 +2,7 @@
 
 #include "formats/source_over.hpp"
 #include "geometry/vectors.hpp"
-#include "paint/mixing.hpp"
+#include "paint/blend_arithmetic.hpp"
 
 #include <algorithm>
 #include <array>

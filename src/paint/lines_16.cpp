@@ -2,7 +2,7 @@
 
 #include "formats/kernels.hpp"
 #include "geometry/vectors.hpp"
-#include "paint/mixing.hpp"
+#include "paint/blend_arithmetic.hpp"
 #include "paint/over_16.hpp"
 
 #include <algorithm>

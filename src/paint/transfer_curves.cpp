@@ -3,8 +3,8 @@
 #include "formats/kernels.hpp"
 #include "formats/source_over.hpp"
 #include "geometry/vectors.hpp"
+#include "paint/blend_arithmetic.hpp"
 #include "paint/blending_rows.hpp"
-#include "paint/mixing.hpp"
 
 #include <algorithm>
 #include <bit>

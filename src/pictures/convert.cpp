@@ -3,10 +3,10 @@
 #include "formats/color_rows.hpp"
 #include "formats/kernels.hpp"
 #include "formats/palette_numbers.hpp"
-#include "geometry/jobs.hpp"
 #include "geometry/limits.hpp"
 #include "pictures/packed_copy.hpp"
 
+#include "coldbrick/detail/jobs.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>

@@ -2,12 +2,12 @@
 
 #include "formats/kernels.hpp"
 #include "geometry/integers.hpp"
-#include "geometry/jobs.hpp"
 #include "geometry/limits.hpp"
 #include "pictures/box_means.hpp"
 #include "pictures/nearest.hpp"
 #include "pictures/resizer.hpp"
 
+#include "coldbrick/detail/jobs.hpp"
 #include "coldbrick/error.hpp"
 
 #include <algorithm>

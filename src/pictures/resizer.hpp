@@ -3,7 +3,7 @@
 
 #include "formats/kernels.hpp"
 #include "geometry/vectors.hpp"
-#include "pictures/mixes.hpp"
+#include "pictures/resampling_weights.hpp"
 
 #include "coldbrick/pixels.hpp"
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "geometry/limits.hpp"
-#include "scene/words.hpp"
+#include "scene/tokens.hpp"
 
 #include "coldbrick/budget.hpp"
 

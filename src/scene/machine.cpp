@@ -1,9 +1,9 @@
 // Runs the steps of expressions.
 #include "scene/arithmetic.hpp"
 #include "scene/budget.hpp"
+#include "scene/color_values.hpp"
 #include "scene/functions.hpp"
 #include "scene/memory.hpp"
-#include "scene/mixing.hpp"
 #include "scene/number_steps.hpp"
 
 #include "coldbrick/angle.hpp"

@@ -2,8 +2,8 @@
 // machine.
 #pragma once
 
+#include "scene/tokens.hpp"
 #include "scene/value.hpp"
-#include "scene/words.hpp"
 
 #include <deque>
 #include <string>

@@ -1,6 +1,6 @@
 #include "scene/report.hpp"
 
-#include "scene/words.hpp"
+#include "scene/tokens.hpp"
 
 #include <algorithm>
 #include <string>

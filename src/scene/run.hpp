@@ -3,7 +3,7 @@
 
 #include "scene/faces.hpp"
 #include "scene/figures.hpp"
-#include "scene/pictures.hpp"
+#include "scene/scene_pictures.hpp"
 #include "scene/statements.hpp"
 #include "scene/tables.hpp"
 

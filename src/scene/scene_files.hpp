@@ -2,7 +2,7 @@
 #pragma once
 
 #include "scene/budget.hpp"
-#include "scene/words.hpp"
+#include "scene/tokens.hpp"
 
 #include <filesystem>
 #include <optional>

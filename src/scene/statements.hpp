@@ -3,7 +3,7 @@
 #pragma once
 
 #include "scene/grammar.hpp"
-#include "scene/words.hpp"
+#include "scene/tokens.hpp"
 
 #include <cstdint>
 #include <span>

@@ -3,7 +3,7 @@
 
 #include "text/face_source.hpp"
 #include "text/rows.hpp"
-#include "text/words.hpp"
+#include "text/text_words.hpp"
 
 #include "coldbrick/text.hpp"
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "text/face_source.hpp"
-#include "text/words.hpp"
+#include "text/text_words.hpp"
 
 #include <memory>
 #include <vector>

@@ -1,4 +1,4 @@
-#include "text/words.hpp"
+#include "text/text_words.hpp"
 
 #include "text/face_source.hpp"
 #include "text/unicode.hpp"

@@ -1,4 +1,4 @@
-#include "scene/pictures.hpp"
+#include "scene/scene_pictures.hpp"
 
 #include "files/readers.hpp"
 

@@ -1,4 +1,4 @@
-#include "scene/words.hpp"
+#include "scene/tokens.hpp"
 
 #include <algorithm>
 #include <optional>

@@ -1,4 +1,4 @@
-#include "pictures/mixes.hpp"
+#include "pictures/resampling_weights.hpp"
 
 #include "geometry/integers.hpp"
 #include "geometry/trigonometry.hpp"

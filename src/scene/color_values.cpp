@@ -1,4 +1,4 @@
-#include "scene/mixing.hpp"
+#include "scene/color_values.hpp"
 
 #include "scene/budget.hpp"
 
