@@ -40,7 +40,7 @@ class Page {
   public:
     template <class Picture>
     void show(const Picture& picture) {
-        paste(page_, picture, {.at = next_, .laying = {.blend = Blend::replace}});
+        paste(page_, picture, {.at = next_, .compositing = {.blend = Blend::replace}});
         next_ = next_.x < 200 ? Point{next_.x + 134, next_.y} : Point{14, next_.y + 104};
     }
     void save_as(const char* path) const { save(page_, path); }

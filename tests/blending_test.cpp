@@ -237,11 +237,11 @@ TYPED_TEST(BlendsOn, QuickWaysGiveTheSameBytes) {
     using Format = TypeParam;
     Dice dice{75};
     constexpr auto size = Size{151, 7};
-    std::vector<Compositing> layings{{}, {.opacity = 0.4}, {.light = Light::linear}, {.channels = Channels::red}};
+    std::vector<Compositing> options{{}, {.opacity = 0.4}, {.light = Light::linear}, {.channels = Channels::red}};
     for (int mode = 1; mode <= static_cast<int>(Blend::exclusive_or); ++mode) {
-        layings.push_back({.opacity = mode % 3 == 0 ? 0.7 : 1, .blend = static_cast<Blend>(mode)});
+        options.push_back({.opacity = mode % 3 == 0 ? 0.7 : 1, .blend = static_cast<Blend>(mode)});
     }
-    for (const auto& laying : layings) {
+    for (const auto& compositing : options) {
         for (const int alpha : {0, 1, 100, 254, 255}) {
             Bitmap<Format> whole{size};
             for (int x = 0; x < size.width; ++x) {
@@ -249,12 +249,12 @@ TYPED_TEST(BlendsOn, QuickWaysGiveTheSameBytes) {
                     mark(whole, {x, y}, Ink{random_texel<Format>(dice), {.blend = Blend::replace}});
             }
             auto single = whole;
-            const auto ink = Ink{with_alpha(colors::coral, static_cast<std::uint8_t>(alpha)), laying};
+            const auto ink = Ink{with_alpha(colors::coral, static_cast<std::uint8_t>(alpha)), compositing};
             fill(whole, Box{.at = {}, .size = size}, ink);
             for (int x = 0; x < size.width; ++x) {
                 for (int y = 0; y < size.height; ++y) mark(single, {x, y}, ink);
             }
-            EXPECT_EQ(whole.bytes(), single.bytes()) << alpha << ", mode " << static_cast<int>(laying.blend);
+            EXPECT_EQ(whole.bytes(), single.bytes()) << alpha << ", mode " << static_cast<int>(compositing.blend);
         }
     }
 }

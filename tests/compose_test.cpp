@@ -41,7 +41,7 @@ void paste_pixel_by_pixel(T& to, const From& from, const Paste& how) {
         for (int x = 0; x < part.size.width; ++x) {
             const auto color = from.color16_at({part.at.x + x, part.at.y + y});
             if (how.without && narrowed(color) == *how.without) continue;
-            mark(to, {how.at.x + x, how.at.y + y}, Ink{color, how.laying});
+            mark(to, {how.at.x + x, how.at.y + y}, Ink{color, how.compositing});
         }
     }
 }
@@ -50,11 +50,11 @@ TYPED_TEST(Pastes, AreMarksOfEveryPixel) {
     Dice dice{301};
     const auto ground = noise<TypeParam>(dice, {50, 30});
     const auto try_from = [&](const auto& picture) {
-        for (const auto& laying :
+        for (const auto& compositing :
              {Compositing{}, Compositing{.blend = Blend::replace}, Compositing{.opacity = 0.4},
               Compositing{.blend = Blend::multiply}, Compositing{.channels = Channels::red | Channels::alpha}}) {
             for (const auto& at : {Point{3, 2}, Point{-7, -4}, Point{30, 20}, Point{60, 0}}) {
-                auto how = Paste{.at = at, .laying = laying};
+                auto how = Paste{.at = at, .compositing = compositing};
                 if (at.x == 3) how.part = Box{.at = {2, 1}, .size = {30, 9}};
                 if (at.x == 30) how.without = picture.color_at({4, 4});
                 auto found = ground;
@@ -115,7 +115,7 @@ TEST(Compose, QuartersAndMirrors) {
                     {.at = {2, 3},
                      .mirrored = Mirror::left_right,
                      .turned = Quarters::one,
-                     .laying = {.blend = Blend::replace}}),
+                     .compositing = {.blend = Blend::replace}}),
               (Box{.at = {2, 3}, .size = {5, 9}}));
     EXPECT_EQ(sheet.color_at({6, 3}), picture.color_at({8, 0}));
     // By any angle: a quarter turn about a pixel's corner is exact.
@@ -301,7 +301,7 @@ TEST(Compose, PastesInAnotherSize) {
     paste(sheet, stamp, {.size = {2, 2}});
     EXPECT_EQ(sheet.color_at({1, 1}), stamp.color_at({0, 0}));
     for (const auto& how : {Paste{.part = Box{.at = {8, 0}, .size = {5, 5}}}, Paste{.part = Box{}},
-                            Paste{.size = {-1, 3}}, Paste{.laying = {.opacity = 1.5}}}) {
+                            Paste{.size = {-1, 3}}, Paste{.compositing = {.opacity = 1.5}}}) {
         EXPECT_THROW(paste(sheet, picture, how), Error);
     }
 }
@@ -337,7 +337,7 @@ template <class Picture>
 void expect_sampled(const Picture& picture, const std::optional<Color>& without = {}) {
     const auto by = Transform{}.turn(Angle::degrees(37)).scale({4.7, 3.4}).move({58, 6});
     const auto back = Transform{}.move({-58, -6}).scale({1 / 4.7, 1 / 3.4}).turn(Angle::degrees(-37));
-    const auto how = Paste{.without = without, .laying = {.blend = Blend::replace}};
+    const auto how = Paste{.without = without, .compositing = {.blend = Blend::replace}};
     constexpr auto size = Size{160, 90};
     Bitmap<Rgba8> sheet{size, colors::navy};
     const auto touched = paste(sheet, picture, by, how);

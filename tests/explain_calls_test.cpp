@@ -43,7 +43,7 @@ void record_all(Drawing& plan, unsigned seed) {
     Bitmap<Rgba8> stamp{{13, 9}, with_alpha(colors::teal, 160)};
     fill(stamp, Circle{.center = {6, 4}, .radius = 3}, colors::crimson);
     paste(plan, stamp, {.at = dice.point(window)});
-    paste(plan, stamp, {.at = dice.point(window), .laying = {.opacity = 0.4, .blend = Blend::screen}});
+    paste(plan, stamp, {.at = dice.point(window), .compositing = {.opacity = 0.4, .blend = Blend::screen}});
     paste(plan, stamp, Transform{}.turn(25_deg).move({30, 12}));
     paste(plan, stamp, {.at = {20, 20}, .without = colors::crimson});
     const SmoothRegion smooth{filled(Circle{.center = {30, 25}, .radius = 18}, {.edge = Edge::smooth})};

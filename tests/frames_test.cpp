@@ -151,7 +151,7 @@ TEST(Frames, OfManyColoursAreNearInGif) {
         Bitmap<Rgba8> sheet{{64 / step, 48 / step}};
         for (int y = 0; y < 48 / step; ++y) {
             for (int x = 0; x < 64 / step; ++x) {
-                const auto byte = [](int value) { return static_cast<std::uint8_t>(value * step); };
+                const auto byte = [step](int value) { return static_cast<std::uint8_t>(value * step); };
                 mark(sheet, {x, y}, Color{byte(x * 4), byte(y * 5), static_cast<std::uint8_t>(i * 40 + 30)});
             }
         }

@@ -1,4 +1,4 @@
-// Calls with numbers and choices that null_sink means, and shapes of every size.
+// Calls with numbers and choices that nobody means, and shapes of every size.
 #include "oracle.hpp"
 #include "this_build.hpp"
 

@@ -192,7 +192,7 @@ TEST(Palettes, EachOfManyColorsBecomesTheNearest) {
     for (const auto& palette : {palettes::quay(), palettes::cube(), Palette{{colors::gold}}}) {
         const auto numbers = convert(picture, palette);
         Bitmap<Index8> drawn{picture.size(), palette};
-        paste(drawn, picture, {.laying = {.blend = Blend::replace}});
+        paste(drawn, picture, {.compositing = {.blend = Blend::replace}});
         EXPECT_EQ(drawn.bytes(), numbers.bytes());
         for (int y = 0; y < 12; ++y) {
             for (int x = 0; x < 700; ++x) {

@@ -114,7 +114,7 @@ TEST(Memory, PicturesMeshesAndFloodsDrawAllOrNothing) {
     });
     expect_all_or_nothing("over itself", [&](auto& sheet) {
         if (sheet.color_at({5, 5}) == colors::white) return;
-        paste(sheet, crop(sheet, Box{{0, 0}, {40, 40}}), {.at = {9, 9}, .laying = {.blend = Blend::screen}});
+        paste(sheet, crop(sheet, Box{{0, 0}, {40, 40}}), {.at = {9, 9}, .compositing = {.blend = Blend::screen}});
         paste(sheet, stamp);
     });
     const std::vector<Point> corners{{5, 5}, {80, 9}, {30, 60}, {90, 66}};

@@ -48,7 +48,7 @@ void draw_all(T&& target, unsigned seed) {
     Bitmap<Rgba8> stamp{{9, 7}, colors::teal};
     mark(stamp, Point{3, 3}, colors::crimson);
     paste(target, stamp, {.at = {50, 6}, .turned = Quarters::one, .size = {.width = 20}});
-    paste(target, stamp, Transform{}.turn(30_deg).move({40, 30}), {.laying = {.opacity = 0.7}});
+    paste(target, stamp, Transform{}.turn(30_deg).move({40, 30}), {.compositing = {.opacity = 0.7}});
     fill(target, FloodFrom{.from = {2, 2}, .tolerance = 30}, color());
 }
 

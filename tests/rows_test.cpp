@@ -57,7 +57,7 @@ void expect_converted(Dice& dice) {
         const auto picture = speckled<From>(dice, {width, 2}, width % 2 == 0);
         const auto converted = convert<To>(picture);
         Gapped<From> gapped{{width + 2, 4}};
-        paste(gapped.view, picture, {.at = {1, 1}, .laying = {.blend = Blend::replace}});
+        paste(gapped.view, picture, {.at = {1, 1}, .compositing = {.blend = Blend::replace}});
         EXPECT_TRUE(gapped.has_kept_gaps());
         EXPECT_EQ(convert<To>(gapped.view.within({.at = {1, 1}, .size = {width, 2}})).bytes(), converted.bytes())
             << width;
@@ -106,7 +106,7 @@ void expect_grayed_out(unsigned seed) {
     for (int width = 1; width < 40; ++width) {
         const auto before = speckled<Format>(dice, {width, 3}, false);
         Gapped<Format> gapped{{width, 3}};
-        paste(gapped.view, before, {.laying = {.blend = Blend::replace}});
+        paste(gapped.view, before, {.compositing = {.blend = Blend::replace}});
         gray_out(gapped.view);
         EXPECT_TRUE(gapped.has_kept_gaps());
         auto clipped = before;
@@ -226,7 +226,7 @@ void expect_resized_alike(unsigned seed) {
         if (i % 3 == 1 && from.height > 1)
             fill(picture, Box{.at = {}, .size = {from.width, from.height / 2}}, colors::coral);
         Gapped<Format> gapped{{from.width + 3, from.height + 2}};
-        paste(gapped.view, picture, {.at = {2, 1}, .laying = {.blend = Blend::replace}});
+        paste(gapped.view, picture, {.at = {2, 1}, .compositing = {.blend = Blend::replace}});
         const auto view = gapped.view.within({.at = {2, 1}, .size = from});
         const auto file = encode(picture, FileFormat::pam);
         for (const auto how : {Scaling::nearest, Scaling::box, Scaling::bilinear, Scaling::lanczos}) {

@@ -58,7 +58,7 @@ TEST_F(ScenePictures, ArePastedAsTheLibraryPastesThem) {
     EXPECT_EQ(drawn_by("paste \"quay.png\" at 5,7 turned -90\n").bytes(),
               pasted(Paste{.at = {5, 7}, .turned = Quarters::three}).bytes());
     EXPECT_EQ(drawn_by("paste \"quay.png\" at 5,7 opacity 40% blend multiply\n").bytes(),
-              pasted(Paste{.at = {5, 7}, .laying = {.opacity = 0.4, .blend = Blend::multiply}}).bytes());
+              pasted(Paste{.at = {5, 7}, .compositing = {.opacity = 0.4, .blend = Blend::multiply}}).bytes());
     EXPECT_EQ(drawn_by("paste \"quay.png\" at 5,7 without lime\n").bytes(),
               pasted(Paste{.at = {5, 7}, .without = colors::lime}).bytes());
     // Turned about its middle, and in a group.

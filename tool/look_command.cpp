@@ -4,6 +4,7 @@
 
 #include <coldbrick/coldbrick.hpp>
 
+#include <algorithm>
 #include <cstdlib>
 #include <string>
 #include <vector>
@@ -16,7 +17,7 @@ namespace coldbrick::tool {
 
 namespace {
 
-// As the terminal says, or the environment; 80 by 24 where null_sink does.
+// As the terminal says, or the environment; 80 by 24 where neither does.
 Size terminal_size(const LookArguments& arguments) {
     const auto from_environment = [](const char* name, int usual) {
         const auto* const words = std::getenv(name);

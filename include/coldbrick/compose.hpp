@@ -2,7 +2,7 @@
 //
 //     paste(page, stamp, {.at = {24, 18}});
 //     paste(page, photo, {.at = {24, 90}, .size = {.width = 220}});                 // in proportion
-//     paste(page, sprites, {.at = {5, 5}, .part = Box{{16, 0}, {16, 16}}, .laying = {.opacity = 0.5}});
+//     paste(page, sprites, {.at = {5, 5}, .part = Box{{16, 0}, {16, 16}}, .compositing = {.opacity = 0.5}});
 //     paste(page, stamp, Transform{}.turn(15_deg).move({300, 80}));                 // by any angle
 //     auto face   = crop(photo, {.at = {40, 30}, .size = {64, 64}});                // a view, of the same memory
 //     auto framed = bordered(face, {.left = 4, .top = 4, .right = 4, .bottom = 12}, colors::white);
@@ -37,7 +37,7 @@ struct Paste {
     Size size = {};                    // 0,0: as it is; one side 0: in proportion
     std::optional<Scaling> scaling{};  // left out: box to reduce, bilinear to enlarge
     std::optional<Color> without{};    // pixels of this colour are not pasted
-    Compositing laying{};
+    Compositing compositing{};
 };
 
 // How wide a border is on each side, in pixels, 0 or more.
@@ -145,7 +145,7 @@ template <Picture P>
         from,
         {.width = margins.left + size.width + margins.right, .height = margins.top + size.height + margins.bottom});
     clear(result, color);
-    paste(result, picture, {.at = {margins.left, margins.top}, .laying = {.blend = Blend::replace}});
+    paste(result, picture, {.at = {margins.left, margins.top}, .compositing = {.blend = Blend::replace}});
     return result;
 }
 

@@ -146,7 +146,7 @@ struct Scene {
     }
     // Puts the picture that is the ground on pixels of a sheet.
     void paste_ground(const detail::Surface& sheet) const {
-        constexpr auto as_it_is = Paste{.laying = {.blend = Blend::replace}};
+        constexpr auto as_it_is = Paste{.compositing = {.blend = Blend::replace}};
         detail::paste(sheet, picture->surface, as_it_is, Transform{});
     }
 

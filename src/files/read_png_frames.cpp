@@ -160,7 +160,7 @@ class PngFilmReader {
         auto before = std::optional<Bitmap<Rgba8>>{};
         if (control.disposal == 2) before = canvas;
         paste(canvas, part,
-              {.at = control.box.at, .laying = {.blend = control.blend == 0 ? Blend::replace : Blend::over}});
+              {.at = control.box.at, .compositing = {.blend = control.blend == 0 ? Blend::replace : Blend::over}});
         maker_.add(control.seconds);
         if (control.disposal == 1) clear(canvas.within(control.box), Color{.alpha = 0});
         if (before)

@@ -195,7 +195,7 @@ Bitmap<Rgba8> pixels_of(const WebpFrame& frame) {
 // Lays a frame on what is there.
 void lay(const WebpFrame& frame, Bitmap<Rgba8>& canvas) {
     const auto how = Compositing{.blend = frame.is_over && frame.has_alpha ? Blend::over : Blend::replace};
-    paste(canvas, pixels_of(frame), {.at = frame.box.at, .laying = how});
+    paste(canvas, pixels_of(frame), {.at = frame.box.at, .compositing = how});
 }
 
 }  // namespace

@@ -209,7 +209,7 @@ GifFrame in_palette(const Bitmap<Rgba8>& patch, Point at, const Palette& palette
     // The pattern of thresholds stays where it is when the patch moves.
     Bitmap<Rgba8> shifted{{.width = patch.size().width + (at.x & 7), .height = patch.size().height + (at.y & 7)}};
     if (dithering == Dithering::ordered) {
-        paste(shifted, patch, {.at = {.x = at.x & 7, .y = at.y & 7}, .laying = {.blend = Blend::replace}});
+        paste(shifted, patch, {.at = {.x = at.x & 7, .y = at.y & 7}, .compositing = {.blend = Blend::replace}});
         frame.pixels = ordered(shifted.within({.at = {.x = at.x & 7, .y = at.y & 7}, .size = patch.size()}), palette);
     } else {
         frame.pixels = dithering == Dithering::diffused ? diffused(patch, palette) : convert(patch, palette);

@@ -95,9 +95,9 @@ class Prepared {
     PixelBytes bytes_;
 };
 
-bool is_usual(const Compositing& laying) noexcept {
-    return laying.opacity == 1 && laying.channels == Channels::all &&
-           (laying.blend == Blend::over || laying.blend == Blend::replace);
+bool is_usual(const Compositing& compositing) noexcept {
+    return compositing.opacity == 1 && compositing.channels == Channels::all &&
+           (compositing.blend == Blend::over || compositing.blend == Blend::replace);
 }
 
 // Where pixels have another colour than this, as they lie on the target.
@@ -122,9 +122,9 @@ Region pixels_unlike(const Surface& from, Color color, Point at) {
 // Rows that need no arithmetic, or only that of source-over in the same format. Says whether it could.
 bool paste_rows(const Surface& to, const Surface& from, Point at, const Paste& how) {
     const auto is_simple = to.kernel == from.kernel && !to.kernel->is_sparse && !to.clips && !how.without &&
-                           is_usual(how.laying) && to.kernel != &index8_kernel;
+                           is_usual(how.compositing) && to.kernel != &index8_kernel;
     if (!is_simple) return false;
-    const auto replaces = how.laying.blend == Blend::replace || !to.kernel->has_alpha;
+    const auto replaces = how.compositing.blend == Blend::replace || !to.kernel->has_alpha;
     if (!replaces && !to.kernel->is_by_byte) return false;
     const auto box = intersection(Box{.at = at, .size = from.window.size}, to.window);
     const auto row_bytes = static_cast<std::size_t>(to.kernel->row_bytes(box.size.width));
@@ -148,7 +148,7 @@ Prepared prepared_from(const Surface& from, const Paste& how) {
     auto part = from;
     part.window = how.part.value_or(from.window);
     check_part("paste", from, part.window);
-    (void)Ink{Color{}, how.laying};  // throws Error for what is not allowed
+    (void)Ink{Color{}, how.compositing};  // throws Error for what is not allowed
     check_turn("paste", how.mirrored, how.turned);
     if (how.scaling) check_scaling("paste", *how.scaling);
     Prepared prepared{part};
@@ -176,7 +176,7 @@ Shared<KeptPicture> prepared_picture(const Surface& from, const Paste& how) {
 Box pasted_box(const Surface& from, const Paste& how, const Transform& by) {
     const auto box = Box{.at = how.at, .size = from.window.size};
     check_box("paste", box);
-    (void)Ink{Color{}, how.laying};
+    (void)Ink{Color{}, how.compositing};
     if (by.is_identity()) return box;
     return bounds(transformed(filled(box, {.edge = Edge::smooth}), by));
 }
@@ -192,12 +192,12 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     if (!by.is_identity()) {
         auto source = make_shared_value<SampledSource>(surface, how.at, how.without, by.inverse());
         const auto area = transformed(filled(box, {.edge = Edge::smooth}), by);
-        return paint(to, Ink{Ink{Ink::Source{source}}, how.laying}, area_ref(area));
+        return paint(to, Ink{Ink{Ink::Source{source}}, how.compositing}, area_ref(area));
     }
     const auto is_pasted = paste_rows(to, surface, how.at, how);
     if (is_pasted && to.observer == nullptr) return seen;
     auto source = make_shared_value<SurfaceSource>(surface, how.at);
-    const auto ink = Ink{Ink{Ink::Source{source}}, how.laying};
+    const auto ink = Ink{Ink{Ink::Source{source}}, how.compositing};
     if (is_pasted) {
         to.observer->begin(ink, Box{});
         tell_box(to, seen);

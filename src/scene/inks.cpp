@@ -132,7 +132,7 @@ std::optional<Ink> read_hatch(Arguments& given) {
                      .placing = *placing}};
 }
 
-std::optional<Compositing> read_laying(Arguments& given) {
+std::optional<Compositing> read_compositing(Arguments& given) {
     if (!given.has_any({"opacity", "blend", "channels", "light"})) return Compositing{};
     const auto opacity = given.has("opacity") ? given.values().part(given.value("opacity")) : 1;
     const auto blend = read_blend(given);
@@ -144,9 +144,9 @@ std::optional<Compositing> read_laying(Arguments& given) {
 
 std::optional<Ink> read_ink(Arguments& given) {
     auto ink = given.values().ink(given.value("ink"));
-    const auto laying = read_laying(given);
-    if (!ink || !laying) return std::nullopt;
-    return *laying == Compositing{} ? *ink : Ink{*ink, *laying};
+    const auto compositing = read_compositing(given);
+    if (!ink || !compositing) return std::nullopt;
+    return *compositing == Compositing{} ? *ink : Ink{*ink, *compositing};
 }
 
 }  // namespace coldbrick::inline v0::detail

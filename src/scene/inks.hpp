@@ -18,7 +18,7 @@ namespace coldbrick::inline v0::detail {
 [[nodiscard]] std::optional<Ink> read_ink(Arguments& given);
 
 // How it is laid, alone.
-[[nodiscard]] std::optional<Compositing> read_laying(Arguments& given);
+[[nodiscard]] std::optional<Compositing> read_compositing(Arguments& given);
 
 [[nodiscard]] std::optional<Placing> read_placing(Arguments& given);
 

@@ -144,7 +144,7 @@ void record(const DrawingView& view, std::uint64_t tag, const Transform& by, Dra
     }
 }
 
-SourcePlace place_of(const Node& node) {
+SourcePlace source_place(const Node& node) {
     return {.file = "", .line = node.verb.place.line, .column = node.verb.place.column};
 }
 
@@ -161,7 +161,7 @@ void Runner::add_call(const Node& node, Drawn&& what, const Ink& ink) {
     }
     if (!budget_.spend(bytes, node.verb)) return;
     try {
-        record(view().view, tag_of(node), view().by, std::move(what), ink, place_of(node));
+        record(view().view, tag_of(node), view().by, std::move(what), ink, source_place(node));
     } catch (const Error& error) {
         faults_.add(node.word.text.empty() ? node.verb : node.word, error.what());
     }
@@ -172,7 +172,7 @@ void Runner::check_call(const Node& node, Drawn&& what) {
     Drawing nowhere;
     const auto elsewhere = nowhere.under(view().by);
     try {
-        record(elsewhere, 0, view().by, std::move(what), Color{}, place_of(node));
+        record(elsewhere, 0, view().by, std::move(what), Color{}, source_place(node));
     } catch (const Error& error) {
         faults_.add(node.word.text.empty() ? node.verb : node.word, error.what());
     }
@@ -208,13 +208,14 @@ void Runner::paste(const Node& node) {
         const auto file = values_.text(this->given(node, 0));
         const auto pasted =
             file ? read_paste(program_.values[node.first_value].word, *file, pictures_, given) : std::nullopt;
-        const auto laying = read_laying(given);
-        if (!pasted || !laying || faults_.count() != before) return;
+        const auto compositing = read_compositing(given);
+        if (!pasted || !compositing || faults_.count() != before) return;
         if (!budget_.spend(bytes_of_call + bytes_of_paste, node.verb)) return;
         view()
             .view.tagged(tag_of(node))
             .recorder()
-            .paste(pasted->picture, Paste{.at = pasted->at, .laying = *laying}, pasted->by, place_of(node));
+            .paste(pasted->picture, Paste{.at = pasted->at, .compositing = *compositing}, pasted->by,
+                   source_place(node));
         if (node.slot == no_slot && !program_.uses_last) return;
         const auto upright = Box{.at = pasted->at, .size = pasted->picture->surface.window.size};
         remember_box(node, pasted->by.is_identity()

@@ -174,7 +174,7 @@ std::optional<Pasted> read_paste(const Word& name, const std::string& file, Pict
                                          .size = whole,
                                          .scaling = *scaling,
                                          .without = without,
-                                         .laying = {.blend = Blend::replace}});
+                                         .compositing = {.blend = Blend::replace}});
     if (!shaped) return std::nullopt;
     auto by = Transform{};
     if (!quarters) {
