@@ -252,8 +252,9 @@ TEST(Each, WhateverTheNumbersAre) {
     const auto how = Stroke{.width = 1'000'000'000, .dash = {1, 1}};
     const auto in_colors = [&] { stroke_each(sheet, rims, how, std::vector<Color>{colors::gold, colors::teal}); };
     const auto in_one = [&] { stroke_each(sheet, rims, how, colors::gold); };
-    for (const auto& what : {fault(in_colors), fault(in_one)}) {
-        EXPECT_EQ(what.find("stroke_each: number 1 of 0 to 1: "), 0U) << what;
+    EXPECT_EQ(fault(in_one).find("stroke_each: number 1 of 0 to 1: "), 0U);
+    if (!is_sanitized) {
+        EXPECT_EQ(fault(in_colors).find("stroke_each: number 1 of 0 to 1: "), 0U);
     }
     EXPECT_EQ(sheet.bytes(), before);
     fill_each(sheet, circle_of(1e-320, 1e-320, 1e-320), {.edge = Edge::smooth}, colors::gold);

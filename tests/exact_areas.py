@@ -79,7 +79,7 @@ def areas_of(rings, rule):
         winding = 0
         for (left, direction), (right, _) in zip(lines, lines[1:]):
             winding += direction
-            if not (winding % 2 if rule == "evenodd" else winding):
+            if not (winding % 2 if rule == "even_odd" else winding):
                 continue
             # As no line goes over the side of a pixel here, what lies between two of them is as wide in each pixel as
             # in the middle, on average.
@@ -107,7 +107,7 @@ worst = Fraction(0)
 for seed in range(80):
     dice = random.Random(seed)
     rings = contours(dice)
-    rule = dice.choice(["evenodd", "nonzero"])
+    rule = dice.choice(["even_odd", "nonzero"])
     exact = areas_of(rings, rule)
     pixels = drawn(rings, rule)
     for y in range(HEIGHT):

@@ -63,7 +63,7 @@ TEST(Faults, OfUnknownWords) {
          Case{"fill polygon through 1,2 3,4 rule nonzer ink red", 35, 6, "unknown rule 'nonzer'",
               "did you mean 'nonzero'?"},
          Case{"fill polygon through 1,2 3,4 rule odd ink red", 35, 3, "unknown rule 'odd'",
-              "allowed are evenodd and nonzero"},
+              "allowed are even_odd and nonzero"},
          Case{"fill polygon through 1,2 3,4 edges round ink red", 36, 5, "unknown edges 'round'",
               "allowed are inclusive and shared"},
          Case{"größe 3", 1, 5, "unknown statement 'größe'", all_verbs}});
@@ -129,7 +129,7 @@ TEST(Faults, OfStrokesAndRoundShapes) {
          Case{"stroke circle center 1,2 radius -1 ink red", 33, 2, "this is -1; allowed is 0 to 1073741823"},
          Case{"fill star center 9,9 radius 5 points 1 ink red", 38, 1, "this is 1; allowed is 2 to 1000000"},
          Case{"fill star center 9,9 radius 5 points 5 inner_radius 6 ink red", 53, 1, "this is 6; allowed is 0 to 5"},
-         Case{"fill box at 1,2 size 9,7 round 4 ink red", 32, 1, "this is 4; allowed is 0 to 3.5"},
+         Case{"fill box at 1,2 size 9,7 corner_radius 4 ink red", 40, 1, "this is 4; allowed is 0 to 3.5"},
          Case{"fill arc center 1,2 radius 3 sweep 0,9 ink red", 6, 3, "an arc cannot be filled",
               "a line has no inside; write 'stroke arc'"},
          Case{"stroke arc center 1,2 radius 3 sweep 9 ink red", 38, 1, "'9' is no sweep",

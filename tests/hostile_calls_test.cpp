@@ -281,18 +281,16 @@ TEST(HostileCalls, DashesWithoutEndAreRefused) {
     Bitmap<Rgba8> sheet{{20, 20}, colors::navy};
     const auto before = sheet.bytes();
     const Line line{.from = {-19, 9}, .to = {200000000, 9}};
+    const std::string refused = "dashes reach into the picture; allowed are up to 262144 in a call";
+    expect_part(fault([&] {
+                    stroke(sheet, Circle{.center = {0, 0}, .radius = 1000000000},
+                           {.width = 1000000000, .cap = Cap::round, .dash = {1, 1}}, colors::gold);
+                }),
+                refused);
     for (const auto cap : {Cap::flush, Cap::square, Cap::round}) {
-        if (is_sanitized && cap == Cap::square) continue;
         const Stroke how{.width = 12, .cap = cap, .dash = {10}};
         const auto pressed = transformed(stroked(line, how), Transform{}.scale({1e-7, 1}));
-        for (const auto& call : std::vector<std::function<void()>>{
-                 [&] { fill(sheet, pressed, colors::gold); },
-                 [&] {
-                     stroke(sheet, Circle{.center = {0, 0}, .radius = 1000000000},
-                            {.width = 1000000000, .cap = cap, .dash = {1, 1}}, colors::gold);
-                 }}) {
-            expect_part(fault(call), "dashes reach into the picture; allowed are up to 262144 in a call");
-        }
+        expect_part(fault([&] { fill(sheet, pressed, colors::gold); }), refused);
         EXPECT_GE(bounds(pressed).size.width, 20);
         // The same is drawn where few of them are.
         EXPECT_FALSE(fill(sheet, stroked(line, how), colors::navy).empty());

@@ -53,7 +53,7 @@ TEST(HostileScenes, GiantShapesTakeTheTimeOfWhatIsSeen) {
           "stroke ellipse center 0,0 radii 1000000000,30000000 turned 30",
           "stroke arc center 0,0 radius 1000000000 sweep 0,90 width 9 dash 1,1",
           "stroke sector center 0,0 radius 1000000000 sweep 10,90 width 7 smooth",
-          "stroke box at -1000000000,5 size 1000000100,90000000 round 900000 width 3 dash 9,9",
+          "stroke box at -1000000000,5 size 1000000100,90000000 corner_radius 900000 width 3 dash 9,9",
           "stroke polygon through -1000000000,-1000000000 1000000000,-900000000 0,1000000000 width 9 align outside",
           "stroke line from -1000000000,3 to 1000000000,50 dash 1,1 dash_offset 1000000000 width 3 cap round",
           "stroke path data \"M -1e9 0 C 1e9 1e9 -1e9 1e9 1e9 0\" width 5 dash 1,1 smooth",

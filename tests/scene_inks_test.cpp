@@ -47,7 +47,7 @@ TEST(SceneInks, SmoothEdgesAndFractions) {
         stroke(to, subpixel::Line{.from = {3.5, 2}, .to = {50, 30.25}}, {.width = 3, .edge = Edge::smooth},
                colors::white);
     });
-    expect_same("fill box at 3.5,2 size 20,10.5 round 2.5 ink white", [](auto& to) {
+    expect_same("fill box at 3.5,2 size 20,10.5 corner_radius 2.5 ink white", [](auto& to) {
         fill(to, subpixel::RoundedBox{.box = {.at = {3.5, 2}, .size = {20, 10.5}}, .corner_radius = 2.5},
              colors::white);
     });
@@ -69,7 +69,7 @@ TEST(SceneInks, OpacityBlendChannelsAndLight) {
     };
     expect_laid("opacity 40%", {.opacity = 0.4});
     expect_laid("opacity 0.4 blend multiply", {.opacity = 0.4, .blend = Blend::multiply});
-    expect_laid("blend xor", {.blend = Blend::exclusive_or});
+    expect_laid("blend exclusive_or", {.blend = Blend::exclusive_or});
     expect_laid("channels red,blue blend replace",
                 {.blend = Blend::replace, .channels = Channels::red | Channels::blue});
     expect_laid("opacity 50% light linear", {.opacity = 0.5, .light = Light::linear});

@@ -55,7 +55,7 @@ TEST(Scene, PolygonsWithRulesEdgesAndRings) {
     expect_same("fill polygon " + through + " ink teal", [&](auto& to) { fill(to, rings, colors::teal); });
     expect_same("fill polygon rule nonzero " + through + " ink teal",
                 [&](auto& to) { fill(to, rings, {.rule = FillRule::nonzero}, colors::teal); });
-    expect_same("fill polygon ink teal " + through + " edges shared rule evenodd",
+    expect_same("fill polygon ink teal " + through + " edges shared rule even_odd",
                 [&](auto& to) { fill(to, rings, {.edges = Edges::shared}, colors::teal); });
     expect_same("stroke polygon " + through + " ink teal", [&](auto& to) { stroke(to, rings, colors::teal); });
 }
@@ -100,7 +100,7 @@ TEST(Scene, StrokesOfEveryKind) {
     expect_same("stroke circle center 30,20 radius 12 width 6 align outside ink gold", [&](auto& to) {
         stroke(to, Circle{.center = {30, 20}, .radius = 12}, {.width = 6, .align = Align::outside}, ink);
     });
-    expect_same("stroke box at 9,8 size 30,20 round 6 width 4 join round ink gold", [&](auto& to) {
+    expect_same("stroke box at 9,8 size 30,20 corner_radius 6 width 4 join round ink gold", [&](auto& to) {
         stroke(to, RoundedBox{.box = {{9, 8}, {30, 20}}, .corner_radius = 6}, {.width = 4, .join = Join::round}, ink);
     });
 }
@@ -165,7 +165,7 @@ TEST(Scene, RegionsClipsAndFloods) {
                 [&](auto& to) { fill(to, difference(left, right), ink); });
     expect_same("fill region ink gold " + a + " within " + b,
                 [&](auto& to) { fill(to, intersection(left, right), ink); });
-    expect_same("stroke region " + a + " xor " + b + " width 3 align inside ink gold", [&](auto& to) {
+    expect_same("stroke region " + a + " exclusive_or " + b + " width 3 align inside ink gold", [&](auto& to) {
         stroke(to, symmetric_difference(left, right), {.width = 3, .align = Align::inside}, ink);
     });
     expect_same("clip " + a + "\n fill box at 0,0 size 60,20 ink gold\n clip stroke " + b +
@@ -287,6 +287,31 @@ TEST(Scene, UsageNamesAllStatementsAndShapes) {
         EXPECT_LE(end - begin, 160U) << usage.substr(begin, end - begin);
         begin = end + 1;
     }
+}
+
+TEST(Scene, WordsOfTheVersionBeforeAreTakenWithARemark) {
+    const std::string now =
+        "fill box at 2,2 size 20,10 corner_radius 3 ink gold\n"
+        "fill polygon rule even_odd through 1,1 50,1 15,30 ink red\n"
+        "fill region circle center 20,20 radius 9 exclusive_or box at 9,9 size 20,9 blend exclusive_or ink teal\n"
+        "stroke line from 40,9 to 50,30 cap round width 5 ink teal\n";
+    auto before = now;
+    const auto replace = [&](const std::string& word, const std::string& old) {
+        for (auto at = before.find(word); at != std::string::npos; at = before.find(word)) {
+            before.replace(at, word.size(), old);
+        }
+    };
+    replace("corner_radius", "round");
+    replace("even_odd", "evenodd");
+    replace("exclusive_or", "xor");
+    EXPECT_EQ(picture_of(before).bytes(), picture_of(now).bytes());
+    const auto head = std::string{"sheet size 60,40 ink navy\n"};
+    EXPECT_TRUE(parse_scene(head + now).remarks.empty());
+    const auto remarks = parse_scene(head + before).remarks;
+    ASSERT_EQ(remarks.size(), 4U);
+    EXPECT_EQ(remarks[0].what, "'round' is an old spelling: write 'corner_radius'");
+    EXPECT_EQ(remarks[0].place.line, 2);
+    EXPECT_EQ(remarks[0].place.column, 28);
 }
 
 }  // namespace

@@ -34,7 +34,7 @@ using ShapeText = std::string (*)(Cell);
 
 const auto closed_shapes = std::array<ShapeText, columns>{
     [](Cell c) { return fmt::format("box at {},{} size 51,41", c.x - 25, c.y - 20); },
-    [](Cell c) { return fmt::format("box at {},{} size 51,41 round 12", c.x - 25, c.y - 20); },
+    [](Cell c) { return fmt::format("box at {},{} size 51,41 corner_radius 12", c.x - 25, c.y - 20); },
     [](Cell c) { return fmt::format("circle center {},{} radius 24", c.x, c.y); },
     [](Cell c) { return fmt::format("ellipse center {},{} radii 28,14", c.x, c.y); },
     [](Cell c) { return fmt::format("ellipse center {},{} radii 28,14 turned -30", c.x, c.y); },
@@ -214,7 +214,7 @@ void add_paths_and_clips(SheetText& sheet) {
                                         "circle center {x},{y} radius 28 minus star center {x},{y} radius 26 points 5",
                                         "circle center {l},{y} radius 20 plus circle center {r},{y} radius 20",
                                         "circle center {l},{y} radius 20 within circle center {r},{y} radius 20",
-                                        "circle center {l},{y} radius 20 xor circle center {r},{y} radius 20",
+                                        "circle center {l},{y} radius 20 exclusive_or circle center {r},{y} radius 20",
                                         "circle center {l},{y} radius 20 minus circle center {r},{y} radius 20",
                                         "stroke star center {x},{y} radius 24 points 7 inner_radius 12 width 9"};
     for (int i = 0; i < 7; ++i) {
@@ -301,8 +301,8 @@ void add_inks(SheetText& sheet) {
     for (int i = 0; i < 3; ++i) {
         const auto [x, y] = cell_at(13 + i, 11);
         sheet.line("{} about {},{}", groups[static_cast<std::size_t>(i)], x, y);
-        sheet.line("  fill box at {},{} size 41,31 round 7 smooth ink {}", x - 20, y - 15, fill_ink);
-        sheet.line("  stroke box at {},{} size 41,31 round 7 width 3 smooth ink {}", x - 20, y - 15, dark);
+        sheet.line("  fill box at {},{} size 41,31 corner_radius 7 smooth ink {}", x - 20, y - 15, fill_ink);
+        sheet.line("  stroke box at {},{} size 41,31 corner_radius 7 width 3 smooth ink {}", x - 20, y - 15, dark);
         sheet.line("  stroke line from {0},{1} to {2},{1} smooth ink {3}", x - 20, y, x + 20, mark_ink);
         sheet.line("end");
     }

@@ -13,7 +13,7 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 // ISO/IEC 15948, section 5: a signature of 8 bytes, then chunks, each of a length, a type, data and a checksum.
-struct Chunk {
+struct TextChunk {
     std::string_view type;
     FileBytes data;
 };
@@ -44,7 +44,7 @@ void for_each_chunk(const ByteSource& file, const Wanted& is_wanted, const Take&
             reader.go_to(at + 4);
             const auto bytes = reader.take(length + 8);
             const auto is_sound = libdeflate_crc32(0, bytes.data(), length + 4) == big(bytes.subspan(length + 4));
-            take(Chunk{.type = type, .data = bytes.subspan(4, length)}, is_sound);
+            take(TextChunk{.type = type, .data = bytes.subspan(4, length)}, is_sound);
         }
         at += around_data + length;
     }
@@ -172,7 +172,7 @@ void read_png_texts(const ByteSource& file, const LoadLimits& limits, PictureInf
         if (is_text(type) && length > limits.text_bytes + most_besides) texts.refuse();
         return is_text(type) || type == "pHYs";
     };
-    for_each_chunk(file, is_wanted, [&](const Chunk& chunk, bool is_sound) {
+    for_each_chunk(file, is_wanted, [&](const TextChunk& chunk, bool is_sound) {
         if (!is_sound) return;  // libpng reports it
         is_text(chunk.type) ? texts.take(chunk.type, characters(chunk.data)) : read_density(chunk.data, info);
     });

@@ -15,7 +15,7 @@ namespace {
 
 enum class Packing : std::uint32_t { none = 0, runs_of_8 = 1, runs_of_4 = 2, masks = 3, masks_with_alpha = 6 };
 
-struct Header {
+struct BmpHeader {
     std::size_t pixels;  // where they begin
     std::uint32_t header_bytes;
     Size size;
@@ -32,7 +32,7 @@ struct Header {
 constexpr std::uint32_t core_header = 12;
 constexpr std::uint32_t info_header = 40;
 
-void check_kind(const Header& header) {
+void check_kind(const BmpHeader& header) {
     const auto bits = header.bits;
     const auto has_runs = header.packing == Packing::runs_of_8 || header.packing == Packing::runs_of_4;
     const auto has_masks = header.packing == Packing::masks || header.packing == Packing::masks_with_alpha;
@@ -58,9 +58,9 @@ std::array<std::uint32_t, 4> usual_masks(int bits) noexcept {
     return {0xff0000, 0x00ff00, 0x0000ff, 0};
 }
 
-Header read_header(ByteReader& reader, const LoadLimits& limits) {
+BmpHeader read_header(ByteReader& reader, const LoadLimits& limits) {
     (void)reader.take(10);
-    Header header{
+    BmpHeader header{
         .pixels = reader.little(4), .header_bytes = reader.little(4), .size = {}, .is_top_down = false, .bits = 0};
     const auto is_core = header.header_bytes == core_header;
     if (!is_core && (header.header_bytes < info_header || header.header_bytes > 1000)) {
@@ -94,7 +94,7 @@ Header read_header(ByteReader& reader, const LoadLimits& limits) {
 }
 
 // The palette stands between the header and the pixels.
-Palette read_palette(ByteReader& reader, const Header& header) {
+Palette read_palette(ByteReader& reader, const BmpHeader& header) {
     const auto most = std::size_t{1} << static_cast<unsigned>(header.bits);
     const auto entry = header.header_bytes == core_header ? std::size_t{3} : std::size_t{4};
     auto count = header.colors == 0 ? most : header.colors;
@@ -115,20 +115,20 @@ Palette read_palette(ByteReader& reader, const Header& header) {
 // Rows as they follow in the file.
 class FileRows {
   public:
-    FileRows(const Header& header, PixelSink& sink) noexcept : header_{header}, sink_{sink} {}
+    FileRows(const BmpHeader& header, PixelSink& sink) noexcept : header_{header}, sink_{sink} {}
 
     void take(const std::uint8_t* pixels, int row) const {
         sink_.take_row(pixels, header_.is_top_down ? row : header_.size.height - 1 - row);
     }
 
   private:
-    const Header& header_;
+    const BmpHeader& header_;
     PixelSink& sink_;
 };
 
 class PaletteNumbers {
   public:
-    PaletteNumbers(const Header& header, std::size_t colors, PixelSink& sink)
+    PaletteNumbers(const BmpHeader& header, std::size_t colors, PixelSink& sink)
         : header_{header},
           rows_{header, sink},
           colors_{colors},
@@ -214,7 +214,7 @@ class PaletteNumbers {
         numbers_[static_cast<std::size_t>(x)] = static_cast<std::uint8_t>(number);
     }
 
-    const Header& header_;
+    const BmpHeader& header_;
     FileRows rows_;
     std::size_t colors_;
     std::vector<std::uint8_t> numbers_;  // of the row at hand
@@ -231,11 +231,11 @@ std::uint8_t channel_of(std::uint32_t pixel, std::uint32_t mask) noexcept {
 }
 
 // The bytes of a row, of more than 8 bits a pixel.
-std::size_t row_bytes_of(const Header& header) noexcept {
+std::size_t row_bytes_of(const BmpHeader& header) noexcept {
     return (static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(header.bits / 8) + 3) / 4 * 4;
 }
 
-void read_colors(FileBytes file_rows, const Header& header, PixelSink& sink) {
+void read_colors(FileBytes file_rows, const BmpHeader& header, PixelSink& sink) {
     const auto pixel_bytes = header.bits / 8;
     const auto& masks = header.masks;
     const auto channels = masks[3] != 0 ? std::size_t{4} : std::size_t{3};
@@ -254,7 +254,7 @@ void read_colors(FileBytes file_rows, const Header& header, PixelSink& sink) {
 
 // 32 bits a pixel without masks: by the format's first description the fourth byte means nothing, but many programs
 // write alpha there. It is meant if any pixel has some.
-void find_meant_alpha(FileBytes rows, Header& header, PictureInfo& info) {
+void find_meant_alpha(FileBytes rows, BmpHeader& header, PictureInfo& info) {
     if (header.bits != 32 || header.packing != Packing::none) return;
     auto is_told = false;
     auto is_translucent = false;
@@ -268,7 +268,7 @@ void find_meant_alpha(FileBytes rows, Header& header, PictureInfo& info) {
 }
 
 // That a mask is one run of bits.
-void check_masks(const Header& header) {
+void check_masks(const BmpHeader& header) {
     for (const auto mask : header.masks) {
         const auto low = mask == 0 ? 0 : mask >> static_cast<unsigned>(std::countr_zero(mask));
         if ((low & (low + 1)) != 0) fail("a mask is not one run of bits");

@@ -15,7 +15,7 @@ namespace coldbrick::inline v0::detail {
 namespace {
 
 // What stands before the pixels.
-struct Header {
+struct PngHeader {
     png_uint_32 width = 0;
     png_uint_32 height = 0;
     int bits = 0;
@@ -24,8 +24,8 @@ struct Header {
     bool has_transparency = false;  // a transparent colour, or palette entries with alpha
 };
 
-Header read_header(PngReader& reader, const LoadLimits& limits) {
-    Header header;
+PngHeader read_header(PngReader& reader, const LoadLimits& limits) {
+    PngHeader header;
     reader.run([&](png_structp png, png_infop info, png_infop) {
         // Sizes are checked below. Of the chunks that it can do without, libpng keeps none but tRNS; texts and density
         // are read without it.
@@ -41,7 +41,7 @@ Header read_header(PngReader& reader, const LoadLimits& limits) {
 }
 
 // Asks for bytes, or for numbers of 16 bits, as bitmaps have them. Gray with alpha becomes colour.
-void set_transforms(PngReader& reader, const Header& header) {
+void set_transforms(PngReader& reader, const PngHeader& header) {
     reader.run([&](png_structp png, png_infop info, png_infop) {
         if (header.kind == PNG_COLOR_TYPE_PALETTE) {
             png_set_packing(png);
@@ -66,7 +66,7 @@ struct Pass {
     Size size;
 };
 
-std::vector<Pass> passes_of(const Header& header) {
+std::vector<Pass> passes_of(const PngHeader& header) {
     const auto width = static_cast<int>(header.width);
     const auto height = static_cast<int>(header.height);
     if (header.interlace == PNG_INTERLACE_NONE) {
@@ -84,7 +84,7 @@ std::vector<Pass> passes_of(const Header& header) {
 
 // Calls check(first, last) of each row's bytes before the sink takes them.
 template <class Check>
-void read_rows(PngReader& reader, const Header& header, int pixel_bytes, PixelSink& sink, const Check& check) {
+void read_rows(PngReader& reader, const PngHeader& header, int pixel_bytes, PixelSink& sink, const Check& check) {
     const auto row_bytes = std::size_t{header.width} * static_cast<unsigned>(pixel_bytes);
     std::vector<std::uint8_t> row(row_bytes);
     auto* const bytes = row.data();
@@ -130,7 +130,7 @@ void check_numbers(const std::uint8_t* first, const std::uint8_t* last, const Pa
 }
 
 // The format of bitmaps that have such pixels.
-const FormatKernel& kernel_for(const Header& header) noexcept {
+const FormatKernel& kernel_for(const PngHeader& header) noexcept {
     if (header.kind == PNG_COLOR_TYPE_PALETTE) return index8_kernel;
     const auto has_alpha = (header.kind & PNG_COLOR_MASK_ALPHA) != 0 || header.has_transparency;
     const auto is_gray = (header.kind & PNG_COLOR_MASK_COLOR) == 0 && !has_alpha;
@@ -141,7 +141,7 @@ const FormatKernel& kernel_for(const Header& header) noexcept {
 
 // Whether rows can be unpacked at once: of 8 bits a channel as bitmaps have them, if that takes at most an eighth more
 // than the picture that is kept does.
-bool can_unpack(const Header& header, const StoredPixels& stored, const ByteSource& file, const LoadLimits& limits,
+bool can_unpack(const PngHeader& header, const StoredPixels& stored, const ByteSource& file, const LoadLimits& limits,
                 const PixelSink& sink) noexcept {
     const auto is_palette = header.kind == PNG_COLOR_TYPE_PALETTE;
     const auto is_plain = header.bits == 8 && stored.comes_in_rows && header.kind != PNG_COLOR_TYPE_GRAY_ALPHA &&
@@ -156,7 +156,7 @@ bool can_unpack(const Header& header, const StoredPixels& stored, const ByteSour
 }
 
 // Returns how many bytes follow the picture.
-std::uint64_t read_pixels(PngReader& reader, const ByteSource& file, const Header& header, const LoadLimits& limits,
+std::uint64_t read_pixels(PngReader& reader, const ByteSource& file, const PngHeader& header, const LoadLimits& limits,
                           PixelSink& sink) {
     auto stored =
         StoredPixels{.kernel = &kernel_for(header),

@@ -81,7 +81,7 @@ class PnmReader : public ByteReader {
     }
 };
 
-struct Header {
+struct PnmHeader {
     Size size;
     int channels;
     std::uint32_t most;
@@ -112,7 +112,7 @@ int bits_for(std::uint32_t most) noexcept {
     return bits;
 }
 
-PictureInfo info_of(FileFormat format, const Header& header) {
+PictureInfo info_of(FileFormat format, const PnmHeader& header) {
     auto info = PictureInfo{.format = format,
                             .size = header.size,
                             .channels = header.channels,
@@ -124,7 +124,7 @@ PictureInfo info_of(FileFormat format, const Header& header) {
     return info;
 }
 
-void read_binary(PnmReader& reader, const Header& header, const Receiving& to) {
+void read_binary(PnmReader& reader, const PnmHeader& header, const Receiving& to) {
     const auto is_deep = header.most > 255;
     const auto row_bytes =
         static_cast<std::size_t>(header.size.width) * static_cast<std::size_t>(header.channels) * (is_deep ? 2 : 1);
@@ -150,7 +150,7 @@ void read_binary(PnmReader& reader, const Header& header, const Receiving& to) {
         });
 }
 
-void read_plain(PnmReader& reader, const Header& header, const Receiving& to) {
+void read_plain(PnmReader& reader, const PnmHeader& header, const Receiving& to) {
     // Each sample takes a digit and, but for the last, a space.
     const auto count = pixel_count(header.size) * static_cast<std::uint64_t>(header.channels);
     if (count > (reader.rest() + 1) / 2) reader.fail("the samples", "the file is too short for them");
@@ -202,7 +202,7 @@ PictureInfo read_pnm(const ByteSource& file, const LoadLimits& limits, PixelSink
         return info;
     }
     const auto is_gray = kind == '2' || kind == '5';
-    const auto header = Header{.size = size, .channels = is_gray ? 1 : 3, .most = reader.number("the greatest value")};
+    const auto header = PnmHeader{.size = size, .channels = is_gray ? 1 : 3, .most = reader.number("the greatest value")};
     check_most(reader, header.most);
     if (!is_plain) reader.end_header();
     is_plain ? read_plain(reader, header, to) : read_binary(reader, header, to);
@@ -276,7 +276,7 @@ PictureInfo read_pam(const ByteSource& file, const LoadLimits& limits, PixelSink
     const auto depth = words.number("DEPTH");
     check_size("pam", width, height, limits);
     if (depth < 1 || depth > 4) reader.fail("the depth", "it is " + std::to_string(depth) + "; allowed is 1 to 4");
-    const auto header = Header{.size = {.width = static_cast<int>(width), .height = static_cast<int>(height)},
+    const auto header = PnmHeader{.size = {.width = static_cast<int>(width), .height = static_cast<int>(height)},
                                .channels = static_cast<int>(depth),
                                .most = words.number("MAXVAL")};
     check_most(reader, header.most);

@@ -105,6 +105,11 @@ class Arguments {
         for (const auto& [text, choice] : choices) {
             if (given.text == text) return choice;
         }
+        for (const auto& [text, choice] : choices) {
+            if (new_spelling(given.text) != text) continue;
+            (void)current_spelling(given, faults_);
+            return choice;
+        }
         for (const auto& [text, choice] : choices) words.push_back(text);
         const auto near = nearest_word(given.text, words);
         faults_.add(given, "unknown " + std::string{key.name()} + " " + in_quotes(given.text),

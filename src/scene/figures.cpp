@@ -73,7 +73,7 @@ Either<RoundedBox, subpixel::RoundedBox> read_box(Arguments& given) {
         const auto at = given.position("at");
         const auto size = given.position("size", least);
         if (!at || !size) return std::nullopt;
-        const auto radius = given.real_or("round", 0, 0, std::min(size->x, size->y) / 2);
+        const auto radius = given.real_or("corner_radius", 0, 0, std::min(size->x, size->y) / 2);
         if (!radius) return std::nullopt;
         if (!is_whole(*at) || !is_whole(*size) || !is_whole(*radius)) {
             return subpixel::RoundedBox{.box = {.at = *at, .size = {size->x, size->y}}, .corner_radius = *radius};
@@ -83,7 +83,7 @@ Either<RoundedBox, subpixel::RoundedBox> read_box(Arguments& given) {
     }
     const auto box = read_plain_box(given);
     if (!box) return std::nullopt;
-    const auto radius = given.whole_or("round", 0, 0, std::min(box->size.width, box->size.height) / 2);
+    const auto radius = given.whole_or("corner_radius", 0, 0, std::min(box->size.width, box->size.height) / 2);
     if (!radius) return std::nullopt;
     return RoundedBox{.box = *box, .corner_radius = *radius};
 }
@@ -246,7 +246,8 @@ std::optional<Fill> read_fill(Arguments& given) {
         const auto edge = given.edge();
         return edge ? std::optional{Fill{.edge = *edge}} : std::nullopt;
     }
-    const auto rule = given.choice<FillRule>("rule", {{"evenodd", FillRule::even_odd}, {"nonzero", FillRule::nonzero}});
+    const auto rule =
+        given.choice<FillRule>("rule", {{"even_odd", FillRule::even_odd}, {"nonzero", FillRule::nonzero}});
     const auto edges = given.choice<Edges>("edges", {{"inclusive", Edges::inclusive}, {"shared", Edges::shared}});
     const auto edge = given.edge();
     if (!rule || !edges || !edge) return std::nullopt;
@@ -322,8 +323,8 @@ std::vector<ShapeStatement> shapes_to_l() {
              read_stroked<read_arc>},
             {"box",
              "at X,Y size W,H",
-             "or: from X,Y to X,Y (both corners belong to it); round R",
-             {{{"at", "size"}, {"anchor", "round"}}, {{"from", "to"}, {"round"}}},
+             "or: from X,Y to X,Y (both corners belong to it); corner_radius R",
+             {{{"at", "size"}, {"anchor", "corner_radius"}}, {{"from", "to"}, {"corner_radius"}}},
              {},
              read_filled<read_box>,
              read_stroked<read_box>},
@@ -369,7 +370,7 @@ std::vector<ShapeStatement> shapes_from_p() {
          read_stroked<read_path>},
         {"polygon",
          "through X,Y X,Y X,Y ...",
-         "or: center X,Y radius R points N. Also rule evenodd|nonzero,\nedges inclusive|shared; 'through' again "
+         "or: center X,Y radius R points N. Also rule even_odd|nonzero,\nedges inclusive|shared; 'through' again "
          "begins another ring",
          {{{"through"}, {}}, {{"center", "radius", "points"}, {"turned"}}},
          rules,

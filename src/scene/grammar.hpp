@@ -37,6 +37,7 @@ inline constexpr auto keywords = std::to_array<Keyword>({
     {"center", Takes::one_value, Reads::any},
     {"channels", Takes::word, Reads::word},
     {"closed", Takes::nothing},
+    {"corner_radius"},
     {"counterclockwise", Takes::nothing},
     {"crisp", Takes::nothing},
     {"dash"},
@@ -76,7 +77,6 @@ inline constexpr auto keywords = std::to_array<Keyword>({
     {"radii", Takes::one_value, Reads::any},
     {"radius"},
     {"rate"},
-    {"round"},
     {"rule", Takes::word, Reads::word},
     {"scaling", Takes::word, Reads::word},
     {"side", Takes::word, Reads::word},
@@ -122,7 +122,15 @@ class Key {
 inline constexpr auto gradients = std::to_array<std::string_view>({"conic", "linear", "radial"});
 
 // How the parts of a region are joined to those before.
-inline constexpr auto joiners = std::to_array<std::string_view>({"minus", "plus", "within", "xor"});
+inline constexpr auto joiners = std::to_array<std::string_view>({"exclusive_or", "minus", "plus", "within"});
+
+// What a word of the version before is called now; empty for any other word. These are taken with a remark until the
+// next version.
+[[nodiscard]] constexpr std::string_view new_spelling(std::string_view old) noexcept {
+    if (old == "evenodd") return "even_odd";
+    if (old == "round") return "corner_radius";
+    return old == "xor" ? "exclusive_or" : "";
+}
 
 // One form of saying where a figure is: keywords that it needs, and those that may be left out.
 struct StatementForm {

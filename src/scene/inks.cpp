@@ -82,7 +82,7 @@ std::optional<Blend> read_blend(Arguments& given) {
                                          {"difference", Blend::difference},
                                          {"exclusion", Blend::exclusion},
                                          {"add", Blend::add},
-                                         {"xor", Blend::exclusive_or}});
+                                         {"exclusive_or", Blend::exclusive_or}});
 }
 
 }  // namespace

@@ -11,7 +11,7 @@ namespace {
 Joiner joiner_of(std::string_view word) noexcept {
     if (word == "minus") return Joiner::minus;
     if (word == "within") return Joiner::within;
-    return word == "xor" ? Joiner::exclusive : Joiner::plus;
+    return word == "exclusive_or" ? Joiner::exclusive : Joiner::plus;
 }
 
 struct Area {
@@ -29,12 +29,11 @@ class AreaReader {
         auto joiner = Joiner::plus;
         last_ = before;
         while (true) {
-            const auto next =
-                std::find_if(words.begin(), words.end(), [](const Word& word) { return includes(joiners, word.text); });
+            const auto next = next_joiner(words);
             const auto count = static_cast<std::size_t>(next - words.begin());
             read_area(joiner, words.first(count));
             if (next == words.end()) return;
-            joiner = joiner_of(next->text);
+            joiner = joiner_of(current_spelling(*next, faults_).text);
             last_ = *next;
             words = words.subspan(count + 1);
         }
@@ -44,6 +43,16 @@ class AreaReader {
     std::vector<ReadArgument> of_statement;
 
   private:
+    // The first word that joins areas: not one behind a keyword that takes a word, as in "blend exclusive_or".
+    static std::span<const Word>::iterator next_joiner(std::span<const Word> words) {
+        const auto* before = static_cast<const Keyword*>(nullptr);
+        return std::find_if(words.begin(), words.end(), [&](const Word& word) {
+            const auto is_value = before != nullptr && before->takes == Takes::word;
+            before = is_value ? nullptr : find_keyword(word.text);
+            return !is_value && (includes(joiners, word.text) || includes(joiners, new_spelling(word.text)));
+        });
+    }
+
     // Whether a word is a keyword of the statement itself.
     [[nodiscard]] bool is_own(const Word& word) const {
         return std::any_of(own_.begin(), own_.end(), [&](const StatementForm& form) {

@@ -85,7 +85,7 @@ class ArgumentReader {
             ++at_;
         }
         while (at_ < words_.size()) {
-            const auto& word = words_[at_];
+            const auto word = as_keyword(words_[at_]);
             const auto* const keyword = find_keyword(word.text);
             if (keyword == nullptr) {
                 refuse_word(word);
@@ -107,7 +107,16 @@ class ArgumentReader {
         return known != nullptr && known->shape == no_slot;
     }
 
-    [[nodiscard]] bool at_value() const { return at_ < words_.size() && find_keyword(words_[at_].text) == nullptr; }
+    // A keyword as it is spelled now, if it is one that is known here.
+    [[nodiscard]] Word as_keyword(const Word& word) const {
+        return includes(known_, new_spelling(word.text)) ? current_spelling(word, faults_) : word;
+    }
+
+    [[nodiscard]] bool at_value() const {
+        if (at_ == words_.size()) return false;
+        const auto text = words_[at_].text;
+        return find_keyword(text) == nullptr && !includes(known_, new_spelling(text));
+    }
 
     // The same behind a keyword, where names may be those of keywords.
     [[nodiscard]] bool at_first_value() const {

@@ -19,7 +19,7 @@ std::vector<StatementKind> kinds_to_e() {
          .forms = {},
          .example = "clip circle center 80,60 radius 40",
          .form = "SHAPE ... end",
-         .meaning = "what stands between is drawn only there; also SHAPE plus|minus|within|xor SHAPE ...",
+         .meaning = "what stands between is drawn only there; also SHAPE plus|minus|within|exclusive_or SHAPE ...",
          .take = &Runner::begin_clip,
          .block = Block::clip},
         {.verb = "color",

@@ -1,5 +1,7 @@
 #include "scene/tokens.hpp"
 
+#include "scene/grammar.hpp"
+
 #include <algorithm>
 #include <optional>
 #include <string>
@@ -112,6 +114,15 @@ void Faults::remark(const Word& word, std::string what) {
     };
     if (remarks_.size() >= most_kept || std::any_of(remarks_.begin(), remarks_.end(), is_same)) return;
     remarks_.push_back({.place = word.place, .what = std::move(what), .file = std::string{file_}});
+}
+
+Word current_spelling(const Word& word, Faults& faults) {
+    const auto now = new_spelling(word.text);
+    if (now.empty()) return word;
+    faults.remark(word, in_quotes(word.text) + " is an old spelling: write " + in_quotes(now));
+    auto current = word;
+    current.text = now;
+    return current;
 }
 
 void Faults::add(const Word& word, std::string what, std::string advice) {

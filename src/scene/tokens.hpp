@@ -57,6 +57,9 @@ class Faults {
     Way way_;
 };
 
+// A word as it is spelled now (grammar.hpp); reports a remark for one of the version before.
+[[nodiscard]] Word current_spelling(const Word& word, Faults& faults);
+
 // How many characters (code points) UTF-8 text has.
 [[nodiscard]] int character_count(std::string_view text) noexcept;
 

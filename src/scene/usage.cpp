@@ -46,7 +46,7 @@ std::string scene_usage() {
     }
     text += "\n";
     for (const auto& shape : detail::shape_statements()) add_line(text, shape.name, 8, shape.form, shape.meaning);
-    add_line(text, "region", 8, "SHAPE plus|minus|within|xor SHAPE ...", "shapes joined from left to right");
+    add_line(text, "region", 8, "SHAPE plus|minus|within|exclusive_or SHAPE ...", "shapes joined from left to right");
     return text;
 }
 

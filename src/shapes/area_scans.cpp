@@ -2,8 +2,7 @@
 #include "geometry/limits.hpp"
 #include "raster/lowering/geometry_bounds.hpp"
 #include "raster/lowering/geometry_scans.hpp"
-#include "shapes/shape_scans.hpp"
-#include "shapes/visit_shape.hpp"
+#include "shapes/shape_table.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/path.hpp"
@@ -31,71 +30,70 @@ void check_how(const Fill& how) {
 }
 void check_how(const Stroke& how) { check_stroke(how); }
 
-// The geometry of a shape in the detail that is needed where it is seen.
-template <class Shape, class How>
-Geometry lowered(const Shape& shape, const How& how, const Placement& placement, const Box& clip) {
-    if (how.edge == Edge::crisp) return geometry_of(shape, placement.detail_in(clip, crisp_flatness, how));
+// The geometry of a shape, with the tolerance that is needed where it is seen.
+template <class How>
+Geometry lowered(const ShapeRef& shape, const How& how, const Placement& placement, const Box& clip) {
+    const auto geometry = entry_of(shape.kind).geometry;
+    if (how.edge == Edge::crisp) return geometry(shape.shape, placement.detail_in(clip, crisp_flatness, how));
     // Curves matter to paths alone, and are followed where they are seen.
     constexpr auto rough = 16.0;
     constexpr auto large = 1 << 20;
     const auto is_large = clip.size.width > large || clip.size.height > large;
-    const auto seen = is_large ? seen_part(geometry_of(shape, {rough}), reach_of(how), placement, clip) : clip;
-    return geometry_of(shape, placement.detail_in(seen, smooth_flatness, how));
+    const auto seen = is_large ? seen_part(geometry(shape.shape, {rough}), reach_of(how), placement, clip) : clip;
+    return geometry(shape.shape, placement.detail_in(seen, smooth_flatness, how));
 }
 
-// By the shape's own scan, in whole numbers or for smooth edges; nothing where it has none.
-template <class Shape>
-std::optional<Box> scan_whole(const Shape& shape, const Fill& how, const Box& clip, const SpanSink& sink) {
-    constexpr auto is_of_pixels = std::is_same_v<Shape, Box> || std::is_same_v<Shape, Region>;
-    if (how.edge == Edge::smooth && !is_of_pixels) return std::nullopt;
-    if constexpr (requires { scan_fill(shape, clip, sink); }) return scan_fill(shape, clip, sink);
-    if constexpr (requires { scan_fill(shape, how, clip, sink); }) return scan_fill(shape, how, clip, sink);
+// By the shape's own scan, in whole numbers; nothing where it has none.
+std::optional<Box> scan_whole(const ShapeRef& shape, const Fill& how, const Box& clip, const SpanSink& sink) {
+    const auto& entry = entry_of(shape.kind);
+    if (entry.fill == nullptr || (how.edge == Edge::smooth && !entry.is_of_pixels)) return std::nullopt;
+    return entry.fill(shape.shape, how, clip, sink);
+}
+std::optional<Box> scan_whole(const ShapeRef& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
+    const auto& entry = entry_of(shape.kind);
+    if (entry.stroke == nullptr || how.edge == Edge::smooth) return std::nullopt;
+    if (how.width.is_whole()) return entry.stroke(shape.shape, how, clip, sink);
+    check_stroke(how);
+    if (entry.has_whole_widths) check_whole_width(how);
     return std::nullopt;
 }
 
-template <class Shape>
-std::optional<Box> scan_whole(const Shape& shape, const Stroke& how, const Box& clip, const SpanSink& sink) {
-    if (how.edge == Edge::smooth) return std::nullopt;
-    constexpr auto is_of_whole_pixels = !is_one_of<Shape, TypeList<Path, VertexList, VertexElement>>;
-    if constexpr (requires { scan_stroke(shape, how, clip, sink); }) {
-        if (how.width.is_whole()) return scan_stroke(shape, how, clip, sink);
-        check_stroke(how);
-        if (is_of_whole_pixels) check_whole_width(how);
-    }
-    return std::nullopt;
+void check_fill_of(const ShapeRef& shape, const Fill&) {
+    const auto& entry = entry_of(shape.kind);
+    if (entry.check_fill != nullptr) entry.check_fill(shape.shape);
 }
+void check_fill_of(const ShapeRef&, const Stroke&) noexcept {}
 
-template <class Shape, class How>
-Box scan_shape(const Shape& shape, const How& how, const AreaRef& area, const Box& clip, const SpanSink& sink) {
+template <class How>
+Box scan_shape(const How& how, const AreaRef& area, const Box& clip, const SpanSink& sink) {
     if (!is_moved(area)) {
-        if (const auto touched = scan_whole(shape, how, clip, sink)) return *touched;
+        if (const auto touched = scan_whole(area.shape, how, clip, sink)) return *touched;
     }
     const Placement placement{placing_of(area)};
-    if constexpr (std::is_same_v<Shape, VertexList> && std::is_same_v<How, Fill>) check_fillable(shape);
-    return scan_geometry(lowered(shape, how, placement, clip), how, placement, clip, sink);
+    check_fill_of(area.shape, how);
+    return scan_geometry(lowered(area.shape, how, placement, clip), how, placement, clip, sink);
 }
 
 // The box, where a formula gives it.
-template <class Shape>
-std::optional<Box> known_bounds(const Shape& shape, const Fill& how) {
-    if constexpr (requires { fill_bounds(shape); }) return fill_bounds(shape);
-    if constexpr (requires { fill_bounds(shape, how); }) return fill_bounds(shape, how);
-    return std::nullopt;
+std::optional<Box> known_bounds(const ShapeRef& shape, const Fill& how) {
+    const auto find = entry_of(shape.kind).fill_bounds;
+    return find != nullptr ? find(shape.shape, how) : std::nullopt;
 }
-template <class Shape>
-std::optional<Box> known_bounds(const Shape& shape, const Stroke& how) {
-    if constexpr (requires { stroke_bounds(shape, how); }) return stroke_bounds(shape, how);
-    return std::nullopt;
+std::optional<Box> known_bounds(const ShapeRef& shape, const Stroke& how) {
+    const auto find = entry_of(shape.kind).stroke_bounds;
+    return find != nullptr ? find(shape.shape, how) : std::nullopt;
 }
 
-template <class Shape, class How>
-Box bounds_of_shape(const Shape& shape, const How& how, const AreaRef& area) {
-    const auto scan = [&](const Box& clip) { return scan_shape(shape, how, area, clip, null_sink); };
+template <class How>
+Box bounds_of_shape(const How& how, const AreaRef& area) {
+    const auto scan = [&](const Box& clip) { return scan_shape(how, area, clip, null_sink); };
     if (!is_moved(area) && how.edge == Edge::crisp) {
         scan(Box{});  // which checks it
-        if (const auto known = known_bounds(shape, how)) return *known;
+        if (const auto known = known_bounds(area.shape, how)) return *known;
     }
-    const auto lower = [&](const Tolerance& tolerance) { return geometry_of(shape, tolerance); };
+    const auto lower = [&](const Tolerance& tolerance) {
+        return entry_of(area.shape.kind).geometry(area.shape.shape, tolerance);
+    };
     return find_bounds({.lower = lower, .scan = scan}, how, placing_of(area));
 }
 
@@ -106,12 +104,12 @@ bool has_whole_sides(const AreaRef& area) noexcept {
            how.width.is_whole() && how.join == Join::miter && how.dash.empty();
 }
 
-// Calls use(shape, how) with what an area is made of, once that is checked which does not depend on the shape.
+// Calls use(how) with how an area is filled or stroked, once that is checked which does not depend on the shape.
 template <class Use>
-Box with_parts(const AreaRef& area, const Use& use) {
+Box with_how_of(const AreaRef& area, const Use& use) {
     const auto with_how = [&](const auto& how) {
         check_how(how);
-        return visit_shape(area.shape, [&](const auto& shape) { return use(shape, how); });
+        return use(how);
     };
     if (area.stroke == nullptr) return with_how(*area.fill);
     if (!has_whole_sides(area)) return with_how(*area.stroke);
@@ -162,8 +160,7 @@ Box scan(const AreaRef& area, const Box& clip, const SpanSink& sink) {
         if (const auto touched = scan_ready(area, clip, sink)) return *touched;
         return with_own(area, clip, [&](const AreaRef& lent) { return scan(lent, clip, sink); });
     }
-    return with_parts(area,
-                      [&](const auto& shape, const auto& how) { return scan_shape(shape, how, area, clip, sink); });
+    return with_how_of(area, [&](const auto& how) { return scan_shape(how, area, clip, sink); });
 }
 
 const Box* whole_box(const AreaRef& area) {
@@ -182,7 +179,7 @@ Box bounds_of(const AreaRef& area) {
         if (const auto touched = scan_ready(area, everything, null_sink)) return *touched;
         return with_own(area, everything, [](const AreaRef& lent) { return bounds_of(lent); });
     }
-    return with_parts(area, [&](const auto& shape, const auto& how) { return bounds_of_shape(shape, how, area); });
+    return with_how_of(area, [&](const auto& how) { return bounds_of_shape(how, area); });
 }
 
 Box outer_bounds_of(const AreaRef& area) {
@@ -190,11 +187,12 @@ Box outer_bounds_of(const AreaRef& area) {
         if (const auto touched = scan_ready(area, everything, null_sink)) return *touched;
         return with_own(area, everything, [](const AreaRef& lent) { return outer_bounds_of(lent); });
     }
-    return with_parts(area, [&](const auto& shape, const auto& how) {
+    return with_how_of(area, [&](const auto& how) {
         if (!is_moved(area) && how.edge == Edge::crisp) {
-            if (const auto known = known_bounds(shape, how)) return *known;
+            if (const auto known = known_bounds(area.shape, how)) return *known;
         }
-        return rough_bounds(geometry_of(shape, {rough_flatness}), how, placing_of(area));
+        const auto geometry = entry_of(area.shape.kind).geometry(area.shape.shape, {rough_flatness});
+        return rough_bounds(geometry, how, placing_of(area));
     });
 }
 

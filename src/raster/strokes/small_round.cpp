@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cstring>
+#include <memory>
 #include <mutex>
-#include <optional>
 
 namespace coldbrick::inline v0::detail {
 
@@ -112,16 +112,16 @@ class KeptQuarter {
     SmallQuarterRoom<SmallRound::largest> room_;
 };
 
-// One for each diameter, found out once for all.
+// One for each diameter, found out once for all, when it is first asked for.
 template <class Kept, int largest>
-const Kept& kept_of(int diameter) noexcept {
+const Kept& kept_of(int diameter) {
     struct Entry {
         std::once_flag once;
-        std::optional<Kept> kept;
+        std::unique_ptr<const Kept> kept;
     };
     static std::array<Entry, std::size_t{largest} + 1> all;
     auto& entry = all[static_cast<std::size_t>(diameter)];
-    std::call_once(entry.once, [&] { entry.kept.emplace(diameter); });
+    std::call_once(entry.once, [&] { entry.kept = std::make_unique<const Kept>(diameter); });
     return *entry.kept;
 }
 
@@ -129,7 +129,7 @@ const Kept& kept_of(int diameter) noexcept {
 // corner, else found in the room.
 class SmallQuarter {
   public:
-    SmallQuarter(const QuarterEdge& edge, const Size& box) noexcept {
+    SmallQuarter(const QuarterEdge& edge, const Size& box) {
         const auto [a, b] = edge.half_axes;
         const auto corner = edge.center - edge.half_axes;
         const auto diameter = static_cast<int>(2 * a);
@@ -164,7 +164,7 @@ class SmallQuarter {
 };
 
 struct KeptCircle {
-    explicit KeptCircle(int diameter) noexcept
+    explicit KeptCircle(int diameter)
         : circle{{.width = diameter, .height = diameter},
                  kept_of<KeptQuarter, SmallRound::largest>(diameter).rows,
                  nullptr} {}
@@ -173,14 +173,14 @@ struct KeptCircle {
 
 }  // namespace
 
-SmallRound small_round(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner) noexcept {
+SmallRound small_round(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner) {
     const SmallQuarter outer{edge, size};
     if (inner == nullptr) return SmallRound{size, outer.rows(), nullptr};
     const SmallQuarter hole{*inner, size};
     return SmallRound{size, outer.rows(), &hole.rows()};
 }
 
-const SmallRound& small_circle(int diameter) noexcept {
+const SmallRound& small_circle(int diameter) {
     return kept_of<KeptCircle, largest_kept_circle>(diameter).circle;
 }
 

@@ -56,11 +56,11 @@ class SmallRound {
 };
 
 // What lies between such edges, or within the outer one, if the inner one is null.
-SmallRound small_round(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner) noexcept;
+SmallRound small_round(const Size& size, const QuarterEdge& edge, const QuarterEdge* inner);
 
-// The circle of a diameter up to this, which is found out once for all.
+// The circle of a diameter up to this. It is computed once, and takes memory then: throws std::bad_alloc.
 inline constexpr int largest_kept_circle = 64;
-const SmallRound& small_circle(int diameter) noexcept;
+const SmallRound& small_circle(int diameter);
 
 // Such a shape at a place, as spans.
 class SmallRoundSpans {
