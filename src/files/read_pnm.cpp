@@ -202,7 +202,8 @@ PictureInfo read_pnm(const ByteSource& file, const LoadLimits& limits, PixelSink
         return info;
     }
     const auto is_gray = kind == '2' || kind == '5';
-    const auto header = PnmHeader{.size = size, .channels = is_gray ? 1 : 3, .most = reader.number("the greatest value")};
+    const auto header =
+        PnmHeader{.size = size, .channels = is_gray ? 1 : 3, .most = reader.number("the greatest value")};
     check_most(reader, header.most);
     if (!is_plain) reader.end_header();
     is_plain ? read_plain(reader, header, to) : read_binary(reader, header, to);
@@ -277,8 +278,8 @@ PictureInfo read_pam(const ByteSource& file, const LoadLimits& limits, PixelSink
     check_size("pam", width, height, limits);
     if (depth < 1 || depth > 4) reader.fail("the depth", "it is " + std::to_string(depth) + "; allowed is 1 to 4");
     const auto header = PnmHeader{.size = {.width = static_cast<int>(width), .height = static_cast<int>(height)},
-                               .channels = static_cast<int>(depth),
-                               .most = words.number("MAXVAL")};
+                                  .channels = static_cast<int>(depth),
+                                  .most = words.number("MAXVAL")};
     check_most(reader, header.most);
     read_binary(reader, header, {.kind = "pam", .size = header.size, .limits = limits, .sink = sink});
     auto info = info_of(FileFormat::pam, header);

@@ -30,8 +30,8 @@ std::optional<Drawn> read_part(const RegionPart& part, const PartsOf& of, Edge e
 namespace {
 
 // What parts that are joined alike make together, two by two: so that the work grows with the number of their spans,
-// and not with its square. exclusive_or, plus and within do not care how they are grouped; what is taken away one by one is
-// taken away together.
+// and not with its square. exclusive_or, plus and within do not care how they are grouped; what is taken away one by
+// one is taken away together.
 Region joined(std::vector<Region> parts, Joiner joiner) {
     for (auto count = parts.size(); count > 1; count = (count + 1) / 2) {
         for (std::size_t i = 0; 2 * i < count; ++i) {

@@ -61,8 +61,8 @@ SceneWords all_words() {
         all.shapes.push_back(
             {std::string{shape.name}, std::string{shape.form}, std::string{shape.meaning}, "", false, false});
     }
-    all.shapes.push_back(
-        {"region", "SHAPE plus|minus|within|exclusive_or SHAPE ...", "shapes joined from left to right", "", false, false});
+    all.shapes.push_back({"region", "SHAPE plus|minus|within|exclusive_or SHAPE ...",
+                          "shapes joined from left to right", "", false, false});
     for (const auto& keyword : detail::keywords) all.keywords.push_back(keyword_of(keyword));
     for (const auto& function : detail::functions) {
         all.functions.push_back({std::string{function.name}, std::string{function.example}});

@@ -180,9 +180,7 @@ SmallRound small_round(const Size& size, const QuarterEdge& edge, const QuarterE
     return SmallRound{size, outer.rows(), &hole.rows()};
 }
 
-const SmallRound& small_circle(int diameter) {
-    return kept_of<KeptCircle, largest_kept_circle>(diameter).circle;
-}
+const SmallRound& small_circle(int diameter) { return kept_of<KeptCircle, largest_kept_circle>(diameter).circle; }
 
 SmallRoundSpans::SmallRoundSpans(const SmallRound& shape, Point at) noexcept {
     const auto width = shape.size().width;
