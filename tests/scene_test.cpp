@@ -309,9 +309,21 @@ TEST(Scene, WordsOfTheVersionBeforeAreTakenWithARemark) {
     EXPECT_TRUE(parse_scene(head + now).remarks.empty());
     const auto remarks = parse_scene(head + before).remarks;
     ASSERT_EQ(remarks.size(), 4U);
+    // No name may be one of them either.
+    EXPECT_THROW((void)parse_scene(head + "let xor = 3\nmark at xor,1 ink red\n"), Error);
     EXPECT_EQ(remarks[0].what, "'round' is an old spelling: write 'corner_radius'");
     EXPECT_EQ(remarks[0].place.line, 2);
     EXPECT_EQ(remarks[0].place.column, 28);
+}
+
+int boxes_drawn = 0;
+void count_box(std::size_t, const Box& box) { boxes_drawn += box.empty() ? 0 : 1; }
+
+TEST(Scene, APlainFunctionGetsTheBoxOfEachCall) {
+    const auto scene = parse_scene("sheet size 60,40 ink navy\nmark at 3,4 ink red\nmark at 99,4 ink red\n");
+    auto bitmap = scene.sheet<Rgb8>();
+    render(scene, bitmap, count_box);
+    EXPECT_EQ(boxes_drawn, 1);
 }
 
 }  // namespace

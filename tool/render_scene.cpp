@@ -51,13 +51,13 @@ std::vector<Output> outputs_for(const OutputArguments& arguments) {
 
 namespace {
 
-// Draws a scene, calls told() for each drawn call, and notes what of it shows.
-template <class Sheet, class Told>
-void draw_shown(const Scene& scene, Sheet& sheet, Shown& shown, const Told& told) {
-    const auto draw = [&](const detail::Surface& surface, const detail::TellTouched& tell) {
+// Draws a scene, calls then_drawn() after each call, and notes what of it shows.
+template <class Sheet, class Drawn>
+void draw_shown(const Scene& scene, Sheet& sheet, Shown& shown, const Drawn& then_drawn) {
+    const auto draw = [&](const detail::Surface& surface, const detail::ReportTouched& report) {
         detail::render(scene, surface, [&](std::size_t number, const Box& box) {
-            tell(number, box);
-            told();
+            report(number, box);
+            then_drawn();
         });
     };
     shown.note(scene, detail::explain(scene.drawing, detail::SurfaceAccess::of(sheet), draw));

@@ -40,8 +40,8 @@ namespace detail {
 class OwnerObserver;
 
 // Draws all calls on a surface, and reports each, with the box that it touched.
-using TellTouched = FunctionRef<void(std::size_t number, const Box& touched)>;
-using DrawCalls = FunctionRef<void(const Surface& surface, const TellTouched& tell)>;
+using ReportTouched = FunctionRef<void(std::size_t number, const Box& touched)>;
+using DrawCalls = FunctionRef<void(const Surface& surface, const ReportTouched& report)>;
 
 }  // namespace detail
 

@@ -219,8 +219,7 @@ class SceneProgram {
 namespace detail {
 
 // Draws the calls in turn, and reports each. Throws LimitError once it has taken more than the scene may.
-using TellCall = TellTouched;
-void render(const Scene& scene, const Surface& surface, const TellCall& tell);
+void render(const Scene& scene, const Surface& surface, const ReportTouched& report);
 Box render_in_bands(const Scene& scene, const Surface& surface, int threads);
 DrawCalls draw_calls(const Scene& scene);
 
@@ -250,7 +249,8 @@ void save(const Scene& scene, const FilePath& path, FileFormat format, const Sav
 template <detail::PixelTarget T, class Tell>
 requires std::invocable<const Tell&, std::size_t, const Box&>
 void render(const Scene& scene, T&& target, const Tell& tell) {
-    detail::render(scene, detail::SurfaceAccess::of(target), detail::TellCall{tell});
+    detail::render(scene, detail::SurfaceAccess::of(target),
+                   [&](std::size_t number, const Box& touched) { tell(number, touched); });
 }
 
 // The same as for drawings (explain.hpp), in the time that the scene may take. Without a picture: on the scene's own

@@ -66,10 +66,10 @@ PixelStory explain(const Drawing& drawing, const Surface& ground, Point pixel, c
 }
 
 DrawCalls draw_calls(const Drawing& drawing) {
-    return {&drawing, [](const void* of, const Surface& surface, const TellTouched& tell) {
+    return {&drawing, [](const void* of, const Surface& surface, const ReportTouched& report) {
                 const auto& calls = *static_cast<const Drawing*>(of);
                 CallRenderer renderer{calls, surface};
-                for (std::size_t number = 0; number < calls.size(); ++number) tell(number, renderer.draw(number));
+                for (std::size_t number = 0; number < calls.size(); ++number) report(number, renderer.draw(number));
             }};
 }
 

@@ -74,9 +74,9 @@ COLDBRICK_INLINE void in_spans(Point at, int count, const RowOf& row, const Use&
     }
 }
 
-// Tells the surface's observer of rows that are there.
+// Reports rows that are there to the surface's observer.
 template <class RowOf>
-[[gnu::noinline]] void tell_rows(const Surface& surface, Color color, Point at, int count, RowOf row) {
+[[gnu::noinline]] void report_rows(const Surface& surface, Color color, Point at, int count, RowOf row) {
     surface.observer->begin(Ink{color}, Box{});
     in_spans(at, count, row, [&](std::span<const Span> spans) { surface.observer->touched(spans); });
 }
@@ -99,7 +99,7 @@ COLDBRICK_INLINE void lay_rows(const Surface& surface, const FastInk& ink, Point
 template <class RowOf>
 COLDBRICK_INLINE void paint_rows(const Surface& surface, const FastInk& ink, Point at, int count, const RowOf& row) {
     lay_rows(surface, ink, at, count, row);
-    if (surface.observer != nullptr) tell_rows(surface, ink.color, at, count, row);
+    if (surface.observer != nullptr) report_rows(surface, ink.color, at, count, row);
 }
 
 COLDBRICK_INLINE std::optional<Box> paint_box(const Surface& surface, const FastInk& ink, const Box& box) {

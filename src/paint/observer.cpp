@@ -36,7 +36,7 @@ SpanSink Observed::sink() noexcept {
     return sink;
 }
 
-void tell_box(const Surface& surface, const Box& box) {
+void report_box(const Surface& surface, const Box& box) {
     if (surface.observer == nullptr || box.empty()) return;
     for_rows_of(box, [&](std::span<const Span> rows) { surface.observer->touched(rows); });
 }

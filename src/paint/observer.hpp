@@ -32,7 +32,7 @@ class Observer {
     virtual void touched_across(const Trace& by_column) = 0;
 };
 
-// Tells of each pixel once the sink has had it.
+// Reports each pixel once the sink has had it.
 class Observed {
   public:
     Observed(const SpanSink& to, Observer& observer) noexcept : to_{to}, observer_{observer} {}
@@ -58,7 +58,7 @@ void for_rows_of(const Box& box, const Take& take) {
     }
 }
 
-// Tells the surface's observer, if there is one, of a box that has been painted.
-void tell_box(const Surface& surface, const Box& box);
+// Reports a painted box to the surface's observer, if there is one.
+void report_box(const Surface& surface, const Box& box);
 
 }  // namespace coldbrick::inline v0::detail

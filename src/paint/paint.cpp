@@ -118,7 +118,7 @@ Box placing_box(const Ink& ink, const AreaRef& area) {
 Box paint_box(const Surface& surface, const SpanSink& sink, const Box& box) {
     const auto seen = intersection(box, surface.window);
     for_rows_of(seen, [&](std::span<const Span> rows) { sink.take(sink.context, rows); });
-    tell_box(surface, seen);
+    report_box(surface, seen);
     return seen;
 }
 
@@ -218,7 +218,7 @@ constexpr auto one_pixel = Size{.width = 1, .height = 1};
 Box paint_pixel(const Surface& surface, const Pixel& pixel, Point at) noexcept {
     if (!coldbrick::contains(surface.window, at)) return {};
     put(surface, pixel, at);
-    tell_box(surface, {.at = at, .size = one_pixel});
+    report_box(surface, {.at = at, .size = one_pixel});
     return {.at = at, .size = one_pixel};
 }
 

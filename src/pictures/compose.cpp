@@ -200,7 +200,7 @@ Box paste(const Surface& to, const Surface& from, const Paste& how, const Transf
     const auto ink = Ink{Ink{Ink::Source{source}}, how.compositing};
     if (is_pasted) {
         to.observer->begin(ink, Box{});
-        tell_box(to, seen);
+        report_box(to, seen);
         return seen;
     }
     if (!how.without) return paint(to, ink, area_ref(box));

@@ -1,6 +1,7 @@
 // The keywords of the language, and the forms that statements have of them.
 #pragma once
 
+#include <algorithm>
 #include <array>
 #include <cstdint>
 #include <string_view>
@@ -130,6 +131,11 @@ inline constexpr auto joiners = std::to_array<std::string_view>({"exclusive_or",
     if (old == "evenodd") return "even_odd";
     if (old == "round") return "corner_radius";
     return old == "xor" ? "exclusive_or" : "";
+}
+
+[[nodiscard]] constexpr bool is_joiner(std::string_view word) noexcept {
+    return std::any_of(joiners.begin(), joiners.end(),
+                       [&](std::string_view joiner) { return joiner == word || joiner == new_spelling(word); });
 }
 
 // One form of saying where a figure is: keywords that it needs, and those that may be left out.

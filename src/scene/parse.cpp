@@ -206,8 +206,7 @@ bool ProgramParser::is_name(const Word& word, bool may_be_kept) {
     constexpr auto kept =
         std::to_array<std::string_view>({"and", "frame", "height", "last", "not", "or", "progress", "width"});
     const auto is_kept = includes(kept, text) && !(may_be_kept && (text == "width" || text == "height"));
-    const auto is_word =
-        is_kept || statement_kind(text) != nullptr || includes(joiners, text) || is_built_in_face(text);
+    const auto is_word = is_kept || statement_kind(text) != nullptr || is_joiner(text) || is_built_in_face(text);
     if (is_word || find_color(text)) {
         faults_.add(word, in_quotes(text) + (is_word ? " is a word of the language" : " is the name of a colour"),
                     "choose another name, such as my_" + std::string{text});

@@ -49,7 +49,7 @@ class AreaReader {
         return std::find_if(words.begin(), words.end(), [&](const Word& word) {
             const auto is_value = before != nullptr && before->takes == Takes::word;
             before = is_value ? nullptr : find_keyword(word.text);
-            return !is_value && (includes(joiners, word.text) || includes(joiners, new_spelling(word.text)));
+            return !is_value && is_joiner(word.text);
         });
     }
 

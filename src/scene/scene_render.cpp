@@ -114,12 +114,12 @@ class SceneWays {
 
 }  // namespace
 
-void render(const Scene& scene, const Surface& surface, const TellCall& tell) {
+void render(const Scene& scene, const Surface& surface, const ReportTouched& report) {
     const SceneWays ways{scene};
     CallRenderer renderer{scene.drawing, surface};
     for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
         const auto touched = ways.draw(renderer, number);
-        ways.at_place(number, [&] { tell(number, touched); });
+        ways.at_place(number, [&] { report(number, touched); });
     }
 }
 
@@ -150,8 +150,8 @@ std::vector<Box> bounds_on_sheet(const Scene& scene) {
 }
 
 detail::DrawCalls detail::draw_calls(const Scene& scene) {
-    return {&scene, [](const void* of, const Surface& surface, const TellTouched& tell) {
-                render(*static_cast<const Scene*>(of), surface, tell);
+    return {&scene, [](const void* of, const Surface& surface, const ReportTouched& report) {
+                render(*static_cast<const Scene*>(of), surface, report);
             }};
 }
 

@@ -59,41 +59,56 @@ std::optional<Box> stroke_box(const void* shape, const Stroke& how) {
 }
 inline void check_list_fill(const void* shape) { check_fillable(as<VertexList>(shape)); }
 
-// Shapes with fractional coordinates, and letters, are their geometries.
 template <class Shape>
-inline constexpr ShapeEntry entry{.geometry = geometry<Shape>};
+inline constexpr bool is_fractional = false;
+template <template <class> class Kind>
+inline constexpr bool is_fractional<Kind<double>> = true;
 
+// Found by its geometry alone.
+template <class Shape>
+constexpr ShapeEntry by_geometry() noexcept {
+    return {.geometry = geometry<Shape>};
+}
+// With crisp pixels of its own, and then with the boxes around them.
+template <class Shape>
+constexpr ShapeEntry with_pixels() noexcept {
+    return {.geometry = geometry<Shape>, .fill = fill<Shape>, .stroke = stroke<Shape>};
+}
+template <class Shape>
+constexpr ShapeEntry with_boxes() noexcept {
+    auto entry = with_pixels<Shape>();
+    entry.fill_bounds = fill_box<Shape>;
+    entry.stroke_bounds = stroke_box<Shape>;
+    return entry;
+}
+template <class Shape>
+constexpr ShapeEntry of_pixels() noexcept {
+    auto entry = with_boxes<Shape>();
+    entry.is_of_pixels = true;
+    return entry;
+}
+
+// Shapes with fractional coordinates are their geometries. Of all others each has its line: one without it does not
+// compile.
+template <class Shape>
+inline constexpr ShapeEntry entry = [] {
+    static_assert(is_fractional<Shape>, "this shape has no entry in the table");
+    return by_geometry<Shape>();
+}();
 template <>
-inline constexpr ShapeEntry entry<Box>{.geometry = geometry<Box>,
-                                       .fill = fill<Box>,
-                                       .stroke = stroke<Box>,
-                                       .fill_bounds = fill_box<Box>,
-                                       .stroke_bounds = stroke_box<Box>,
-                                       .is_of_pixels = true};
+inline constexpr ShapeEntry entry<Box> = of_pixels<Box>();
 template <>
-inline constexpr ShapeEntry entry<RoundedBox>{.geometry = geometry<RoundedBox>,
-                                              .fill = fill<RoundedBox>,
-                                              .stroke = stroke<RoundedBox>,
-                                              .fill_bounds = fill_box<RoundedBox>,
-                                              .stroke_bounds = stroke_box<RoundedBox>};
+inline constexpr ShapeEntry entry<RoundedBox> = with_boxes<RoundedBox>();
 template <>
-inline constexpr ShapeEntry entry<Circle>{.geometry = geometry<Circle>,
-                                          .fill = fill<Circle>,
-                                          .stroke = stroke<Circle>,
-                                          .fill_bounds = fill_box<Circle>,
-                                          .stroke_bounds = stroke_box<Circle>};
+inline constexpr ShapeEntry entry<Circle> = with_boxes<Circle>();
 template <>
-inline constexpr ShapeEntry entry<Ellipse>{.geometry = geometry<Ellipse>,
-                                           .fill = fill<Ellipse>,
-                                           .stroke = stroke<Ellipse>,
-                                           .fill_bounds = fill_box<Ellipse>,
-                                           .stroke_bounds = stroke_box<Ellipse>};
+inline constexpr ShapeEntry entry<Ellipse> = with_boxes<Ellipse>();
 template <>
-inline constexpr ShapeEntry entry<Ring>{.geometry = geometry<Ring>, .fill = fill<Ring>, .stroke = stroke<Ring>};
+inline constexpr ShapeEntry entry<Ring> = with_pixels<Ring>();
 template <>
-inline constexpr ShapeEntry entry<Sector>{.geometry = geometry<Sector>, .fill = fill<Sector>, .stroke = stroke<Sector>};
+inline constexpr ShapeEntry entry<Sector> = with_pixels<Sector>();
 template <>
-inline constexpr ShapeEntry entry<Chord>{.geometry = geometry<Chord>, .fill = fill<Chord>, .stroke = stroke<Chord>};
+inline constexpr ShapeEntry entry<Chord> = with_pixels<Chord>();
 template <>
 inline constexpr ShapeEntry entry<Arc>{.geometry = geometry<Arc>, .stroke = stroke<Arc>};
 template <>
@@ -112,12 +127,9 @@ template <>
 inline constexpr ShapeEntry entry<Path>{
     .geometry = geometry<Path>, .fill = fill_by_rule<Path>, .stroke = stroke<Path>, .has_whole_widths = false};
 template <>
-inline constexpr ShapeEntry entry<Region>{.geometry = geometry<Region>,
-                                          .fill = fill<Region>,
-                                          .stroke = stroke<Region>,
-                                          .fill_bounds = fill_box<Region>,
-                                          .stroke_bounds = stroke_box<Region>,
-                                          .is_of_pixels = true};
+inline constexpr ShapeEntry entry<Region> = of_pixels<Region>();
+template <>
+inline constexpr ShapeEntry entry<Lettering> = by_geometry<Lettering>();
 template <>
 inline constexpr ShapeEntry entry<VertexList>{.geometry = geometry<VertexList>,
                                               .fill = fill<VertexList>,

@@ -1,4 +1,4 @@
-// A function that somebody else owns.
+// A reference to a function object of another owner.
 #pragma once
 
 #include "coldbrick/detail/public.hpp"

@@ -89,8 +89,8 @@ void in_order(std::size_t count, unsigned threads, const Make& make, const Take&
     };
     std::mutex mutex;
     std::condition_variable changed;
-    // Number i waits in place i of as many as may wait, so that no memory is asked for where nobody could report
-    // it.
+    // Number i waits in place i of as many as may wait, so that no memory is asked for where its lack could not be
+    // reported it.
     std::vector<Result> waiting(std::min(count, 2 * std::size_t{threads}));
     const auto place_of = [&](std::size_t number) -> Result& { return waiting[number % waiting.size()]; };
     std::size_t next = 0;

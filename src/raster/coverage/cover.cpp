@@ -172,16 +172,16 @@ Box sum_parts(const Chains& chains, std::pmr::vector<ChainPart> parts, const Spa
 void take_cover(const SpanSink& sink, std::span<const CoverSpan> spans) {
     if (sink.take_cover != nullptr) return sink.take_cover(sink.context, spans);
     // A sink of pixels alone gets those that have any coverage.
-    const auto tell = [&](const Span& run) { sink.take(sink.context, {&run, 1}); };
+    const auto report = [&](const Span& run) { sink.take(sink.context, {&run, 1}); };
     for (const auto& span : spans) {
         if (span.each == nullptr) {
-            tell({.y = span.y, .x = span.x, .length = span.length});
+            report({.y = span.y, .x = span.x, .length = span.length});
             continue;
         }
         auto begin = 0;
         for (auto i = 0; i <= span.length; ++i) {
             if (i < span.length && span.each[i] != 0) continue;
-            if (i > begin) tell({.y = span.y, .x = span.x + begin, .length = i - begin});
+            if (i > begin) report({.y = span.y, .x = span.x + begin, .length = i - begin});
             begin = i + 1;
         }
     }

@@ -104,7 +104,7 @@ class TouchingSpans {
 
 // Runs scan(sink) for a sink of coverage, or of pixels alone.
 template <class Scan>
-Box tell_covered(const SpanSink& sink, const Scan& scan) {
+Box report_covered(const SpanSink& sink, const Scan& scan) {
     if (sink.take_cover != nullptr) return scan(sink);
     TouchingSpans touching{sink};
     const auto touched = scan(touching.sink());
@@ -137,12 +137,12 @@ Box scan_outline_of(const Geometry& geometry, const How& how, const Placement& p
     if (const auto move = placement.whole_move()) {
         if (auto band = round_band_of(geometry, how)) {
             band->box.at = band->box.at + *move;
-            return tell_covered(sink, [&](const SpanSink& to) { return scan_round_cover(*band, clip, to); });
+            return report_covered(sink, [&](const SpanSink& to) { return scan_round_cover(*band, clip, to); });
         }
     }
     const auto seen = seen_part(geometry, reach_of(how), placement, clip);
     const auto outline = outline_of(geometry, how, placement.detail_in(seen, smooth_flatness, how));
-    return tell_covered(sink, [&](const SpanSink& to) { return scan_smooth(outline, placement, seen, to); });
+    return report_covered(sink, [&](const SpanSink& to) { return scan_smooth(outline, placement, seen, to); });
 }
 
 // Letters of which a pen of breadth 1 draws the lines: hairlines, and what is inside of the outlines.
