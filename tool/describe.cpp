@@ -28,7 +28,7 @@ and draw it, each pixel as a square of 8 by 8:
     coldbrick render harbour.brick -o harbour.png --scale 8
 
 Exit code: 0 all is drawn, 1 a fault in the scene or a file that cannot be read or written,
-2 a wrong call. 'coldbrick render --help' tells more.
+2 a wrong call. 'coldbrick render --help' has more.
 )";
 
 constexpr auto render_footer = R"(
@@ -48,7 +48,7 @@ rgb(11,34,57), rgba(11,34,57,128), gray(196), hsl(210,50%,40%), or a name of you
 A scene with 'frames' becomes a moving picture: -o tide.png, tide.gif or tide.webp; -o 'tide-{frame:03}.png' one file
 for each frame; -o - --kind pam one picture after the other, for other programs.
 
-A statement that shows nothing on the sheet is told by its line; that is no error.
+A statement that shows nothing on the sheet is reported by its line; that is no error.
 )";
 
 constexpr auto shapes_footer = R"(
@@ -196,7 +196,9 @@ void add_render(CLI::App& app, RenderArguments& arguments) {
     render->add_flag("--one-palette", arguments.one_palette, "The same palette for all frames of a GIF");
     render->add_option("--threads", arguments.threads, "On so many threads; without it, one for each core")
         ->type_name("N");
-    render->add_flag("--quiet", arguments.quiet, "Say nothing but faults and remarks, and show no progress");
+    render->add_flag(
+        "--quiet", arguments.quiet,
+        "Say nothing but faults and remarks, show no progress, and draw once: what is hidden is not looked for");
     render->footer(render_footer + scene_usage() + render_notes);
 }
 

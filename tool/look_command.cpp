@@ -24,10 +24,11 @@ Size terminal_size(const LookArguments& arguments) {
         const auto number = words != nullptr ? std::atoi(words) : 0;
         return number > 0 ? number : usual;
     };
-    winsize told{};
-    const auto is_told = ::ioctl(STDOUT_FILENO, TIOCGWINSZ, &told) == 0 && told.ws_col > 0 && told.ws_row > 0;
-    const Size size = is_told ? Size{.width = told.ws_col, .height = told.ws_row}
-                              : Size{.width = from_environment("COLUMNS", 80), .height = from_environment("LINES", 24)};
+    winsize window{};
+    const auto is_known = ::ioctl(STDOUT_FILENO, TIOCGWINSZ, &window) == 0 && window.ws_col > 0 && window.ws_row > 0;
+    const Size size = is_known
+                          ? Size{.width = window.ws_col, .height = window.ws_row}
+                          : Size{.width = from_environment("COLUMNS", 80), .height = from_environment("LINES", 24)};
     const auto wanted = [](const std::optional<int>& number, int usual, const char* option) {
         constexpr auto least = 8;
         constexpr auto most = 10'000;

@@ -92,7 +92,7 @@ int run(int argc, char** argv) {
         if (error.get_exit_code() == 0) return app.exit(error);
         const auto commands = app.get_subcommands();
         const auto of = commands.empty() ? std::string{} : " " + commands.front()->get_name();
-        return complain(fmt::format("coldbrick{}: {}\n    'coldbrick{} --help' tells more", of, words_of(error), of),
+        return complain(fmt::format("coldbrick{}: {}\n    'coldbrick{} --help' has more", of, words_of(error), of),
                         Exit::wrong_call);
     } catch (const coldbrick::tool::WrongCall& error) {
         return complain(fmt::format("coldbrick: {}", error.what()), Exit::wrong_call);

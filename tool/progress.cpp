@@ -15,7 +15,7 @@ Progress::~Progress() {
     if (is_written_) fmt::print(stderr, "\r\033[K");
 }
 
-void Progress::tell(std::size_t done) {
+void Progress::report(std::size_t done) {
     if (!is_shown_) return;
     using namespace std::chrono_literals;
     const auto now = Clock::now();

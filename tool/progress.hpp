@@ -19,7 +19,7 @@ class Progress {
     ~Progress();
 
     // So many are done.
-    void tell(std::size_t done);
+    void report(std::size_t done);
 
   private:
     using Clock = std::chrono::steady_clock;

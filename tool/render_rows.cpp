@@ -112,7 +112,7 @@ Exit draw_rows(const SceneProgram& program, const Table& table, const std::vecto
         table.rows.size(), detail::allowed_threads("render", static_cast<int>(arguments.threads)),
         [&](std::size_t row) { return rows.draw(row); },
         [&](std::size_t row, const RowDone& done) {
-            progress.tell(row + 1);
+            progress.report(row + 1);
             bytes += done.bytes;
             if (done.fault.empty()) return;
             ++faulty;

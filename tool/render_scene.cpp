@@ -54,13 +54,7 @@ namespace {
 // Draws a scene, calls then_drawn() after each call, and notes what of it shows.
 template <class Sheet, class Drawn>
 void draw_shown(const Scene& scene, Sheet& sheet, Shown& shown, const Drawn& then_drawn) {
-    const auto draw = [&](const detail::Surface& surface, const detail::ReportTouched& report) {
-        detail::render(scene, surface, [&](std::size_t number, const Box& box) {
-            report(number, box);
-            then_drawn();
-        });
-    };
-    shown.note(scene, detail::explain(scene.drawing, detail::SurfaceAccess::of(sheet), draw));
+    shown.note(scene, render_explained(scene, sheet, then_drawn));
 }
 
 // Of a sheet that is not explained, what reaches into it.
@@ -71,7 +65,7 @@ bool is_streamed(const Scene& scene, const std::vector<Output>& outputs, FileFor
     return !is_explained(scene) && !scene.drawing.has_flood() && can_stream(outputs, format);
 }
 
-std::string told(Size size, const Shown& shown) {
+std::string summary_of(Size size, const Shown& shown) {
     return fmt::format("{} x {} pixels, {}", size.width, size.height, shown.summary());
 }
 
@@ -80,7 +74,7 @@ void stream_still(const Scene& scene, const std::vector<Output>& outputs, FileFo
     for (const auto& output : outputs) {
         save(scene, output.path, format, output.options);
         if (is_quiet) continue;
-        fmt::print("{}: {}, {} bytes\n", printable(output.path), told(scene.size, shown),
+        fmt::print("{}: {}, {} bytes\n", printable(output.path), summary_of(scene.size, shown),
                    std::filesystem::file_size(output.path));
     }
 }
@@ -91,7 +85,7 @@ bool can_stream(const std::vector<Output>& outputs, FileFormat format) {
     const auto can_be = [](const Output& output) {
         return output.path != "-" && output.scale == 1 && output.options.storage != Storage::fewest_bits;
     };
-    return !outputs.empty() && detail::has_bands(format) && std::all_of(outputs.begin(), outputs.end(), can_be);
+    return !outputs.empty() && saves_by_rows(format) && std::all_of(outputs.begin(), outputs.end(), can_be);
 }
 
 void limit_sheet(Scene& scene, const std::vector<Output>& outputs, FileFormat format,
@@ -118,24 +112,27 @@ void limit_sheet(Scene& scene, const std::vector<Output>& outputs, FileFormat fo
 void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet,
                 Shown& shown) {
     within_limits(scene, [&] {
-        if (!is_explained(scene)) note_bounds(scene, shown);
+        // What is hidden takes two more drawings to find, so it is looked for where somebody reads of it.
+        const auto looks_for_hidden = is_explained(scene) && !is_quiet;
+        if (!looks_for_hidden) note_bounds(scene, shown);
         if (is_streamed(scene, outputs, format)) return stream_still(scene, outputs, format, is_quiet, shown);
         on_sheet(scene, format, [&](auto sheet) {
-            if (is_explained(scene)) {
+            if (looks_for_hidden) {
                 // Drawn twice: to find what covers what, and to see what changes.
                 Progress progress{"drawings", 2 * scene.drawing.size(), is_quiet};
                 std::size_t drawn = 0;
-                draw_shown(scene, sheet, shown, [&] { progress.tell(++drawn); });
+                draw_shown(scene, sheet, shown, [&] { progress.report(++drawn); });
             } else {
                 (void)render(scene, sheet, {.threads = outputs.empty() ? 1 : outputs.front().options.threads});
             }
             if (outputs.empty() && !is_quiet) {
                 fmt::print("{}: {}; nothing is written (-o PICTURE writes it)\n", printable(scene.name),
-                           told(sheet.size(), shown));
+                           summary_of(sheet.size(), shown));
             }
             for (const auto& output : outputs) {
                 scaled(sheet, output.scale, [&](const auto& picture) {
-                    put_file(output.path, encoded(picture, output, format), told(picture.size(), shown), is_quiet);
+                    put_file(output.path, encoded(picture, output, format), summary_of(picture.size(), shown),
+                             is_quiet);
                 });
             }
         });
@@ -178,7 +175,7 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
         [&](std::size_t i, DrawnFrame<Sheet> frame) {
             scaled(frame.sheet, arguments.scales.front(),
                    [&](const auto& picture) { writer.add(picture, frame.seconds); });
-            progress.tell(i + 1);
+            progress.report(i + 1);
             watch.check(arguments.picture);
         });
     shown.warn();

@@ -75,8 +75,7 @@ template <class Draw>
 void within_limits(const Scene& scene, const Draw& draw) {
     Budget budget{scene.limits, scene.spent};
     budget.name_memory("scene_memory");
-    const detail::BudgetScope scope{&budget};
-    draw();
+    budget.run(draw);
 }
 
 // Calls draw(bitmap) with a new sheet in the format that suits a scene and a file.

@@ -131,15 +131,15 @@ class Drawing {
     detail::Calls* calls_;
 };
 
-// Draws the calls in turn on pixels, and calls tell(number, box) for each with the box that it touched, empty where it
-// touched nothing. Of a view, what lies in its clip is drawn: the same pixels as in the whole. Throws Error for an ink
-// that the target cannot take, before anything is drawn; what comes up only where a call is seen, as with too many
+// Draws the calls in turn on pixels, and calls report(number, box) for each with the box that it touched, empty where
+// it touched nothing. Of a view, what lies in its clip is drawn: the same pixels as in the whole. Throws Error for an
+// ink that the target cannot take, before anything is drawn; what comes up only where a call is seen, as with too many
 // dashes, after the calls before have been drawn.
-template <detail::PixelTarget T, class Tell>
-requires std::invocable<const Tell&, std::size_t, const Box&>
-void render(const Drawing& drawing, T&& target, const Tell& tell) {
+template <detail::PixelTarget T, class Report>
+requires std::invocable<const Report&, std::size_t, const Box&>
+void render(const Drawing& drawing, T&& target, const Report& report) {
     detail::CallRenderer renderer{drawing, detail::SurfaceAccess::of(target)};
-    for (std::size_t number = 0; number < drawing.size(); ++number) tell(number, renderer.draw(number));
+    for (std::size_t number = 0; number < drawing.size(); ++number) report(number, renderer.draw(number));
 }
 
 // The same, and gives the box around all that was touched.

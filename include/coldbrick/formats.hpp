@@ -69,11 +69,16 @@ struct CoverSpan;
 struct Trace;
 struct TraceSteps;
 
+// Which byte of a pixel has which channel, of formats that are three or four bytes of red, green, blue and then alpha.
+enum class ChannelOrder : std::uint8_t { other, rgb, bgr };
+
 // How a format is written and read: colours of 8 bits a channel, or of 16 (the deep ones).
 struct FormatKernel {
     int pixel_bits;
+    ChannelOrder order = ChannelOrder::other;
     bool has_alpha = false;
     bool is_gray = false;
+    bool is_indexed = false;  // whether a pixel is the number of a palette's entry
     bool is_sparse = false;   // whether some of the bits of a pixel's bytes are not its own
     bool is_color = false;    // whether a pixel's bytes are those of a Color
     bool is_by_byte = false;  // whether each byte is a channel of its own, or straight alpha, which is the last

@@ -15,9 +15,11 @@
 #include "coldbrick/geometry.hpp"
 #include "coldbrick/palette.hpp"
 
+#include <array>
 #include <concepts>
 #include <cstdint>
 #include <span>
+#include <string_view>
 #include <utility>
 #include <variant>
 #include <vector>
@@ -47,6 +49,16 @@ enum class Blend {
     add,
     exclusive_or
 };
+
+namespace detail {
+
+// The names of the blend modes, in their order: in messages and in scenes.
+inline constexpr std::array<std::string_view, 15> blend_names = {
+    "over",       "replace",    "multiply",   "screen",     "overlay",   "darken", "lighten",     "color_dodge",
+    "color_burn", "hard_light", "soft_light", "difference", "exclusion", "add",    "exclusive_or"};
+static_assert(static_cast<std::size_t>(Blend::exclusive_or) + 1 == blend_names.size());
+
+}  // namespace detail
 
 // In which numbers blending is done: those of the channels as they are (encoded as sRGB), or in proportion to light
 // (IEC 61966-2-1).

@@ -31,12 +31,12 @@ struct Sheet {
 namespace detail {
 
 void save_in_bands(const Drawing& drawing, const Sheet& sheet, const FilePath& path, FileFormat format,
-                   const SaveOptions& options, const DrawingWays& ways);
-
-// Whether files of the format can be written some rows at a time.
-[[nodiscard]] bool has_bands(FileFormat format) noexcept;
+                   const SaveOptions& options, const DrawingHooks& hooks);
 
 }  // namespace detail
+
+// Whether files of the format can be written some rows at a time, as save() of a drawing does.
+[[nodiscard]] bool saves_by_rows(FileFormat format) noexcept;
 
 // Writes a png, pbm, pgm, ppm, pnm, pam, bmp or qoi file, drawn and compressed on as many threads as the options say.
 // Throws Error for another format, for a sheet of no such size or with rows of more than 1 GiB, for

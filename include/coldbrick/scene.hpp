@@ -245,12 +245,12 @@ Box render(const Scene& scene, T&& target, const Threads& on) {
 // whole (save_drawing.hpp). Throws Error as that and render() do.
 void save(const Scene& scene, const FilePath& path, FileFormat format, const SaveOptions& options = {});
 
-// The same as the first, and calls tell(number, box) for each call as soon as it is drawn.
-template <detail::PixelTarget T, class Tell>
-requires std::invocable<const Tell&, std::size_t, const Box&>
-void render(const Scene& scene, T&& target, const Tell& tell) {
+// The same as the first, and calls report(number, box) for each call as soon as it is drawn.
+template <detail::PixelTarget T, class Report>
+requires std::invocable<const Report&, std::size_t, const Box&>
+void render(const Scene& scene, T&& target, const Report& report) {
     detail::render(scene, detail::SurfaceAccess::of(target),
-                   [&](std::size_t number, const Box& touched) { tell(number, touched); });
+                   [&](std::size_t number, const Box& touched) { report(number, touched); });
 }
 
 // The same as for drawings (explain.hpp), in the time that the scene may take. Without a picture: on the scene's own
@@ -262,6 +262,17 @@ void render(const Scene& scene, T&& target, Owners& owners) {
 template <detail::PixelTarget T>
 Explanation render_explained(const Scene& scene, T&& target) {
     return detail::explain(scene.drawing, detail::SurfaceAccess::of(target), detail::draw_calls(scene));
+}
+// Calls after_call() as soon as a call is drawn: each is drawn twice.
+template <detail::PixelTarget T, std::invocable AfterCall>
+Explanation render_explained(const Scene& scene, T&& target, const AfterCall& after_call) {
+    const auto draw = [&](const detail::Surface& surface, const detail::ReportTouched& report) {
+        detail::render(scene, surface, [&](std::size_t number, const Box& touched) {
+            report(number, touched);
+            after_call();
+        });
+    };
+    return detail::explain(scene.drawing, detail::SurfaceAccess::of(target), draw);
 }
 [[nodiscard]] Explanation explain(const Scene& scene);
 // For each call of a scene, what of the box around it lies on the sheet and in its clip; in the time of drawing it.

@@ -71,12 +71,12 @@ BandedCalls::Numbers BandedCalls::Part::at(std::size_t band) const {
     return all;
 }
 
-BandedCalls::Drawn BandedCalls::draw(std::size_t band, CallRenderer& renderer, const DrawingWays& ways) const {
+BandedCalls::Drawn BandedCalls::draw(std::size_t band, CallRenderer& renderer, const DrawingHooks& hooks) const {
     Drawn drawn;
     for (const auto& part : parts_) {
         for (const auto number : part.at(band)) {
             try {
-                drawn.touched = enclosing(drawn.touched, ways.draw(ways.context, renderer, first_ + number));
+                drawn.touched = enclosing(drawn.touched, hooks.draw(hooks.context, renderer, first_ + number));
             } catch (...) {
                 drawn.failed = first_ + number;
                 drawn.thrown = std::current_exception();
@@ -105,13 +105,13 @@ Box all_touched(const std::vector<BandedCalls::Drawn>& bands) {
     return all;
 }
 
-Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads, const DrawingWays& ways) {
+Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads, const DrawingHooks& hooks) {
     const auto allowed = allowed_threads("render", threads);
     const auto& window = surface.window;
     CallRenderer alone{drawing, surface};
     auto all = Box{};
     const auto draw_alone = [&](std::size_t first, std::size_t end) {
-        for (; first < end; ++first) all = enclosing(all, ways.draw(ways.context, alone, first));
+        for (; first < end; ++first) all = enclosing(all, hooks.draw(hooks.context, alone, first));
     };
     // A few bands for each thread, so that all come to an end at about the same time.
     constexpr auto bands_of_thread = 4;
@@ -130,7 +130,7 @@ Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads,
             auto part = surface;
             part.window = banded.band(band);
             CallRenderer renderer{drawing, part};
-            drawn[band] = banded.draw(band, renderer, ways);
+            drawn[band] = banded.draw(band, renderer, hooks);
         });
         all = enclosing(all, all_touched(drawn));
         first = std::min(end + 1, drawing.size());

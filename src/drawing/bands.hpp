@@ -30,7 +30,7 @@ class BandedCalls {
     };
 
     // Draws what reaches into a band on pixels of it, in turn, up to a call that throws.
-    Drawn draw(std::size_t band, CallRenderer& renderer, const DrawingWays& ways) const;
+    Drawn draw(std::size_t band, CallRenderer& renderer, const DrawingHooks& hooks) const;
 
     // Of a drawing, where from a call on the next flood is, or the end.
     [[nodiscard]] static std::size_t next_flood(const Drawing& drawing, std::size_t from) noexcept;

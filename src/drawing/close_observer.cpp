@@ -1,7 +1,7 @@
 #include "drawing/close_observer.hpp"
 
 #include "formats/kernels.hpp"
-#include "paint/blending.hpp"
+#include "paint/blending/blending.hpp"
 
 #include <algorithm>
 #include <variant>

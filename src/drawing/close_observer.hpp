@@ -1,8 +1,8 @@
 // Looks closely at what drawing calls do to pixels.
 #pragma once
 
-#include "paint/blending_rows.hpp"
-#include "paint/observer.hpp"
+#include "paint/blending/blending_rows.hpp"
+#include "paint/surfaces/observer.hpp"
 #include "pictures/packed_copy.hpp"
 
 #include "coldbrick/convert.hpp"

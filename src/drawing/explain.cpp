@@ -55,7 +55,7 @@ class Comparer {
     Comparer(const Surface& now, const Surface& before) : now_{now}, before_{before} {
         const auto& kernel = *now.kernel;
         const auto is_whole = kernel.pixel_bytes() > 0 && !kernel.is_sparse && kernel.pixel_bits != 1;
-        bytes_ = is_whole && now.kernel == before.kernel && &kernel != &index8_kernel
+        bytes_ = is_whole && now.kernel == before.kernel && !kernel.is_indexed
                      ? static_cast<std::size_t>(kernel.pixel_bytes())
                      : 0;
     }

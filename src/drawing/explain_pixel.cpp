@@ -1,7 +1,7 @@
 // What happened to one pixel.
 #include "drawing/close_observer.hpp"
 #include "formats/kernels.hpp"
-#include "paint/masks.hpp"
+#include "paint/surfaces/masks.hpp"
 
 #include "coldbrick/explain.hpp"
 

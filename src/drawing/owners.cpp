@@ -1,5 +1,5 @@
 // Which call lies on top of each pixel.
-#include "paint/observer.hpp"
+#include "paint/surfaces/observer.hpp"
 
 #include "coldbrick/error.hpp"
 #include "coldbrick/explain.hpp"

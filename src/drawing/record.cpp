@@ -159,17 +159,17 @@ Box CallRecorder::bounded(Figure figure, const Ink& ink, SourcePlace where) cons
 
 namespace {
 
-// Whether it is drawn in whole pixels, where it stands: all checks come before the first row.
-bool is_plain(const Figure& figure) noexcept {
-    const auto* const fill = std::get_if<Fill>(&figure.how());
-    return fill != nullptr && fill->edge == Edge::crisp && figure.transform().is_identity();
+// Whether all checks come before the first row. Places that a transform gives, and dashes, are checked on the way.
+bool is_checked_first(const Figure& figure) noexcept {
+    const auto* const stroke = std::get_if<Stroke>(&figure.how());
+    return figure.transform().is_identity() && (stroke == nullptr || stroke->dash.empty());
 }
 
 }  // namespace
 
 void CallRecorder::figure(Figure&& figure, const Ink& ink, SourcePlace where) const {
     if (!by_.is_identity()) figure = std::move(figure).then(by_);
-    const auto looked_at = is_plain(figure) ? Box{} : Box{.at = {}, .size = {.width = 1, .height = 1}};
+    const auto looked_at = is_checked_first(figure) ? Box{} : Box{.at = {}, .size = {.width = 1, .height = 1}};
     (void)for_each_span(figure, looked_at, [](const Span&) {});  // which checks it
     keep(std::move(figure), ink, where);
 }

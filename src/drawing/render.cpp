@@ -1,7 +1,7 @@
 // Drawings to pixels, and what is asked of them.
 #include "drawing/calls.hpp"
-#include "paint/brush.hpp"
-#include "paint/fast_shapes.hpp"
+#include "paint/brushes/brush.hpp"
+#include "paint/brushes/small_painter.hpp"
 
 #include "coldbrick/budget.hpp"
 #include "coldbrick/draw_each.hpp"
@@ -37,7 +37,7 @@ Box draw_call(const Calls& calls, const KeptCall& call, const Surface& surface, 
             return paint(surface, brushes.by_number[number->number], area);
         }
         const auto& color = std::get<Color>(call.ink);
-        if (const auto touched = paint_fast(surface, color, area)) return *touched;
+        if (const auto touched = SmallPainter{surface, color}.paint(area); !touched.empty()) return touched;
         return paint(surface, brushes.of(surface, color), area);
     }
     if (const auto* const flood = std::get_if<FloodFrom>(&call.what)) {

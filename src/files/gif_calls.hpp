@@ -52,14 +52,15 @@ class GifReader {
             if (kind == IMAGE_DESC_RECORD_TYPE) break;
         }
         check(DGifGetImageDesc(gif_));
-        const auto& told = gif_->Image;
-        image.box = {.at = {.x = told.Left, .y = told.Top}, .size = {.width = told.Width, .height = told.Height}};
-        image.is_interlaced = told.Interlace;
+        const auto& header = gif_->Image;
+        image.box = {.at = {.x = header.Left, .y = header.Top},
+                     .size = {.width = header.Width, .height = header.Height}};
+        image.is_interlaced = header.Interlace;
         if (image.box.size.width < 1 || image.box.size.height < 1) throw Error{"gif: one of its pictures has no pixel"};
         if (intersection(image.box, Box{.at = {}, .size = size()}) != image.box) {
             throw Error{"gif: one of its pictures lies beyond its edges"};
         }
-        const auto* const map = told.ColorMap != nullptr ? told.ColorMap : gif_->SColorMap;
+        const auto* const map = header.ColorMap != nullptr ? header.ColorMap : gif_->SColorMap;
         if (map == nullptr) throw Error{"gif: one of its pictures has no palette"};
         std::vector<Color> colors;
         for (int i = 0; i < map->ColorCount; ++i) {

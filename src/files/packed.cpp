@@ -74,7 +74,7 @@ void check_pixels(const Surface& picture, const Fits& fits, std::string_view for
 
 // Whether it may have translucent pixels.
 bool has_alpha(const Surface& picture) {
-    if (picture.kernel != &index8_kernel) return picture.kernel->has_alpha;
+    if (!picture.kernel->is_indexed) return picture.kernel->has_alpha;
     const auto colors = palette_of(picture).colors();
     return std::any_of(colors.begin(), colors.end(), [](Color color) { return color.alpha != 255; });
 }
@@ -124,7 +124,7 @@ Packed pack_rows_of_bits(const Surface& picture) {
 }
 
 Packed pack_with_palette(const Surface& picture) {
-    if (picture.kernel != &index8_kernel) return pack_as_is(picture);
+    if (!picture.kernel->is_indexed) return pack_as_is(picture);
     Packed packed{.size = picture.window.size, .channels = 1, .bits = 8, .bytes = {}, .palette = palette_of(picture)};
     const auto [at, size] = picture.window;
     for (int y = at.y; y < at.y + size.height; ++y) {

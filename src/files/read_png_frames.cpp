@@ -106,14 +106,14 @@ class PngFilmReader {
     }
 
     Film read() {
-        const auto told = maker_.film().info.frames;
+        const auto announced = maker_.film().info.frames;
         ChunkReader chunks{file_};
         while (const auto chunk = chunks.next()) take(*chunk);
         finish_frame();
         auto& film = maker_.film();
         if (film.frames.empty()) throw Error{"png: it says that it has frames, and has none"};
-        if (static_cast<int>(film.frames.size()) != told) {
-            throw Error{"png: it says that it has " + std::to_string(told) + " frames, and has " +
+        if (static_cast<int>(film.frames.size()) != announced) {
+            throw Error{"png: it says that it has " + std::to_string(announced) + " frames, and has " +
                         std::to_string(film.frames.size())};
         }
         film.loops = film.info.loops;

@@ -54,7 +54,7 @@ int rows_of_band(const BandEncoder& encoder, std::int64_t row_bytes, int height)
 
 template <PixelFormat Format>
 void write_drawing(const Drawing& drawing, const Sheet& sheet, MakeBandEncoder make, const SaveOptions& options,
-                   const DrawingWays& ways, const ByteSink& sink) {
+                   const DrawingHooks& hooks, const ByteSink& sink) {
     const auto threads = allowed_threads("save", options.threads);
     const auto like = new_rows<Format>({.width = 1, .height = 1}, sheet);
     const auto encoder = make(SurfaceAccess::of(like), sheet.size, options);
@@ -64,13 +64,13 @@ void write_drawing(const Drawing& drawing, const Sheet& sheet, MakeBandEncoder m
         const auto top = std::max(0, first - 1);
         OwnRows<Format> own{new_rows<Format>({.width = sheet.size.width, .height = end - top}, sheet), top, first, end};
         const auto pixels = own.band().pixels;
-        if (ways.ground != nullptr) ways.ground(ways.context, pixels);
+        if (hooks.ground != nullptr) hooks.ground(hooks.context, pixels);
         CallRenderer renderer{drawing, pixels};
         for (auto band = top / rows; band <= (end - 1) / rows; ++band) {
             auto part = pixels;
             part.window = intersection(pixels.window, calls.band(static_cast<std::size_t>(band)));
             renderer.look_at(part);
-            (void)all_touched({calls.draw(static_cast<std::size_t>(band), renderer, ways)});
+            (void)all_touched({calls.draw(static_cast<std::size_t>(band), renderer, hooks)});
         }
         return own;
     };
@@ -90,7 +90,7 @@ void check_sheet(const Drawing& drawing, const Sheet& sheet) {
     }
 }
 
-using Write = void (*)(const Drawing&, const Sheet&, MakeBandEncoder, const SaveOptions&, const DrawingWays&,
+using Write = void (*)(const Drawing&, const Sheet&, MakeBandEncoder, const SaveOptions&, const DrawingHooks&,
                        const ByteSink&);
 
 Write writer_for(const Sheet& sheet, FileFormat format) noexcept {
@@ -101,7 +101,7 @@ Write writer_for(const Sheet& sheet, FileFormat format) noexcept {
 
 // What writes it to a sink.
 std::function<void(const ByteSink&)> written(const Drawing& drawing, const Sheet& sheet, FileFormat format,
-                                             const SaveOptions& options, const DrawingWays& ways) {
+                                             const SaveOptions& options, const DrawingHooks& hooks) {
     check_sheet(drawing, sheet);
     check(options);
     const auto* const codec = codec_of(format);
@@ -111,24 +111,24 @@ std::function<void(const ByteSink&)> written(const Drawing& drawing, const Sheet
             "only; for others render it to a bitmap first"};
     }
     const auto write = writer_for(sheet, format);
-    return [=, &drawing, &sheet, &options, &ways](const ByteSink& sink) {
-        write(drawing, sheet, codec->bands, options, ways, sink);
+    return [=, &drawing, &sheet, &options, &hooks](const ByteSink& sink) {
+        write(drawing, sheet, codec->bands, options, hooks, sink);
     };
 }
 
 }  // namespace
 
 void save_in_bands(const Drawing& drawing, const Sheet& sheet, const FilePath& path, FileFormat format,
-                   const SaveOptions& options, const DrawingWays& ways) {
-    write_file_in_parts(path, written(drawing, sheet, format, options, ways));
-}
-
-bool has_bands(FileFormat format) noexcept {
-    const auto* const codec = codec_of(format);
-    return codec != nullptr && codec->bands != nullptr;
+                   const SaveOptions& options, const DrawingHooks& hooks) {
+    write_file_in_parts(path, written(drawing, sheet, format, options, hooks));
 }
 
 }  // namespace detail
+
+bool saves_by_rows(FileFormat format) noexcept {
+    const auto* const codec = detail::codec_of(format);
+    return codec != nullptr && codec->bands != nullptr;
+}
 
 void save(const Drawing& drawing, const Sheet& sheet, const FilePath& path, FileFormat format,
           const SaveOptions& options) {
@@ -141,8 +141,8 @@ void save(const Drawing& drawing, const Sheet& sheet, const FilePath& path, cons
 
 void save(const Drawing& drawing, const Sheet& sheet, std::ostream& stream, FileFormat format,
           const SaveOptions& options) {
-    const detail::DrawingWays ways;
-    detail::written(drawing, sheet, format, options, ways)([&](std::span<const std::uint8_t> bytes) {
+    const detail::DrawingHooks hooks;
+    detail::written(drawing, sheet, format, options, hooks)([&](std::span<const std::uint8_t> bytes) {
         stream.write(reinterpret_cast<const char*>(bytes.data()), static_cast<std::streamsize>(bytes.size()));
         if (!stream) throw Error{"stream: the picture cannot be written to it"};
     });

@@ -108,7 +108,7 @@ StoredPixels ExcerptSink::result_of(const Box& part) const {
     if (!is_resized(excerpt_)) return result;
     result.size = proportional(part.size, excerpt_.size);
     const auto is_mixed = scaling_of(excerpt_, part.size, result.size) != Scaling::nearest;
-    if (result.kernel == &index8_kernel && is_mixed) {
+    if (result.kernel->is_indexed && is_mixed) {
         result.kernel = &rgba8_kernel;
         result.palette = nullptr;
     }

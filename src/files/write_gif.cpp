@@ -59,11 +59,11 @@ class GifFile {
         // Once is said by saying nothing; the number is of the times after the first.
         if (!is_moving || loops == 1) return;
         const auto more = static_cast<unsigned>(loops == 0 ? 0 : loops - 1);
-        const std::array<GifByteType, 3> told{1, static_cast<GifByteType>(more & 255U),
-                                              static_cast<GifByteType>(more >> 8U)};
+        const std::array<GifByteType, 3> block{1, static_cast<GifByteType>(more & 255U),
+                                               static_cast<GifByteType>(more >> 8U)};
         check(EGifPutExtensionLeader(gif_, APPLICATION_EXT_FUNC_CODE));
         check(EGifPutExtensionBlock(gif_, 11, "NETSCAPE2.0"));
-        check(EGifPutExtensionBlock(gif_, told.size(), told.data()));
+        check(EGifPutExtensionBlock(gif_, block.size(), block.data()));
         check(EGifPutExtensionTrailer(gif_));
     }
 
@@ -72,9 +72,9 @@ class GifFile {
                                            .UserInputFlag = false,
                                            .DelayTime = frame.ticks,
                                            .TransparentColor = frame.transparent};
-        std::array<GifByteType, 4> told{};
-        EGifGCBToExtension(&control, told.data());
-        check(EGifPutExtension(gif_, GRAPHICS_EXT_FUNC_CODE, told.size(), told.data()));
+        std::array<GifByteType, 4> block{};
+        EGifGCBToExtension(&control, block.data());
+        check(EGifPutExtension(gif_, GRAPHICS_EXT_FUNC_CODE, block.size(), block.data()));
         const auto map = has_own_palette ? map_of(frame.pixels.palette()) : nullptr;
         const auto size = frame.pixels.size();
         check(EGifPutImageDesc(gif_, frame.at.x, frame.at.y, size.width, size.height, false, map.get()));

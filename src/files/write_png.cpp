@@ -87,7 +87,7 @@ void add_text(PngChunks& chunks, const TextEntry& entry) {
 }
 
 Packed pack_for_png(const Surface& picture, Storage storage) {
-    if (picture.kernel == &bit1_kernel) return pack_rows_of_bits(picture);
+    if (picture.kernel->pixel_bits == 1) return pack_rows_of_bits(picture);
     if (storage == Storage::without_alpha && !is_gray(picture)) return pack_rgb(picture, "png");
     return pack_with_palette(picture);
 }
@@ -198,10 +198,10 @@ std::unique_ptr<BandEncoder> png_bands(const Surface& like, Size size, const Sav
 }
 
 Bytes write_png(const Surface& surface, const SaveOptions& options) {
-    const auto needs_all = options.storage == Storage::fewest_bits && surface.kernel != &bit1_kernel;
+    const auto needs_all = options.storage == Storage::fewest_bits && surface.kernel->pixel_bits != 1;
     if (needs_all) return write_packed(pack_fewest_bits(surface), options);
     auto as_it_is = options;
-    if (surface.kernel == &bit1_kernel) as_it_is.storage = Storage::as_it_is;
+    if (surface.kernel->pixel_bits == 1) as_it_is.storage = Storage::as_it_is;
     return encode_in_bands(surface, png_bands, as_it_is);
 }
 

@@ -60,7 +60,7 @@ void put_plain_rows(Bytes& file, const Packed& picture) {
 }
 
 Packed pack_bits_for_pbm(const Surface& picture) {
-    if (picture.kernel == &bit1_kernel) return pack_rows_of_bits(picture);
+    if (picture.kernel->pixel_bits == 1) return pack_rows_of_bits(picture);
     auto packed = pack_fewest_bits(picture);
     const auto is_two_tone = packed.channels == 1 && packed.bits == 1 && !packed.palette;
     if (!is_two_tone) throw Error{"pbm: the file holds black and white only, and the picture has other colours"};

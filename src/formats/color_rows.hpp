@@ -1,15 +1,13 @@
-// Rows of 8-bit pixels to colours and back, in vectors.
+// Rows of 8-bit pixels to colours and back, in vectors; in the order rgb or bgr.
 #pragma once
 
 #include "coldbrick/color.hpp"
+#include "coldbrick/formats.hpp"
 
 #include <cstddef>
 #include <cstdint>
 
 namespace coldbrick::inline v0::detail {
-
-// Where red and blue lie in a pixel of three or four bytes.
-enum class ChannelOrder : std::uint8_t { rgb, bgr };
 
 // From and to pixels of three bytes; opaque.
 void read_rgb_row(const std::uint8_t* pixels, ChannelOrder order, std::size_t count, Color* colors) noexcept;

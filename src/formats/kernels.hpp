@@ -1,6 +1,7 @@
 // How each pixel format is written and read, and where a pixel lies.
 #pragma once
 
+#include "geometry/thresholds.hpp"
 #include "geometry/vectors.hpp"
 
 #include "coldbrick/detail/span_sink.hpp"
@@ -107,7 +108,7 @@ COLDBRICK_INLINE void for_each_traced(std::uint8_t* top_left, const Trace& trace
         }
     };
     if (std::abs(along) <= std::abs(across)) return go([] {});
-    constexpr auto ahead = 12;
+    constexpr auto ahead = thresholds::steps_ahead;
     const auto offset_ahead = ahead * along;
     const auto place_ahead = ahead * trace.step;
     go([&] { prefetch_at(top_left, offset + offset_ahead + ((place + place_ahead) >> 32U) * across); });
@@ -191,7 +192,7 @@ class PixelPattern {
 
     static constexpr std::size_t block = pattern_period + 16;     // what is set from the start
     static constexpr std::size_t longest = 170 * pattern_period;  // what is set when a long run comes
-    static constexpr std::size_t long_run = 512;
+    static constexpr auto long_run = thresholds::run_by_copy;
 
     // Below 16 bytes: from both ends with stores that overlap.
     void write_few(std::uint8_t* bytes, std::size_t count) const noexcept {

@@ -39,8 +39,7 @@ void check_angle(std::string_view shape, std::string_view field, Angle angle) {
     throw Error{std::string{shape} + ": " + std::string{field} + " is no finite number"};
 }
 
-void refuse_choice(std::string_view what, std::string_view field, int number,
-                   std::initializer_list<std::string_view> names) {
+void refuse_choice(std::string_view what, std::string_view field, int number, std::span<const std::string_view> names) {
     std::string list;
     for (const auto name : names) {
         if (!list.empty()) list += name == *(names.end() - 1) ? " and " : ", ";

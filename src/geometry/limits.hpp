@@ -6,6 +6,7 @@
 #include "coldbrick/geometry.hpp"
 
 #include <initializer_list>
+#include <span>
 #include <string>
 #include <string_view>
 
@@ -48,13 +49,23 @@ void check_angle(std::string_view shape, std::string_view field, Angle angle);
 // Throws Error "<what>: <field> is <number>, which is none; allowed are <names>" for a value of an enumeration that is
 // none of its members, which have the numbers from 0 on.
 [[noreturn]] void refuse_choice(std::string_view what, std::string_view field, int number,
-                                std::initializer_list<std::string_view> names);
+                                std::span<const std::string_view> names);
+
+[[noreturn]] inline void refuse_choice(std::string_view what, std::string_view field, int number,
+                                       std::initializer_list<std::string_view> names) {
+    refuse_choice(what, field, number, std::span{names.begin(), names.size()});
+}
 
 template <class Choice>
 void check_choice(std::string_view what, std::string_view field, Choice choice,
-                  std::initializer_list<std::string_view> names) {
+                  std::span<const std::string_view> names) {
     const auto number = static_cast<int>(choice);
     if (number < 0 || number >= static_cast<int>(names.size())) refuse_choice(what, field, number, names);
+}
+template <class Choice>
+void check_choice(std::string_view what, std::string_view field, Choice choice,
+                  std::initializer_list<std::string_view> names) {
+    check_choice(what, field, choice, std::span{names.begin(), names.size()});
 }
 
 [[noreturn]] void refuse_edge(std::string_view what, Edge edge);

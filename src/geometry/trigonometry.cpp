@@ -65,6 +65,7 @@ Angle angle_of(Vec vector) noexcept {
 Vec direction_of(Angle angle) noexcept {
     // No direction: a shape made of it is refused as not a number where it is drawn.
     if (!std::isfinite(angle.in_degrees())) return {angle.in_degrees(), angle.in_degrees()};
+    if (angle == Angle{}) return {1, 0};
     const auto degrees = std::fmod(angle.in_degrees(), 360);
     const auto quarters = std::floor((degrees + 45) / 90);
     const auto [x, y] = direction_up_to_45(degrees - 90 * quarters);

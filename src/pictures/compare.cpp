@@ -54,7 +54,7 @@ class RowPair {
         : a_{a},
           b_{b},
           has_same_bytes_{a.kernel == b.kernel && !a.kernel->is_sparse && a.kernel->pixel_bytes() > 0 &&
-                          (a.kernel != &index8_kernel || palette_of(a) == palette_of(b))},
+                          (!a.kernel->is_indexed || palette_of(a) == palette_of(b))},
           is_shallow_{a.kernel->load != nullptr && b.kernel->load != nullptr} {}
 
     // Reads row y from the upper ones. Only of the columns that it returns the colours are set.

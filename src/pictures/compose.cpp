@@ -4,7 +4,7 @@
 #include "formats/kernels.hpp"
 #include "formats/source_over.hpp"
 #include "geometry/limits.hpp"
-#include "paint/observer.hpp"
+#include "paint/surfaces/observer.hpp"
 #include "pictures/packed_copy.hpp"
 #include "pictures/picture_sources.hpp"
 #include "pictures/sampled_source.hpp"
@@ -75,7 +75,7 @@ class Prepared {
         const auto wanted = proportional(size, how.size);
         if (wanted == size) return;
         const auto scaling = how.scaling.value_or(usual_scaling(size, wanted));
-        const auto needs_colors = surface_.kernel == &index8_kernel && scaling != Scaling::nearest;
+        const auto needs_colors = surface_.kernel->is_indexed && scaling != Scaling::nearest;
         PackedCopy copy{surface_, wanted, needs_colors ? rgba8_kernel : packed_kernel(*surface_.kernel)};
         resize(surface_, copy.surface, scaling);
         take(std::move(copy));
@@ -122,7 +122,7 @@ Region pixels_unlike(const Surface& from, Color color, Point at) {
 // Rows that need no arithmetic, or only that of source-over in the same format. Says whether it could.
 bool paste_rows(const Surface& to, const Surface& from, Point at, const Paste& how) {
     const auto is_simple = to.kernel == from.kernel && !to.kernel->is_sparse && !to.clips && !how.without &&
-                           is_usual(how.compositing) && to.kernel != &index8_kernel;
+                           is_usual(how.compositing) && !to.kernel->is_indexed;
     if (!is_simple) return false;
     const auto replaces = how.compositing.blend == Blend::replace || !to.kernel->has_alpha;
     if (!replaces && !to.kernel->is_by_byte) return false;

@@ -35,8 +35,10 @@ bool convert_color_rows(const Surface& from, const Surface& to) {
 
 // Rows of which the bytes change places.
 bool convert_swapped_rows(const Surface& from, const Surface& to) {
-    const auto is_swapped = (from.kernel == &rgb8_kernel && to.kernel == &bgr8_kernel) ||
-                            (from.kernel == &bgr8_kernel && to.kernel == &rgb8_kernel);
+    const auto has_order = [](const Surface& of) {
+        return of.kernel->pixel_bits == 24 && of.kernel->order != ChannelOrder::other;
+    };
+    const auto is_swapped = has_order(from) && has_order(to) && from.kernel->order != to.kernel->order;
     if (!is_swapped) return false;
     const auto [at, size] = from.window;
     for (int y = 0; y < size.height; ++y) {
@@ -68,7 +70,7 @@ void convert_rows(const Surface& from, const Surface& to) {
 }
 
 void convert_part(const Surface& from, const Surface& to) {
-    const auto has_same_colors = from.kernel != &index8_kernel || palette_of(from) == palette_of(to);
+    const auto has_same_colors = !from.kernel->is_indexed || palette_of(from) == palette_of(to);
     if (from.kernel == to.kernel && !from.kernel->is_sparse && has_same_colors) {
         const auto [at, size] = from.window;
         const auto bytes = static_cast<std::size_t>(to.kernel->row_bytes(size.width));
@@ -77,7 +79,7 @@ void convert_part(const Surface& from, const Surface& to) {
         }
         return;
     }
-    if (to.kernel == &index8_kernel) return convert_to_numbers(from, to);
+    if (to.kernel->is_indexed) return convert_to_numbers(from, to);
     if (convert_color_rows(from, to) || convert_swapped_rows(from, to)) return;
     from.kernel->load_deep != nullptr ? convert_rows<Color16>(from, to) : convert_rows<Color>(from, to);
 }
@@ -109,7 +111,7 @@ namespace {
 // Bits that setting pixels may leave are 0.
 PixelBytes unset_bytes(Size size, const FormatKernel& kernel) {
     const auto count = bitmap_bytes(size, kernel.pixel_bits);
-    const auto sets_all = kernel.is_by_byte || kernel.load_deep != nullptr || &kernel == &index8_kernel;
+    const auto sets_all = kernel.is_by_byte || kernel.load_deep != nullptr || kernel.is_indexed;
     return sets_all ? PixelBytes{count, PixelBytes::Unset{}} : PixelBytes{count};
 }
 

@@ -37,39 +37,39 @@ class KernelMixes {
         const auto wide = std::max(1.0, double{1} * from / to);
         for (int i = 0; i < period_; ++i) {
             const auto center = (i + 0.5) * from / to - 0.5;
-            auto& way = ways_.emplace_back();
-            way.first = static_cast<int>(std::ceil(center - reach * wide));
+            auto& phase = phases_.emplace_back();
+            phase.first = static_cast<int>(std::ceil(center - reach * wide));
             const auto last = static_cast<int>(std::floor(center + reach * wide));
-            for (int k = way.first; k <= last; ++k) way.weights.push_back(kernel((k - center) / wide));
+            for (int k = phase.first; k <= last; ++k) phase.weights.push_back(kernel((k - center) / wide));
         }
     }
 
     [[nodiscard]] Mix operator()(int i) const {
-        const auto& way = ways_[static_cast<std::size_t>(i % period_)];
-        const auto begin = std::int64_t{way.first} + std::int64_t{i / period_} * step_;
+        const auto& phase = phases_[static_cast<std::size_t>(i % period_)];
+        const auto begin = std::int64_t{phase.first} + std::int64_t{i / period_} * step_;
         const auto clamped = [&](std::size_t k) {
             return static_cast<int>(std::clamp<std::int64_t>(begin + static_cast<std::int64_t>(k), 0, from_ - 1));
         };
-        const auto count = way.weights.size();
+        const auto count = phase.weights.size();
         Mix mix{.first = clamped(0), .weights = {}, .sum = 0};
         mix.weights.resize(static_cast<std::size_t>(clamped(count - 1) - mix.first) + 1);
         for (std::size_t k = 0; k < count; ++k) {
-            mix.weights[static_cast<std::size_t>(clamped(k) - mix.first)] += way.weights[k];
-            mix.sum += way.weights[k];
+            mix.weights[static_cast<std::size_t>(clamped(k) - mix.first)] += phase.weights[k];
+            mix.sum += phase.weights[k];
         }
         return mix;
     }
 
   private:
     // Of a pixel: the first one that it is mixed of, which may lie outside.
-    struct Way {
+    struct Phase {
         int first = 0;
         std::vector<double> weights;
     };
     int from_;
     int step_;
     int period_;
-    std::vector<Way> ways_;
+    std::vector<Phase> phases_;
 };
 
 // By a triangle as wide as two of the picture's pixels, where it is not reduced: in units of half a pixel of the

@@ -67,7 +67,7 @@ void check_scaling(std::string_view what, Scaling how) {
 }
 
 void check_mixed(const Surface& to) {
-    if (to.kernel != &index8_kernel) return;
+    if (!to.kernel->is_indexed) return;
     throw Error{
         "resize: a picture with a palette can only be resized by nearest (give it colours instead of numbers first)"};
 }

@@ -5,14 +5,14 @@
 
 namespace coldbrick::inline v0::detail {
 
-class RowResizer::Way {
+class RowResizer::Method {
   public:
-    Way() = default;
-    Way(const Way&) = delete;
-    Way(Way&&) = delete;
-    Way& operator=(const Way&) = delete;
-    Way& operator=(Way&&) = delete;
-    virtual ~Way() = default;
+    Method() = default;
+    Method(const Method&) = delete;
+    Method(Method&&) = delete;
+    Method& operator=(const Method&) = delete;
+    Method& operator=(Method&&) = delete;
+    virtual ~Method() = default;
 
     virtual void take(const Surface& rows, Point at, int y) = 0;
 };
@@ -20,7 +20,7 @@ class RowResizer::Way {
 namespace {
 
 template <class Number, class Texel>
-class Mixed final : public RowResizer::Way {
+class Mixed final : public RowResizer::Method {
   public:
     Mixed(Size from, bool has_alpha, const Surface& result, Scaling how)
         : result_{result},
@@ -37,7 +37,7 @@ class Mixed final : public RowResizer::Way {
     Resizer<Number, Texel> resizer_;
 };
 
-class Nearest final : public RowResizer::Way {
+class Nearest final : public RowResizer::Method {
   public:
     Nearest(Size from, const Surface& result) : from_{from}, result_{result} {}
 
@@ -65,22 +65,22 @@ class Nearest final : public RowResizer::Way {
 RowResizer::RowResizer(Size from, const Surface& rows, const Surface& result, Scaling how) {
     check_scaling("resize", how);
     if (how == Scaling::nearest) {
-        way_ = std::make_unique<Nearest>(from, result);
+        method_ = std::make_unique<Nearest>(from, result);
         return;
     }
     check_mixed(result);
     const auto has_alpha = rows.kernel->has_alpha;
     if (rows.kernel->load_deep != nullptr || result.kernel->load_deep != nullptr) {
-        way_ = std::make_unique<Mixed<double, Color16>>(from, has_alpha, result, how);
+        method_ = std::make_unique<Mixed<double, Color16>>(from, has_alpha, result, how);
     } else if (how != Scaling::box || is_exact_in_short(has_alpha, from, result.size)) {
-        way_ = std::make_unique<Mixed<float, Color>>(from, has_alpha, result, how);
+        method_ = std::make_unique<Mixed<float, Color>>(from, has_alpha, result, how);
     } else {
-        way_ = std::make_unique<Mixed<double, Color>>(from, has_alpha, result, how);
+        method_ = std::make_unique<Mixed<double, Color>>(from, has_alpha, result, how);
     }
 }
 
 RowResizer::~RowResizer() = default;
 
-void RowResizer::take(const Surface& rows, Point at, int y) { way_->take(rows, at, y); }
+void RowResizer::take(const Surface& rows, Point at, int y) { method_->take(rows, at, y); }
 
 }  // namespace coldbrick::inline v0::detail

@@ -308,19 +308,20 @@ void SampledSource::sample(Point from, int count, const Words& words, Color* col
 }
 
 bool SampledSource::sample_words(Point from, int count, Color* colors) const {
-    const auto* const kernel = from_.kernel;
-    if (kernel->is_color) {
+    const auto& kernel = *from_.kernel;
+    const auto is_bgr = kernel.order == ChannelOrder::bgr;
+    if (kernel.is_color) {
         sample(from, count, ColorWords{}, colors);
-    } else if (kernel == &bgra8_kernel) {
+    } else if (is_bgr && kernel.has_alpha) {
         sample(from, count, ChannelWords<4, 2>{}, colors);
-    } else if (kernel == &rgb8_kernel) {
+    } else if (kernel.order == ChannelOrder::rgb) {
         sample(from, count, ChannelWords<3, 0>{}, colors);
-    } else if (kernel == &bgr8_kernel) {
+    } else if (is_bgr) {
         sample(from, count, ChannelWords<3, 2>{}, colors);
-    } else if (kernel == &gray8_kernel) {
+    } else if (kernel.is_gray && kernel.is_by_byte) {
         static const auto words = gray_words();
         sample(from, count, ByteWords{words.data()}, colors);
-    } else if (kernel == &index8_kernel) {
+    } else if (kernel.is_indexed) {
         const auto words = palette_words(palette_of(from_));
         sample(from, count, ByteWords{words.data()}, colors);
     } else {

@@ -99,6 +99,10 @@ class Arguments {
     // Which of some words is given; the first if the keyword is not.
     template <class Choice, std::size_t count>
     std::optional<Choice> choice(Key key, const NamedChoice<Choice> (&choices)[count]) {
+        return choice<Choice>(key, std::span<const NamedChoice<Choice>>{choices});
+    }
+    template <class Choice>
+    std::optional<Choice> choice(Key key, std::span<const NamedChoice<Choice>> choices) {
         if (!has(key)) return choices[0].choice;
         const auto& given = word(key);
         std::vector<std::string_view> words;

@@ -67,23 +67,11 @@ std::optional<Channels> read_channels(Arguments& given) {
     return channels;
 }
 
-std::optional<Blend> read_blend(Arguments& given) {
-    return given.choice<Blend>("blend", {{"over", Blend::over},
-                                         {"replace", Blend::replace},
-                                         {"multiply", Blend::multiply},
-                                         {"screen", Blend::screen},
-                                         {"overlay", Blend::overlay},
-                                         {"darken", Blend::darken},
-                                         {"lighten", Blend::lighten},
-                                         {"color_dodge", Blend::color_dodge},
-                                         {"color_burn", Blend::color_burn},
-                                         {"hard_light", Blend::hard_light},
-                                         {"soft_light", Blend::soft_light},
-                                         {"difference", Blend::difference},
-                                         {"exclusion", Blend::exclusion},
-                                         {"add", Blend::add},
-                                         {"exclusive_or", Blend::exclusive_or}});
-}
+constexpr auto blend_choices = [] {
+    std::array<NamedChoice<Blend>, blend_names.size()> choices{};
+    for (std::size_t i = 0; i < choices.size(); ++i) choices[i] = {blend_names[i], static_cast<Blend>(i)};
+    return choices;
+}();
 
 }  // namespace
 
@@ -135,7 +123,7 @@ std::optional<Ink> read_hatch(Arguments& given) {
 std::optional<Compositing> read_compositing(Arguments& given) {
     if (!given.has_any({"opacity", "blend", "channels", "light"})) return Compositing{};
     const auto opacity = given.has("opacity") ? given.values().part(given.value("opacity")) : 1;
-    const auto blend = read_blend(given);
+    const auto blend = given.choice<Blend>("blend", blend_choices);
     const auto channels = read_channels(given);
     const auto light = given.choice<Light>("light", {{"encoded", Light::encoded}, {"linear", Light::linear}});
     if (!opacity || !blend || !channels || !light) return std::nullopt;

@@ -298,12 +298,9 @@ void ProgramParser::values(const Statement& statement, std::size_t begin, Node& 
                     in_quotes(node.kind->verb) + (most == 0 ? " takes nothing" : " takes one value"));
         return;
     }
-    const auto verb = node.kind->verb;
-    const auto is_named_palette = verb == "palette" && count == 1 && !words[begin].text.starts_with('#') &&
+    const auto is_named_palette = node.kind->verb == "palette" && count == 1 && !words[begin].text.starts_with('#') &&
                                   scope_.find(words[begin].text) == nullptr;
-    const auto reads = verb == "edges" || is_named_palette ? Reads::word
-                       : verb == "seed"                    ? Reads::number
-                                                           : Reads::color;
+    const auto reads = is_named_palette ? Reads::word : node.kind->reads;
     for (auto i = begin; i < words.size(); ++i) value(words[i], reads);
     node.value_count = static_cast<std::uint32_t>(count);
 }

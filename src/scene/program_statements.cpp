@@ -56,6 +56,7 @@ std::vector<StatementKind> kinds_of_names() {
          .form = "N",
          .meaning = "random() gives the same numbers again from here on",
          .take = &Runner::seed,
+         .reads = Reads::number,
          .is_before_sheet = true},
     };
 }

@@ -65,9 +65,9 @@ std::string report(const Fault& fault, std::string_view text, std::string_view n
     return result;
 }
 
-void detail::throw_scene_error(Faults&& told, const std::deque<SourceText>& sources, std::string_view name) {
-    const auto count = told.count();
-    auto faults = std::move(told).sorted();
+void detail::throw_scene_error(Faults&& found, const std::deque<SourceText>& sources, std::string_view name) {
+    const auto count = found.count();
+    auto faults = std::move(found).sorted();
     faults.resize(std::min(faults.size(), static_cast<std::size_t>(max_faults)));
     const auto more = count - faults.size();
     std::string reports;

@@ -11,6 +11,6 @@
 namespace coldbrick::inline v0::detail {
 
 // Throws SceneError with the first faults, and how many more there are.
-[[noreturn]] void throw_scene_error(Faults&& told, const std::deque<SourceText>& sources, std::string_view name);
+[[noreturn]] void throw_scene_error(Faults&& found, const std::deque<SourceText>& sources, std::string_view name);
 
 }  // namespace coldbrick::inline v0::detail

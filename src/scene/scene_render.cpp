@@ -64,9 +64,9 @@ namespace detail {
 namespace {
 
 // Draws calls of a scene, within its limits, and says where faults are.
-class SceneWays {
+class SceneHooks {
   public:
-    explicit SceneWays(const Scene& scene) : scene_{scene}, budget_{scene.limits, scene.spent}, scope_{&budget_} {
+    explicit SceneHooks(const Scene& scene) : scene_{scene}, budget_{scene.limits, scene.spent}, scope_{&budget_} {
         budget_.name_memory("scene_memory");
         budget_.check();
     }
@@ -94,16 +94,17 @@ class SceneWays {
         });
     }
 
-    [[nodiscard]] DrawingWays ways() const noexcept {
-        DrawingWays ways{.context = this, .draw = [](const void* context, CallRenderer& renderer, std::size_t number) {
-                             return static_cast<const SceneWays*>(context)->draw(renderer, number);
-                         }};
+    [[nodiscard]] DrawingHooks hooks() const noexcept {
+        DrawingHooks hooks{.context = this,
+                           .draw = [](const void* context, CallRenderer& renderer, std::size_t number) {
+                               return static_cast<const SceneHooks*>(context)->draw(renderer, number);
+                           }};
         if (scene_.picture) {
-            ways.ground = [](const void* context, const Surface& rows) {
-                static_cast<const SceneWays*>(context)->scene_.paste_ground(rows);
+            hooks.ground = [](const void* context, const Surface& rows) {
+                static_cast<const SceneHooks*>(context)->scene_.paste_ground(rows);
             };
         }
-        return ways;
+        return hooks;
     }
 
   private:
@@ -115,35 +116,35 @@ class SceneWays {
 }  // namespace
 
 void render(const Scene& scene, const Surface& surface, const ReportTouched& report) {
-    const SceneWays ways{scene};
+    const SceneHooks hooks{scene};
     CallRenderer renderer{scene.drawing, surface};
     for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
-        const auto touched = ways.draw(renderer, number);
-        ways.at_place(number, [&] { report(number, touched); });
+        const auto touched = hooks.draw(renderer, number);
+        hooks.at_place(number, [&] { report(number, touched); });
     }
 }
 
 Box render_in_bands(const Scene& scene, const Surface& surface, int threads) {
-    const SceneWays ways{scene};
-    return render_in_bands(scene.drawing, surface, threads, ways.ways());
+    const SceneHooks hooks{scene};
+    return render_in_bands(scene.drawing, surface, threads, hooks.hooks());
 }
 
 }  // namespace detail
 
 void save(const Scene& scene, const FilePath& path, FileFormat format, const SaveOptions& options) {
-    const detail::SceneWays ways{scene};
+    const detail::SceneHooks hooks{scene};
     detail::save_in_bands(scene.drawing, {.size = scene.size, .ground = scene.ground, .palette = scene.palette}, path,
-                          format, options, ways.ways());
+                          format, options, hooks.hooks());
 }
 
 std::vector<Box> bounds_on_sheet(const Scene& scene) {
-    const detail::SceneWays ways{scene};
+    const detail::SceneHooks hooks{scene};
     const auto sheet = Box{.at = {}, .size = scene.size};
     std::vector<Box> boxes;
     boxes.reserve(scene.drawing.size());
     for (std::size_t number = 0; number < scene.drawing.size(); ++number) {
         const auto call = scene.drawing[number];
-        const auto box = ways.at_place(number, [&] { return call.bounds(); });
+        const auto box = hooks.at_place(number, [&] { return call.bounds(); });
         boxes.push_back(intersection(intersection(box, sheet), call.clip().value_or(sheet)));
     }
     return boxes;
@@ -176,16 +177,16 @@ std::string call_in_words(const Scene& scene, std::size_t number) {
 
 std::string covers_in_words(const Scene& scene, const CallStory& story) {
     std::string words;
-    std::int64_t told = 0;
+    std::int64_t reported = 0;
     for (std::size_t i = 0; i < story.covered_by.size(); ++i) {
         const auto& [call, pixels] = story.covered_by[i];
-        told += pixels;
-        const auto is_last = i + 1 == story.covered_by.size() && told == story.changed;
+        reported += pixels;
+        const auto is_last = i + 1 == story.covered_by.size() && reported == story.changed;
         if (i > 0) words += is_last ? " and " : ", ";
         words += call_in_words(scene, call);
         if (pixels < story.changed) words += " (" + std::to_string(pixels) + " of them)";
     }
-    return told < story.changed ? words + " and others" : words;
+    return reported < story.changed ? words + " and others" : words;
 }
 
 std::string reason(const Scene& scene, std::size_t number, const CallStory& story) {
@@ -211,12 +212,12 @@ std::string reason(const Scene& scene, std::size_t number, const CallStory& stor
 }  // namespace
 
 Explanation explain(const Scene& scene) {
-    const detail::SceneWays both_times{scene};
+    const detail::SceneHooks both_times{scene};
     return on_sheet(scene, [&](auto sheet) { return render_explained(scene, sheet); });
 }
 
 PixelStory explain(const Scene& scene, Point pixel) {
-    const detail::SceneWays every_time{scene};
+    const detail::SceneHooks every_time{scene};
     return on_sheet(scene, [&](auto sheet) {
         return detail::explain(scene.drawing, detail::SurfaceAccess::of(sheet), pixel, detail::draw_calls(scene));
     });

@@ -46,6 +46,7 @@ struct StatementKind {
     void (Runner::*take)(const Node& node);
     void (ProgramParser::*parse)(const Statement& statement, Node& node) = nullptr;  // of Head::own
     Block block = Block::none;                                                       // what it begins, that 'end' ends
+    Reads reads = Reads::color;    // its values, if it has values alone
     bool is_top_only = false;      // whether it stands in no loop, shape or other block
     bool is_before_sheet = false;  // whether it may stand before the sheet
     bool is_done_at_once = false;  // whether nothing of its values is needed behind it

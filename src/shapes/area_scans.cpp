@@ -23,10 +23,15 @@ const Transform& placing_of(const AreaRef& area) noexcept { return area.by == nu
 
 bool is_moved(const AreaRef& area) noexcept { return area.by != nullptr && !area.by->is_identity(); }
 
-void check_how(const Fill& how) {
+void check_each_of(const Fill& how) {
     check_rule("fill", how.rule);
     check_choice("fill", "edges", how.edges, {"inclusive", "shared"});
     check_edge("fill", how.edge);
+}
+void check_how(const Fill& how) {
+    const auto is_usual = how.rule == FillRule::even_odd && how.edges == Edges::inclusive &&
+                          (how.edge == Edge::crisp || how.edge == Edge::smooth);
+    if (!is_usual) check_each_of(how);
 }
 void check_how(const Stroke& how) { check_stroke(how); }
 
@@ -58,6 +63,20 @@ std::optional<Box> scan_whole(const ShapeRef& shape, const Stroke& how, const Bo
     return std::nullopt;
 }
 
+// What a small round shape with smooth edges covers; nothing of others.
+std::optional<RoundBand> small_band(const RoundPart& part, const Fill&) { return small_round_fill(part); }
+std::optional<RoundBand> small_band(const RoundPart& part, const Stroke& how) {
+    return how.dash.empty() ? small_round_stroke(part, Band{how}) : std::nullopt;
+}
+template <class How>
+std::optional<Box> scan_round(const ShapeRef& shape, const How& how, const Box& clip, const SpanSink& sink) {
+    const auto find = entry_of(shape.kind).round;
+    if (find == nullptr || how.edge != Edge::smooth || sink.take_cover == nullptr) return std::nullopt;
+    const auto part = find(shape.shape);
+    const auto band = part ? small_band(*part, how) : std::nullopt;
+    return band ? std::optional{scan_round_cover(*band, clip, sink)} : std::nullopt;
+}
+
 void check_fill_of(const ShapeRef& shape, const Fill&) {
     const auto& entry = entry_of(shape.kind);
     if (entry.check_fill != nullptr) entry.check_fill(shape.shape);
@@ -68,8 +87,9 @@ template <class How>
 Box scan_shape(const How& how, const AreaRef& area, const Box& clip, const SpanSink& sink) {
     if (!is_moved(area)) {
         if (const auto touched = scan_whole(area.shape, how, clip, sink)) return *touched;
+        if (const auto touched = scan_round(area.shape, how, clip, sink)) return *touched;
     }
-    const Placement placement{placing_of(area)};
+    const auto placement = area.by == nullptr ? Placement{} : Placement{*area.by};
     check_fill_of(area.shape, how);
     return scan_geometry(lowered(area.shape, how, placement, clip), how, placement, clip, sink);
 }
@@ -163,13 +183,13 @@ Box scan(const AreaRef& area, const Box& clip, const SpanSink& sink) {
     return with_how_of(area, [&](const auto& how) { return scan_shape(how, area, clip, sink); });
 }
 
-const Box* whole_box(const AreaRef& area) {
-    if (area.shape.kind != number_in<Box, AllShapes> || area.shape.own_calls != nullptr || area.fill == nullptr ||
-        area.stroke != nullptr || is_moved(area)) {
+const Box* single_pixel_of(const AreaRef& area) {
+    if (area.shape.kind != number_in<Box, AllShapes> || area.shape.own_calls != nullptr || area.stroke != nullptr) {
         return nullptr;
     }
-    check_how(*area.fill);
     const auto& box = *static_cast<const Box*>(area.shape.shape);
+    if (box.size.width != 1 || box.size.height != 1 || is_moved(area)) return nullptr;
+    check_how(*area.fill);
     check_box("box", box);
     return &box;
 }

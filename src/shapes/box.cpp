@@ -1,7 +1,7 @@
 // Boxes, with corners or without.
 #include "raster/lowering/geometries.hpp"
+#include "raster/rounds/round_tables.hpp"
 #include "raster/rows/ellipse_rows.hpp"
-#include "raster/strokes/round_tables.hpp"
 #include "shapes/checks.hpp"
 #include "shapes/closed_strokes.hpp"
 #include "shapes/shape_scans.hpp"
@@ -14,17 +14,6 @@
 namespace coldbrick::inline v0::detail {
 
 namespace {
-
-class BoxRows {
-  public:
-    explicit BoxRows(const Box& box) noexcept : window_{window_of(box)} {}
-    [[nodiscard]] int top() const noexcept { return window_.top; }
-    [[nodiscard]] int bottom() const noexcept { return window_.bottom; }
-    [[nodiscard]] Run run(int) const noexcept { return {.left = window_.left, .right = window_.right}; }
-
-  private:
-    Window window_;
-};
 
 void check_corner_radius(const Size& size, int radius) {
     const auto most = std::min(size.width, size.height) / 2;
@@ -93,7 +82,10 @@ template Geometry geometry_of(const BasicRoundedBox<double>&, const Tolerance&);
 
 Box scan_fill(const Box& shape, const Box& clip, const SpanSink& sink) {
     check_box("box", shape);
-    return scan_inside(BoxRows{shape}, clip, sink);
+    if (sink.take_box == nullptr) return scan_inside(BoxRows{shape}, clip, sink);
+    const auto seen = intersection(shape, clip);
+    if (!seen.empty()) sink.take_box(sink.context, seen);
+    return seen;
 }
 
 Box scan_fill(const RoundedBox& shape, const Box& clip, const SpanSink& sink) {
@@ -119,6 +111,11 @@ Box scan_stroke(const RoundedBox& shape, const Stroke& how, const Box& clip, con
         refuse("stroke", "width outside of a rounded box", static_cast<std::int64_t>(Band{how}.out), 0, most);
     }
     return scan_closed(BoxTable{box}, shape, how, clip, sink);
+}
+
+std::optional<RoundPart> round_part(const RoundedBox& shape) {
+    const auto [box, radius] = checked(shape);
+    return RoundPart{.box = box, .corner = {double{1} * radius, double{1} * radius}};
 }
 
 std::optional<Box> fill_bounds(const Box& shape) { return shape; }

@@ -1,8 +1,8 @@
 // The strokes of closed shapes whose rows at a distance from the edge are known.
 #pragma once
 
-#include "raster/strokes/closed_shapes.hpp"
-#include "raster/strokes/round_tables.hpp"
+#include "raster/rounds/closed_shapes.hpp"
+#include "raster/rounds/round_tables.hpp"
 #include "shapes/shape_scans.hpp"
 
 #include "coldbrick/budget.hpp"

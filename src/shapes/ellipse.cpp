@@ -1,7 +1,7 @@
 // Circles and ellipses.
 #include "raster/lowering/geometries.hpp"
+#include "raster/rounds/round_cover.hpp"
 #include "raster/rows/ellipse_rows.hpp"
-#include "raster/strokes/round_cover.hpp"
 #include "shapes/checks.hpp"
 #include "shapes/closed_strokes.hpp"
 #include "shapes/round_shapes.hpp"
@@ -141,6 +141,16 @@ Box scan_stroke(const Ellipse& shape, const Stroke& how, const Box& clip, const 
     check_stroke(how);
     if (is_hairline(how) && shape.turn() == Angle{}) return scan_round_hairline(shape.box(), clip, sink);
     return scan_closed(EllipseRowTable{whole_of(shape)}, shape, how, clip, sink);
+}
+
+std::optional<RoundPart> round_part(const Circle& shape) {
+    const auto half = shape.radius + 0.5;
+    return RoundPart{.box = coldbrick::box_of(shape), .corner = {half, half}};
+}
+std::optional<RoundPart> round_part(const Ellipse& shape) {
+    const auto& box = shape.box();
+    if (is_turned(shape)) return std::nullopt;
+    return RoundPart{.box = box, .corner = {box.size.width / 2.0, box.size.height / 2.0}};
 }
 
 std::optional<Box> fill_bounds(const Circle& shape) { return coldbrick::box_of(shape); }

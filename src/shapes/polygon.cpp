@@ -9,6 +9,7 @@
 #include "raster/strokes/hairline.hpp"
 #include "raster/strokes/polygon_strokes.hpp"
 #include "shapes/line_subpaths.hpp"
+#include "shapes/small_areas.hpp"
 
 #include <algorithm>
 #include <memory_resource>
@@ -130,12 +131,42 @@ Box sweep(const Polygon& polygon, const Fill& how, const Window& window, const S
     return sweep<InclusiveEdges<Steps>>(polygon, how.rule, window, sink);
 }
 
+// The box around a triangle's pixels, if it is small.
+std::optional<Box> small_triangle_box(const Polygon& polygon, const Box& window) noexcept {
+    if (polygon.rings().size() != 1 || polygon.rings().front().size() != 3) return std::nullopt;
+    const auto& corners = polygon.rings().front();
+    for (const auto at : corners) {
+        if (!coldbrick::contains(window, at)) return std::nullopt;
+    }
+    const auto [left, right] = std::minmax({corners[0].x, corners[1].x, corners[2].x});
+    const auto [top, bottom] = std::minmax({corners[0].y, corners[1].y, corners[2].y});
+    if (right - left >= RowEnds::most || bottom - top >= RowEnds::most) return std::nullopt;
+    return Box{.at = {.x = left, .y = top}, .size = {.width = right - left + 1, .height = bottom - top + 1}};
+}
+
 }  // namespace
+
+// Whatever lies in a row between two pixels of a triangle's hairline is inside.
+std::optional<RowEnds> small_triangle(const Polygon& shape, const Box& window) noexcept {
+    const auto box = small_triangle_box(shape, window);
+    if (!box) return std::nullopt;
+    std::optional<RowEnds> rows{*box};
+    const auto& corners = shape.rings().front();
+    auto from = corners[2];
+    for (const auto to : corners) {
+        rows->add_hairline(PointEdge::between(from, to));
+        from = to;
+    }
+    return rows;
+}
 
 Box scan_fill(const Polygon& shape, const Fill& how, const Box& clip, const SpanSink& sink) {
     check_polygon(shape);
     const auto window = window_of(clip);
     if (window.empty()) return {};
+    if (how.edges == Edges::inclusive) {
+        if (const auto rows = small_triangle(shape, clip)) return scan_unclipped(*rows, sink);
+    }
     return is_short(shape) ? sweep<ShortSteps>(shape, how, window, sink) : sweep<ExactSteps>(shape, how, window, sink);
 }
 

@@ -2,7 +2,7 @@
 
 #include "geometry/limits.hpp"
 #include "raster/lowering/geometry_bounds.hpp"
-#include "raster/strokes/closed_shapes.hpp"
+#include "raster/rounds/closed_shapes.hpp"
 #include "raster/strokes/outline_subpaths.hpp"
 #include "shapes/shape_scans.hpp"
 

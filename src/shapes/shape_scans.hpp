@@ -6,6 +6,7 @@
 #pragma once
 
 #include "raster/lowering/geometries.hpp"
+#include "raster/rounds/round_cover.hpp"
 
 #include "coldbrick/detail/area_ref.hpp"
 #include "coldbrick/lettering.hpp"
@@ -74,6 +75,11 @@ Box scan_stroke(const Path& shape, const Stroke& how, const Box& clip, const Spa
 Box scan_stroke(const Region& shape, const Stroke& how, const Box& clip, const SpanSink& sink);
 Box scan_stroke(const VertexList& shape, const Stroke& how, const Box& clip, const SpanSink& sink);
 Box scan_stroke(const VertexElement& shape, const Stroke& how, const Box& clip, const SpanSink& sink);
+
+// An upright round shape of whole pixels. Throws Error for what the shape may not be.
+std::optional<RoundPart> round_part(const RoundedBox& shape);
+std::optional<RoundPart> round_part(const Circle& shape);
+std::optional<RoundPart> round_part(const Ellipse& shape);
 
 // The smallest box around a fill or a stroke, of a shape that has been checked.
 std::optional<Box> fill_bounds(const Box& shape);

@@ -18,6 +18,8 @@ struct ShapeEntry {
     // The smallest box around them.
     std::optional<Box> (*fill_bounds)(const void* shape, const Fill& how) = nullptr;
     std::optional<Box> (*stroke_bounds)(const void* shape, const Stroke& how) = nullptr;
+    // What it is of whole pixels, if it is round and upright; checked.
+    std::optional<RoundPart> (*round)(const void* shape) = nullptr;
     bool is_of_pixels = false;                        // its fill is the same with smooth edges
     bool has_whole_widths = true;                     // crisp strokes of it, where it has them, have whole widths
     void (*check_fill)(const void* shape) = nullptr;  // throws Error for what cannot be filled
@@ -57,6 +59,10 @@ template <class Shape>
 std::optional<Box> stroke_box(const void* shape, const Stroke& how) {
     return stroke_bounds(as<Shape>(shape), how);
 }
+template <class Shape>
+std::optional<RoundPart> round(const void* shape) {
+    return round_part(as<Shape>(shape));
+}
 inline void check_list_fill(const void* shape) { check_fillable(as<VertexList>(shape)); }
 
 template <class Shape>
@@ -82,6 +88,12 @@ constexpr ShapeEntry with_boxes() noexcept {
     return entry;
 }
 template <class Shape>
+constexpr ShapeEntry with_round() noexcept {
+    auto entry = with_boxes<Shape>();
+    entry.round = round<Shape>;
+    return entry;
+}
+template <class Shape>
 constexpr ShapeEntry of_pixels() noexcept {
     auto entry = with_boxes<Shape>();
     entry.is_of_pixels = true;
@@ -98,11 +110,11 @@ inline constexpr ShapeEntry entry = [] {
 template <>
 inline constexpr ShapeEntry entry<Box> = of_pixels<Box>();
 template <>
-inline constexpr ShapeEntry entry<RoundedBox> = with_boxes<RoundedBox>();
+inline constexpr ShapeEntry entry<RoundedBox> = with_round<RoundedBox>();
 template <>
-inline constexpr ShapeEntry entry<Circle> = with_boxes<Circle>();
+inline constexpr ShapeEntry entry<Circle> = with_round<Circle>();
 template <>
-inline constexpr ShapeEntry entry<Ellipse> = with_boxes<Ellipse>();
+inline constexpr ShapeEntry entry<Ellipse> = with_round<Ellipse>();
 template <>
 inline constexpr ShapeEntry entry<Ring> = with_pixels<Ring>();
 template <>

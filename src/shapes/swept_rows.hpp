@@ -2,7 +2,7 @@
 #pragma once
 
 #include "raster/edges/half_plane.hpp"
-#include "raster/strokes/round_tables.hpp"
+#include "raster/rounds/round_tables.hpp"
 #include "shapes/checks.hpp"
 #include "shapes/closed_strokes.hpp"
 #include "shapes/round_shapes.hpp"

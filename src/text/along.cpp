@@ -16,9 +16,9 @@ namespace detail {
 namespace {
 
 // The straight pieces of a path, by how far along they begin.
-class Way {
+class MeasuredPath {
   public:
-    explicit Way(const Path& path) {
+    explicit MeasuredPath(const Path& path) {
         const auto lists = flattened(path);
         for (const auto& list : lists) {
             for (std::size_t i = 0; i + 1 < list.size(); ++i) add(list[i], list[i + 1]);
@@ -47,11 +47,11 @@ class Way {
     };
 
     void add(Position from, Position to) {
-        const auto way = Vec{to.x - from.x, to.y - from.y};
-        const auto way_length = detail::length(way);
-        if (!(way_length > 0)) return;
-        pieces_.push_back({.begin = length_, .from = {from.x, from.y}, .along = way * (1 / way_length)});
-        length_ += way_length;
+        const auto step = Vec{to.x - from.x, to.y - from.y};
+        const auto step_length = detail::length(step);
+        if (!(step_length > 0)) return;
+        pieces_.push_back({.begin = length_, .from = {from.x, from.y}, .along = step * (1 / step_length)});
+        length_ += step_length;
     }
 
     std::vector<Piece> pieces_;
@@ -102,12 +102,12 @@ std::vector<double> carets_with_room(const std::vector<double>& carets, const st
 void lay_along(const TextPath& along, double slant, const TextWords& words, const Row& row,
                const std::vector<double>& carets, LaidText& text) {
     check(along);
-    const Way way{along.path};
-    const auto begin = along.offset + begin_of(along.place, way.length() - row.width);
+    const MeasuredPath measured{along.path};
+    const auto begin = along.offset + begin_of(along.place, measured.length() - row.width);
     const auto is_right = along.side == TextPath::Side::right;
     // On the other side the letters hang: they are turned round, and go against the path.
     const auto at = [&](double distance) {
-        auto place = way(is_right ? way.length() - distance : distance);
+        auto place = measured(is_right ? measured.length() - distance : distance);
         if (is_right) place.along = -place.along;
         return place;
     };
@@ -128,7 +128,7 @@ void lay_along(const TextPath& along, double slant, const TextWords& words, cons
         const auto middle = begin + (left + right) / 2;
         // What does not fit is left out.
         constexpr auto hardly = 1e-6;
-        if (begin + left < -hardly || begin + right > way.length() + hardly) {
+        if (begin + left < -hardly || begin + right > measured.length() + hardly) {
             is_out[cluster] = true;
             for (auto i = cluster + 1; i < is_out.size() && !begins[i]; ++i) is_out[i] = true;
         } else {
@@ -140,7 +140,7 @@ void lay_along(const TextPath& along, double slant, const TextWords& words, cons
         first = end;
     }
     for (const auto caret : carets_with_room(carets, is_out)) {
-        const auto [x, y] = at(std::clamp(begin + caret, 0.0, way.length())).at;
+        const auto [x, y] = at(std::clamp(begin + caret, 0.0, measured.length())).at;
         line.carets.push_back({.x = x, .y = y});
     }
     text.layout.left_out = static_cast<std::size_t>(std::count(is_out.begin(), is_out.end(), true));

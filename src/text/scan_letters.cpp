@@ -169,10 +169,10 @@ class Drawer {
     std::vector<std::size_t> order_;
 };
 
-// Tells what pieces cover inside a clip, as spans or with their coverage.
-class Teller {
+// Reports what pieces cover inside a clip, as spans or with their coverage.
+class Reporter {
   public:
-    Teller(const Box& clip, bool is_smooth, const SpanSink& sink) noexcept
+    Reporter(const Box& clip, bool is_smooth, const SpanSink& sink) noexcept
         : sink_{sink},
           left_{clip.at.x},
           right_{std::int64_t{clip.at.x} + clip.size.width},
@@ -252,7 +252,7 @@ class Teller {
         spans_[span_count_++] = {.y = y, .x = from, .length = to - from};
     }
 
-    // Tells all spans but the last one, which may go on; gives the place of the next.
+    // Reports all spans but the last one, which may go on; gives the place of the next.
     Span* emptied() {
         const auto last = spans_.back();
         span_count_ = spans_.size() - 1;
@@ -295,14 +295,14 @@ struct ReadyLine {
     }
 };
 
-void tell_whole(const ReadyLine& line, Teller& teller) {
+void report_whole(const ReadyLine& line, Reporter& reporter) {
     std::vector<ReadyRows> rows;
     rows.reserve(line.pieces.size());
     for (const auto& piece : line.pieces) {
-        teller.take_box(piece.box());
+        reporter.take_box(piece.box());
         rows.push_back(piece.letters->rows_at(piece.at));
     }
-    for (auto y = line.top; y <= line.bottom; ++y) teller.add_whole(y, rows);
+    for (auto y = line.top; y <= line.bottom; ++y) reporter.add_whole(y, rows);
 }
 
 // Nothing where lines touch.
@@ -352,10 +352,10 @@ std::optional<Box> scan_letters(const Text& text, const Fill& how, Position by, 
     const auto slant = laid.letters.empty() ? 0.0 : laid.letters.front().place.slant;
     const auto lines = ready_lines(laid, how, slant, moved);
     if (!lines) return std::nullopt;
-    Teller teller{clip, how.edge == Edge::smooth, sink};
+    Reporter reporter{clip, how.edge == Edge::smooth, sink};
     for (const auto& line : *lines) {
-        if (!teller.tells_cover() && line.is_inside(clip)) {
-            tell_whole(line, teller);
+        if (!reporter.tells_cover() && line.is_inside(clip)) {
+            report_whole(line, reporter);
             continue;
         }
         const auto first = std::max(line.top, clip.at.y);
@@ -363,11 +363,11 @@ std::optional<Box> scan_letters(const Text& text, const Fill& how, Position by, 
         for (auto y = first; y < end; ++y) {
             for (const auto& piece : line.pieces) {
                 const auto box = piece.box();
-                if (y >= box.at.y && y <= box.last().y) teller.add_row(y, piece);
+                if (y >= box.at.y && y <= box.last().y) reporter.add_row(y, piece);
             }
         }
     }
-    return teller.finish();
+    return reporter.finish();
 }
 
 }  // namespace coldbrick::inline v0::detail

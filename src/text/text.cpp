@@ -16,9 +16,9 @@ namespace coldbrick::inline v0 {
 
 bool scan_ready(const Text& text, const Fill& how, Position moved, const Box& clip, const detail::SpanSink& sink,
                 Box& touched) {
-    const auto told = detail::scan_letters(text, how, moved, clip, sink);
-    touched = told.value_or(Box{});
-    return told.has_value();
+    const auto box = detail::scan_letters(text, how, moved, clip, sink);
+    touched = box.value_or(Box{});
+    return box.has_value();
 }
 
 TextLayout lay_out(const Text& text) { return detail::laid(text, detail::Carets::all).layout; }

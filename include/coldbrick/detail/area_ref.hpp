@@ -334,8 +334,9 @@ AreaRef as_area(const Area& area) noexcept {
 // for what a shape, a fill or a stroke may not be.
 Box scan(const AreaRef& area, const Box& clip, const SpanSink& sink);
 
-// The box whose pixels an area is, if it is the fill of a Box and not moved; null of others. Throws Error as scan().
-const Box* whole_box(const AreaRef& area);
+// The box around an area's only pixel, if it is the fill of a Box of one pixel and not moved; null of others. Throws
+// Error as scan().
+const Box* single_pixel_of(const AreaRef& area);
 
 // The pixel nearest to where a transform takes one. Throws Error if it takes it beyond max_coordinate.
 Point place_pixel(Point at, const Transform& by);

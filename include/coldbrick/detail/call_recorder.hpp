@@ -91,7 +91,7 @@ class CallRenderer {
 };
 
 // How the calls of a drawing are drawn, where more is to be done than that. May be called from several threads.
-struct DrawingWays {
+struct DrawingHooks {
     const void* context = nullptr;
     Box (*draw)(const void* context, CallRenderer& renderer, std::size_t number) =
         [](const void* /*context*/, CallRenderer& renderer, std::size_t number) { return renderer.draw(number); };
@@ -100,7 +100,7 @@ struct DrawingWays {
 };
 
 // Draws all calls on several threads, and gives the box around all that was touched.
-Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads, const DrawingWays& ways = {});
+Box render_in_bands(const Drawing& drawing, const Surface& surface, int threads, const DrawingHooks& hooks = {});
 
 }  // namespace detail
 

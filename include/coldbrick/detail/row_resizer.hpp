@@ -26,10 +26,10 @@ class RowResizer {
     // of the result is there.
     void take(const Surface& rows, Point at, int y);
 
-    class Way;
+    class Method;
 
   private:
-    std::unique_ptr<Way> way_;
+    std::unique_ptr<Method> method_;
 };
 
 }  // namespace detail

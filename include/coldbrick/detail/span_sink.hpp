@@ -63,6 +63,8 @@ struct SpanSink {
     // Takes pixels that are covered in part, row by row from left to right, up to some hundreds of spans at a time.
     // Null: as spans, of what is covered at all.
     void (*take_cover)(void* context, std::span<const CoverSpan> spans) = nullptr;
+    // Takes all pixels of a box that lies inside the clip and is not empty. Null: as spans.
+    void (*take_box)(void* context, const Box& box) = nullptr;
 };
 
 // What of a clip may have pixels in it: no shape has any within some pixels of the least and the greatest number, so

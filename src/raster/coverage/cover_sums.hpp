@@ -5,6 +5,7 @@
 #pragma once
 
 #include "geometry/budget_memory.hpp"
+#include "geometry/thresholds.hpp"
 
 #include <algorithm>
 #include <bit>
@@ -152,7 +153,7 @@ class DenseRows {
         return steps + first;
     }
     static constexpr std::size_t together = 4;  // columns that have a mark in wide rows
-    static constexpr std::size_t most_narrow = 32;
+    static constexpr auto most_narrow = thresholds::narrow_sum;
 
     int columns_;
     int rows_;

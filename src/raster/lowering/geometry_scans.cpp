@@ -4,10 +4,10 @@
 #include "geometry/budget_memory.hpp"
 #include "raster/lowering/outer_box.hpp"
 #include "raster/lowering/outline.hpp"
+#include "raster/rounds/round_cover.hpp"
 #include "raster/spans/span_sets.hpp"
 #include "raster/strokes/flat_path_scans.hpp"
 #include "raster/strokes/polygon_strokes.hpp"
-#include "raster/strokes/round_cover.hpp"
 
 #include <algorithm>
 
@@ -218,6 +218,7 @@ Box scan_rings_and_lines(const RingsAndLines& parts, const Stroke& how, const Pl
 
 Box scan_geometry(const Geometry& geometry, const Fill& how, const Placement& placement, const Box& clip,
                   const SpanSink& sink) {
+    if (clip.empty() && placement.is_identity()) return {};
     if (const auto* const lines = as_polygonal(geometry); lines != nullptr && how.edge == Edge::crisp) {
         return scan_flat(placement(lines->flat), how, clip, sink);
     }
@@ -231,6 +232,7 @@ Box scan_geometry(const Geometry& geometry, const Fill& how, const Placement& pl
 Box scan_geometry(const Geometry& geometry, const Stroke& how, const Placement& placement, const Box& clip,
                   const SpanSink& sink) {
     check_stroke(how);
+    if (clip.empty() && placement.is_identity() && how.dash.empty()) return {};
     if (how.edge == Edge::smooth) return scan_outline_of(geometry, how, placement, clip, sink);
     const auto* const lines = as_polygonal(geometry);
     if (lines != nullptr && PolygonStroke{how}.needs_fill()) {

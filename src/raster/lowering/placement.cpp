@@ -23,8 +23,8 @@ void check_place(Vec at) {
 
 }  // namespace
 
-Placement::Placement(const Transform& by) : by_{by} {
-    if (by.is_identity()) return;
+Placement::Placement(const Transform& by) : by_{by}, is_identity_{by.is_identity()} {
+    if (is_identity_) return;
     const auto& [xx, xy, dx, yx, yy, dy] = by.rows();
     for (const auto number : {xx, xy, dx, yx, yy, dy}) {
         if (!std::isfinite(number)) throw Error{"transform: one of its numbers is not finite"};
@@ -51,7 +51,7 @@ std::optional<Position> Placement::move() const noexcept {
     return Position{dx, dy};
 }
 
-std::optional<Point> Placement::whole_move() const noexcept {
+std::optional<Point> Placement::find_whole_move() const noexcept {
     const auto by = move();
     if (!by || by->x != std::floor(by->x) || by->y != std::floor(by->y)) return std::nullopt;
     return Point{.x = static_cast<int>(by->x), .y = static_cast<int>(by->y)};
@@ -67,13 +67,13 @@ std::pair<Point, Mapping> Placement::around(Point origin) const {
 }
 
 void Placement::apply(Contours& contours, Point origin) const {
-    if (by_.is_identity()) return;
+    if (is_identity_) return;
     const auto [whole, mapping] = around(origin);
     contours.map(mapping, whole, scale_);
 }
 
 FlatPath Placement::operator()(FlatPath flat) const {
-    if (by_.is_identity()) return flat;
+    if (is_identity_) return flat;
     const auto [whole, mapping] = around(flat.origin);
     flat.origin = whole;
     for (auto& subpath : flat.subpaths) {
@@ -87,7 +87,7 @@ FlatPath Placement::operator()(FlatPath flat) const {
 
 Tolerance Placement::seen_in(const Box& clip, double flatness) const noexcept {
     auto tolerance = detail::detail_in(clip, flatness);
-    if (by_.is_identity()) return tolerance;
+    if (is_identity_) return tolerance;
     tolerance.flatness = flatness / scale_;
     tolerance.seen = tolerance.seen.mapped(by_.inverse());
     return tolerance;

@@ -20,14 +20,18 @@ constexpr double reach_of(const Fill&) noexcept { return 4; }
 // reference.
 class Placement {
   public:
+    // Where it is.
+    Placement() noexcept : by_{identity} {}
     // Throws Error if the transform has numbers that are none, or flattens everything.
     explicit Placement(const Transform& by);
 
     [[nodiscard]] double scale() const noexcept { return scale_; }
-    [[nodiscard]] bool is_identity() const noexcept { return by_.is_identity(); }
+    [[nodiscard]] bool is_identity() const noexcept { return is_identity_; }
     // By how many pixels it moves, if it does nothing else; and if they are whole.
     [[nodiscard]] std::optional<Position> move() const noexcept;
-    [[nodiscard]] std::optional<Point> whole_move() const noexcept;
+    [[nodiscard]] std::optional<Point> whole_move() const noexcept {
+        return is_identity_ ? std::optional{Point{}} : find_whole_move();
+    }
     [[nodiscard]] Vec operator()(Vec at) const noexcept {
         const auto [x, y] = by_(Position{at.x, at.y});
         return {x, y};
@@ -53,9 +57,13 @@ class Placement {
 
   private:
     [[nodiscard]] Tolerance seen_in(const Box& clip, double flatness) const noexcept;
+    [[nodiscard]] std::optional<Point> find_whole_move() const noexcept;
+
+    static constexpr Transform identity{};
 
     const Transform& by_;
     double scale_ = 1;
+    bool is_identity_ = true;
 };
 
 }  // namespace coldbrick::inline v0::detail

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "geometry/integers.hpp"
+#include "geometry/thresholds.hpp"
 #include "geometry/wide.hpp"
 #include "raster/spans/convex_rows.hpp"
 
@@ -33,6 +34,7 @@ class EllipseRows {
 
     [[nodiscard]] int top() const noexcept { return at_.y; }
     [[nodiscard]] int bottom() const noexcept { return static_cast<int>(at_.y + height_); }
+    [[nodiscard]] Run columns() const noexcept { return {.left = at_.x, .right = static_cast<int>(at_.x + width_)}; }
 
     [[nodiscard]] Run run(int y) const noexcept {
         const auto across = std::int64_t{2} * (y - std::int64_t{at_.y}) - (height_ - 1);
@@ -138,7 +140,7 @@ struct EllipseReach {
 
 // For each diameter up to this, how many pixels of each row of the box lie left of the circle: counted by the rule
 // once, as small circles are drawn by the thousand.
-inline constexpr int largest_small = 64;
+inline constexpr int largest_small = thresholds::small_circle;
 
 struct SmallCircles {
     std::uint8_t margins[largest_small + 1][largest_small]{};
@@ -165,6 +167,7 @@ class SmallCircleRows {
 
     [[nodiscard]] int top() const noexcept { return at_.y; }
     [[nodiscard]] int bottom() const noexcept { return at_.y + diameter_; }
+    [[nodiscard]] Run columns() const noexcept { return {.left = at_.x, .right = at_.x + diameter_}; }
     [[nodiscard]] Run run(int y) const noexcept {
         const auto margin = margins_[y - at_.y];
         return {.left = at_.x + margin, .right = at_.x + diameter_ - margin};

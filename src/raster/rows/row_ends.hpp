@@ -10,33 +10,45 @@
 
 namespace coldbrick::inline v0::detail {
 
-// The first and the last pixel of each row.
+// The first and the last pixel of each row of a box of up to `most` rows and columns.
 class RowEnds {
   public:
     static constexpr int most = 64;
-    std::array<int, most> first;
-    std::array<int, most> last;
 
-    // So many rows without pixels.
-    void clear(int rows) noexcept {
-        std::fill_n(first.begin(), rows, std::numeric_limits<int>::max());
-        std::fill_n(last.begin(), rows, std::numeric_limits<int>::min());
-    }
-    void add(std::ptrdiff_t row, int x) noexcept {
-        const auto at = static_cast<std::size_t>(row);
-        first[at] = std::min(first[at], x);
-        last[at] = std::max(last[at], x);
+    // Without pixels.
+    explicit RowEnds(const Box& box) noexcept : box_{box} {
+        std::fill_n(ends_.begin(), box.size.height,
+                    Ends{.first = std::numeric_limits<int>::max(), .last = std::numeric_limits<int>::min()});
     }
 
-    // The pixels of an edge's hairline (rule 3 of docs/pixel-rules.md): one for each step along it, the nearest, and of
-    // two as near the lesser. Rows count from the top.
-    void add_hairline(const PointEdge& edge, int top) noexcept {
-        edge.steep() ? add_steep(edge, top) : add_flat(edge, top);
+    // The pixels of an edge's hairline in the box (rule 3 of docs/pixel-rules.md): one for each step along it, the
+    // nearest, and of two as near the lesser.
+    void add_hairline(const PointEdge& edge) noexcept { edge.steep() ? add_steep(edge) : add_flat(edge); }
+
+    // The rows, once each has a pixel.
+    [[nodiscard]] int top() const noexcept { return box_.at.y; }
+    [[nodiscard]] int bottom() const noexcept { return box_.at.y + box_.size.height; }
+    [[nodiscard]] Run columns() const noexcept { return {.left = box_.at.x, .right = box_.at.x + box_.size.width}; }
+    [[nodiscard]] Run run(int y) const noexcept {
+        const auto [first, last] = ends_[static_cast<std::size_t>(y - box_.at.y)];
+        return {.left = first, .right = last + 1};
     }
 
   private:
+    struct Ends {
+        int first;
+        int last;
+    };
+
+    void add(std::ptrdiff_t row, int x) noexcept {
+        auto& [first, last] = ends_[static_cast<std::size_t>(row)];
+        first = std::min(first, x);
+        last = std::max(last, x);
+    }
+
     // From above: one pixel in each row.
-    void add_steep(const PointEdge& edge, int top) noexcept {
+    void add_steep(const PointEdge& edge) noexcept {
+        const auto top = box_.at.y;
         const auto along = static_cast<int>(edge.height());
         const auto across = static_cast<int>(edge.width());
         const auto is_leftward = edge.lower.x < edge.upper.x;
@@ -54,7 +66,8 @@ class RowEnds {
     }
 
     // From the left: of each row, the first and the last one count.
-    void add_flat(const PointEdge& edge, int top) noexcept {
+    void add_flat(const PointEdge& edge) noexcept {
+        const auto top = box_.at.y;
         const auto along = static_cast<int>(edge.width());
         const auto across = static_cast<int>(edge.height());
         const auto is_leftward = edge.lower.x < edge.upper.x;
@@ -73,6 +86,9 @@ class RowEnds {
         }
         add(row, edge.right());
     }
+
+    Box box_;
+    std::array<Ends, most> ends_;  // of the rows that there are
 };
 
 }  // namespace coldbrick::inline v0::detail

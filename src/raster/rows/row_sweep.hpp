@@ -11,6 +11,7 @@
 #pragma once
 
 #include "geometry/budget_memory.hpp"
+#include "geometry/thresholds.hpp"
 #include "raster/spans/convex_rows.hpp"
 #include "raster/spans/span_batch.hpp"
 
@@ -27,10 +28,9 @@ namespace coldbrick::inline v0::detail {
 // Sorts edges by their first row: many of them by counting those of each row.
 template <class Waiting>
 void sort_by_first_row(std::pmr::vector<Waiting>& edges, const Window& window) {
-    constexpr std::size_t few = 64;
     const auto earlier = [](const Waiting& a, const Waiting& b) { return a.first_row < b.first_row; };
     const auto rows = static_cast<std::size_t>(std::int64_t{window.bottom} - window.top);
-    if (edges.size() <= few || rows / 4 > edges.size()) {
+    if (edges.size() <= thresholds::few_edges || rows / 4 > edges.size()) {
         sort_in_budget(edges.begin(), edges.end(), earlier);
         return;
     }

@@ -1,6 +1,7 @@
 // Shapes that have one run of pixels in each row: filled, and their outline.
 //
-// Rows is a value with top() and bottom(), the rows from top to bottom - 1, and run(y) for each of these.
+// Rows is a value with top() and bottom(), the rows from top to bottom - 1, and run(y) for each of these. If it also
+// has columns(), what lies within a clip is not clipped row by row.
 #pragma once
 
 #include "raster/spans/span_batch.hpp"
@@ -26,8 +27,46 @@ struct NoCut {
     [[nodiscard]] static Row row(int) noexcept { return {}; }
 };
 
+// A box.
+class BoxRows {
+  public:
+    explicit BoxRows(const Box& box) noexcept : box_{box} {}
+    [[nodiscard]] int top() const noexcept { return box_.at.y; }
+    [[nodiscard]] int bottom() const noexcept { return box_.at.y + box_.size.height; }
+    [[nodiscard]] Run columns() const noexcept { return {.left = box_.at.x, .right = box_.at.x + box_.size.width}; }
+    [[nodiscard]] Run run(int) const noexcept { return columns(); }
+
+  private:
+    Box box_;
+};
+
+// Rows that all lie within the clip.
+template <class Rows>
+Box scan_unclipped(const Rows& rows, const SpanSink& sink) {
+    constexpr auto at_once = 64;
+    Span spans[at_once];
+    const auto top = rows.top();
+    const auto end = rows.bottom();
+    for (auto y = top; y < end;) {
+        const auto count = std::min(at_once, end - y);
+        for (auto i = 0; i < count; ++i, ++y) {
+            const auto [left, right] = rows.run(y);
+            spans[i] = {.y = y, .x = left, .length = right - left};
+        }
+        sink.take(sink.context, {spans, static_cast<std::size_t>(count)});
+    }
+    const auto [left, right] = rows.columns();
+    return {.at = {.x = left, .y = top}, .size = {.width = right - left, .height = end - top}};
+}
+
 template <class Rows>
 Box scan_inside(const Rows& rows, const Box& clip, const SpanSink& sink) {
+    if constexpr (requires { rows.columns(); }) {
+        const auto columns = rows.columns();
+        if (is_within(Window{columns.left, rows.top(), columns.right, rows.bottom()}, clip)) {
+            return scan_unclipped(rows, sink);
+        }
+    }
     SpanBatch batch{window_of(clip), sink};
     const auto first = std::max(rows.top(), batch.window().top);
     const auto end = std::min(rows.bottom(), batch.window().bottom);

@@ -28,14 +28,14 @@ class Record {
         const UnaskedScope unasked;
         if (!spans_.empty()) to_.take(to_.context, spans_);
         constexpr std::size_t at_once = 64;
-        std::array<CoverSpan, at_once> told;
+        std::array<CoverSpan, at_once> batch;
         for (std::size_t i = 0; i < parts_.size();) {
             std::size_t count = 0;
             for (; i < parts_.size() && count < at_once; ++i, ++count) {
                 const auto& [y, x, length, place, all] = parts_[i];
-                told[count] = {y, x, length, place == alike ? nullptr : bytes_.data() + place, all};
+                batch[count] = {y, x, length, place == alike ? nullptr : bytes_.data() + place, all};
             }
-            to_.take_cover(to_.context, {told.data(), count});
+            to_.take_cover(to_.context, {batch.data(), count});
         }
     }
 

@@ -29,6 +29,18 @@ constexpr Window window_of(const Box& box) noexcept {
             .bottom = end(box.at.y, box.size.height)};
 }
 
+// Whether all of one lies within the other.
+constexpr bool is_within(const Window& window, const Box& box) noexcept {
+    return window.left >= box.at.x && window.top >= box.at.y &&
+           window.right <= std::int64_t{box.at.x} + box.size.width &&
+           window.bottom <= std::int64_t{box.at.y} + box.size.height;
+}
+constexpr bool is_within(const Box& inner, const Box& box) noexcept {
+    return inner.at.x >= box.at.x && inner.at.y >= box.at.y &&
+           std::int64_t{inner.at.x} + inner.size.width <= std::int64_t{box.at.x} + box.size.width &&
+           std::int64_t{inner.at.y} + inner.size.height <= std::int64_t{box.at.y} + box.size.height;
+}
+
 constexpr Box box_of(const Window& window) noexcept {
     if (window.empty()) return {};
     return Box::between(

@@ -35,35 +35,54 @@ struct StepRange {
     }
 };
 
-// A short edge, as one pixel in each row if it is steep, else in each column. Points are given by how far they lie
-// along the longer direction, from `begin` on, and across it.
-Box trace(const PointEdge& edge, const Window& window, const SpanSink& sink) {
-    const auto steep = edge.steep();
-    const auto along = std::max(edge.width(), edge.height());
-    const auto across = std::min(edge.width(), edge.height());
-    const auto leftward = edge.lower.x < edge.upper.x;
-    const auto begin = steep ? edge.upper.y : edge.left();
-    const auto offset = steep ? edge.upper.x : (leftward ? edge.lower.y : edge.upper.y);
-    const ShortSteps steps{offset, along - 1, leftward ? -2 * across : 2 * across, 2 * along};
+// A short edge: how far its points lie along the longer direction, from `begin` on, and across it, from `offset` on.
+struct ShortEdge {
+    explicit ShortEdge(const PointEdge& edge) noexcept
+        : is_steep{edge.steep()},
+          along{is_steep ? edge.height() : edge.width()},
+          across{(is_steep ? edge.width() : edge.height()) * (edge.lower.x < edge.upper.x ? -1 : 1)},
+          begin{is_steep ? edge.upper.y : edge.left()},
+          offset{is_steep ? edge.upper.x : (across < 0 ? edge.lower.y : edge.upper.y)},
+          steps{offset, along - 1, 2 * across, 2 * along} {}
 
+    // The pixels of some steps.
+    [[nodiscard]] LinePixels pixels(const StepRange& range) const noexcept {
+        const auto count = static_cast<int>(range.last - range.first + 1);
+        const auto trace = Trace{.first = static_cast<int>(begin + range.first),
+                                 .count = count,
+                                 .place = steps.place() + range.first * steps.step(),
+                                 .step = steps.step()};
+        const auto point_at = [&](int k) {
+            const auto place = static_cast<int>((trace.place + k * trace.step) >> 32U);
+            return is_steep ? Point{.x = place, .y = trace.first + k} : Point{.x = trace.first + k, .y = place};
+        };
+        return {.trace = trace,
+                .is_steep = is_steep,
+                .box = Box::between({.from = point_at(0), .to = point_at(count - 1)})};
+    }
+
+    bool is_steep;
+    std::int64_t along;
+    std::int64_t across;  // less than 0: to the left, or upwards
+    int begin;
+    int offset;
+    ShortSteps steps;
+};
+
+// One pixel in each row if it is steep, else in each column.
+Box trace(const PointEdge& between, const Window& window, const SpanSink& sink) {
+    const ShortEdge edge{between};
+    const auto steep = edge.is_steep;
     const auto [near, far] = steep ? std::pair{window.top, window.bottom} : std::pair{window.left, window.right};
-    auto range = StepRange{.first = std::max<std::int64_t>(0, std::int64_t{near} - begin),
-                           .last = std::min(along, std::int64_t{far} - 1 - begin)};
+    auto range = StepRange{.first = std::max<std::int64_t>(0, std::int64_t{near} - edge.begin),
+                           .last = std::min(edge.along, std::int64_t{far} - 1 - edge.begin)};
     const auto [least, end] = steep ? std::pair{window.left, window.right} : std::pair{window.top, window.bottom};
-    const auto [low, high] = std::minmax({offset, static_cast<int>(offset + (leftward ? -across : across))});
-    if (low < least || high >= end) range.narrow(steps, least, end - 1);
+    const auto [low, high] = std::minmax({edge.offset, static_cast<int>(edge.offset + edge.across)});
+    if (low < least || high >= end) range.narrow(edge.steps, least, end - 1);
     if (range.first > range.last) return {};
-
-    const auto visible = Trace{.first = static_cast<int>(begin + range.first),
-                               .count = static_cast<int>(range.last - range.first + 1),
-                               .place = steps.place() + range.first * steps.step(),
-                               .step = steps.step()};
-    (steep ? sink.take_down : sink.take_across)(sink.context, visible);
-    const auto point_at = [&](int k) {
-        const auto place = static_cast<int>((visible.place + k * visible.step) >> 32U);
-        return steep ? Point{.x = place, .y = visible.first + k} : Point{.x = visible.first + k, .y = place};
-    };
-    return Box::between({.from = point_at(0), .to = point_at(visible.count - 1)});
+    const auto visible = edge.pixels(range);
+    (steep ? sink.take_down : sink.take_across)(sink.context, visible.trace);
+    return visible.box;
 }
 
 template <class Steps>
@@ -176,6 +195,11 @@ Box scan_hairline(Point from, Point to, const Stroke& how, const Box& clip, cons
     if (how.dash.empty()) return scan_edge(PointEdge::between(from, to), clip, sink);
     const auto ends = std::array{from, to};
     return scan_directly(0, sink, [&](const SpanSink& gather) { return scan_path(ends, false, how, clip, gather); });
+}
+
+LinePixels line_pixels(const PointEdge& edge) noexcept {
+    const ShortEdge pixels{edge};
+    return pixels.pixels({.first = 0, .last = pixels.along});
 }
 
 Box scan_hairline(std::span<const Point> path, bool closed, const Stroke& how, const Box& clip, const SpanSink& sink) {

@@ -83,9 +83,9 @@ bool is_flat(std::span<const Path::Step> ring) noexcept {
     const auto first = Vec{ring.front().to.x, ring.front().to.y};
     auto along = Vec{};
     const auto leaves_line = [&](Position at) {
-        const auto way = Vec{at.x, at.y} - first;
-        if (along == Vec{}) along = way;
-        return cross(along, way) != 0;
+        const auto offset = Vec{at.x, at.y} - first;
+        if (along == Vec{}) along = offset;
+        return cross(along, offset) != 0;
     };
     return std::none_of(ring.begin() + 1, ring.end(), [&](const Path::Step& step) {
         const auto is_curve = step.kind == Path::Step::Kind::cubic;
