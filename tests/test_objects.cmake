@@ -3,13 +3,13 @@
 # slow rule of their own.
 if(COLDBRICK_SANITIZE)
     target_compile_options(coldbrick_test_objects PRIVATE -O0)
-    set_source_files_properties(drawing_test.cpp extremes_test.cpp path_test.cpp proof_table_test.cpp regions_test.cpp round_shapes_test.cpp round_strokes_test.cpp shapes_test.cpp
-        smooth_strokes_test.cpp smooth_test.cpp strokes_test.cpp faces_test.cpp fonts_test.cpp text_test.cpp
+    set_source_files_properties(drawing/drawing_test.cpp shapes/extremes_test.cpp shapes/path_test.cpp shapes/proof_table_test.cpp shapes/regions_test.cpp shapes/round_shapes_test.cpp shapes/round_strokes_test.cpp shapes/shapes_test.cpp
+        raster/smooth_strokes_test.cpp raster/smooth_test.cpp raster/strokes_test.cpp text/faces_test.cpp text/fonts_test.cpp text/text_test.cpp
         PROPERTIES COMPILE_OPTIONS -O1 SKIP_PRECOMPILE_HEADERS ON)
 else()
     target_compile_options(coldbrick_test_objects PRIVATE -O0)
-    set_source_files_properties(faces_test.cpp fonts_test.cpp text_test.cpp proof_table_test.cpp round_shapes_test.cpp smooth_test.cpp
-        smooth_strokes_test.cpp strokes_test.cpp PROPERTIES COMPILE_OPTIONS -O1 SKIP_PRECOMPILE_HEADERS ON)
+    set_source_files_properties(text/faces_test.cpp text/fonts_test.cpp text/text_test.cpp shapes/proof_table_test.cpp shapes/round_shapes_test.cpp raster/smooth_test.cpp
+        raster/smooth_strokes_test.cpp raster/strokes_test.cpp PROPERTIES COMPILE_OPTIONS -O1 SKIP_PRECOMPILE_HEADERS ON)
 endif()
 target_precompile_headers(coldbrick_test_objects PRIVATE
     <algorithm> <functional> <map> <random> <string> <vector> <gtest/gtest.h>
@@ -21,7 +21,12 @@ target_compile_options(coldbrick_memory_test_objects PRIVATE -O0)
 
 # The headers of several tests are read once. What they have in namespaces without a name must not be named alike.
 function(coldbrick_together)
-    list(TRANSFORM ARGN APPEND _test.cpp OUTPUT_VARIABLE sources)
+    set(sources "")
+    foreach(name IN LISTS ARGN)
+        set(found ${test_sources})
+        list(FILTER found INCLUDE REGEX "/${name}_test\\.cpp$")
+        list(APPEND sources ${found})
+    endforeach()
     set_source_files_properties(${sources} PROPERTIES UNITY_GROUP ${ARGV0})
 endfunction()
 if(COLDBRICK_UNITY)

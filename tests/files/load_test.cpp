@@ -286,7 +286,7 @@ TEST_F(Load, OthersReadWhatIsWritten) {
         save(picture, path("a.png"), options);
         EXPECT_EQ(run_quietly("pngcheck -q " + path("a.png").string()), 0);
         save(convert<Rgba8>(picture), path("a.pam"));
-        EXPECT_EQ(std::system(("python3 " COLDBRICK_TESTS "/same_png.py " + path("a.png").string() + " " +
+        EXPECT_EQ(std::system(("python3 " COLDBRICK_TESTS "/files/same_png.py " + path("a.png").string() + " " +
                                path("a.pam").string())
                                   .c_str()),
                   0);

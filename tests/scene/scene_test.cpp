@@ -4,6 +4,7 @@
 #include <coldbrick/flood.hpp>
 #include <coldbrick/path.hpp>
 #include <coldbrick/region.hpp>
+#include <coldbrick/save_drawing.hpp>
 #include <coldbrick/scene.hpp>
 #include <coldbrick/vertices.hpp>
 
@@ -324,6 +325,19 @@ TEST(Scene, APlainFunctionGetsTheBoxOfEachCall) {
     auto bitmap = scene.sheet<Rgb8>();
     render(scene, bitmap, count_box);
     EXPECT_EQ(boxes_drawn, 1);
+    auto explained = scene.sheet<Rgb8>();
+    int calls = 0;
+    const auto all = render_explained(scene, explained, [&] { ++calls; });
+    EXPECT_EQ(calls, 4);
+    EXPECT_EQ(all.calls[1].showing, Showing::outside);
+    EXPECT_EQ(explained.bytes(), bitmap.bytes());
+}
+
+TEST(Scene, SaysWhichFilesAreWrittenByRows) {
+    for (const auto format : {FileFormat::png, FileFormat::pgm, FileFormat::qoi, FileFormat::bmp}) {
+        EXPECT_TRUE(saves_by_rows(format));
+    }
+    for (const auto format : {FileFormat::gif, FileFormat::jpeg, FileFormat::webp}) EXPECT_FALSE(saves_by_rows(format));
 }
 
 }  // namespace

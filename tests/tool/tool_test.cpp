@@ -166,7 +166,7 @@ TEST_F(Tool, WrongCalls) {
     EXPECT_EQ(complaint("render quay.brick -o q.png --scale 0"), "coldbrick: --scale is 0; allowed is 1 to 1024\n");
     EXPECT_EQ(complaint("render quay.brick -o - --scale 1,2"),
               "coldbrick: --scale gives several pictures, but standard output takes one; name a file\n");
-    EXPECT_EQ(complaint("render"), "coldbrick render: SCENE is missing\n    'coldbrick render --help' tells more\n");
+    EXPECT_EQ(complaint("render"), "coldbrick render: SCENE is missing\n    'coldbrick render --help' has more\n");
     EXPECT_NE(complaint("render quay.brick --small").find("without -o PICTURE nothing is written"), std::string::npos);
     EXPECT_NE(complaint("render quay.brick -o q.png --scale big").find("--scale"), std::string::npos);
     EXPECT_NE(complaint("paint quay.brick").find("there is no command 'paint'"), std::string::npos);
