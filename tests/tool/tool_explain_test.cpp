@@ -110,4 +110,18 @@ TEST_F(ToolExplain, WrongCalls) {
     EXPECT_EQ(run("explain").code, 2);
 }
 
+// Without words to read, a scene is drawn once: what is hidden is not looked for, what lies off the sheet is.
+TEST_F(ToolExplain, QuietRenderingLooksForWhatIsOffTheSheetAlone) {
+    const auto loud = run("render quay.brick -o loud.ppm");
+    const auto quiet = run("render quay.brick -o quiet.ppm --quiet");
+    EXPECT_EQ(quiet.code, 0);
+    EXPECT_EQ(quiet.out, "");
+    const auto is_named = [](const auto& of, const char* line) { return of.err.find(line) != std::string::npos; };
+    EXPECT_TRUE(is_named(loud, "quay.brick:7:1"));
+    EXPECT_FALSE(is_named(quiet, "quay.brick:7:1"));
+    EXPECT_TRUE(is_named(loud, "quay.brick:9:1"));
+    EXPECT_TRUE(is_named(quiet, "quay.brick:9:1"));
+    EXPECT_EQ(content(path("quiet.ppm")), content(path("loud.ppm")));
+}
+
 }  // namespace
