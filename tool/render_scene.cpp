@@ -163,7 +163,7 @@ void write_frames(const SceneProgram& program, const SceneInput& input, const Fr
             const auto scene = program.evaluate(of);
             auto sheet = make_sheet(scene);
             within_limits(scene, [&] {
-                if (shown.needs(scene) && is_explained(scene)) {
+                if (shown.needs(scene) && is_explained(scene) && !arguments.quiet) {
                     draw_shown(scene, sheet, shown, [] {});
                 } else {
                     if (shown.needs(scene)) note_bounds(scene, shown);

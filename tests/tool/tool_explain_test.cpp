@@ -122,6 +122,15 @@ TEST_F(ToolExplain, QuietRenderingLooksForWhatIsOffTheSheetAlone) {
     EXPECT_TRUE(is_named(loud, "quay.brick:9:1"));
     EXPECT_TRUE(is_named(quiet, "quay.brick:9:1"));
     EXPECT_EQ(content(path("quiet.ppm")), content(path("loud.ppm")));
+    write("film.brick",
+          "sheet size 20,9 ink navy\nframes 2 rate 5\nfill box at 2,2 size 4,4 ink red\n"
+          "fill box at 40,2 size 4,4 ink red\nfill box at 0,0 size 8,8 ink teal\n");
+    const auto loud_film = run("render film.brick -o loud.gif");
+    const auto quiet_film = run("render film.brick -o quiet.gif --quiet");
+    EXPECT_TRUE(is_named(loud_film, "film.brick:3:1"));
+    EXPECT_FALSE(is_named(quiet_film, "film.brick:3:1"));
+    EXPECT_TRUE(is_named(quiet_film, "film.brick:4:1"));
+    EXPECT_EQ(content(path("quiet.gif")), content(path("loud.gif")));
 }
 
 }  // namespace
