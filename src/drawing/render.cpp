@@ -1,7 +1,6 @@
 // Drawings to pixels, and what is asked of them.
 #include "drawing/calls.hpp"
 #include "paint/brushes/brush.hpp"
-#include "paint/brushes/small_painter.hpp"
 
 #include "coldbrick/budget.hpp"
 #include "coldbrick/draw_each.hpp"
@@ -36,9 +35,7 @@ Box draw_call(const Calls& calls, const KeptCall& call, const Surface& surface, 
         if (const auto* const number = std::get_if<InkNumber>(&call.ink)) {
             return paint(surface, brushes.by_number[number->number], area);
         }
-        const auto& color = std::get<Color>(call.ink);
-        if (const auto touched = SmallPainter{surface, color}.paint(area); !touched.empty()) return touched;
-        return paint(surface, brushes.of(surface, color), area);
+        return brushes.paint(surface, std::get<Color>(call.ink), area);
     }
     if (const auto* const flood = std::get_if<FloodFrom>(&call.what)) {
         return fill_flood(surface, *flood, calls.ink_of(call));

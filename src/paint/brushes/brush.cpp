@@ -118,16 +118,16 @@ Brush brush_for(const Target& target, const Ink& ink) {
 }
 
 Brushes::Brushes(const Target& target, const std::vector<Ink>& inks)
-    : last_color{Color{}}, last{brush_for(target, last_color)} {
+    : last_color_{Color{}}, last_{brush_for(target, last_color_)} {
     by_number.reserve(inks.size());
     for (const auto& ink : inks) by_number.push_back(brush_for(target, ink));
 }
 
 const Brush& Brushes::of(const Target& target, Color color) {
-    if (*last_color.color() == color) return last;
-    last_color = Ink{color};
-    last = brush_for(target, last_color);
-    return last;
+    if (*last_color_.color() == color) return last_;
+    last_color_ = Ink{color};
+    last_ = brush_for(target, last_color_);
+    return last_;
 }
 
 }  // namespace coldbrick::inline v0::detail

@@ -59,11 +59,16 @@ struct Brushes {
     // Throws Error for an ink that the target cannot take.
     Brushes(const Target& target, const std::vector<Ink>& inks);
 
-    const Brush& of(const Target& target, Color color);
+    // Lays the colour on the area, as paint() does.
+    Box paint(const Surface& surface, Color color, const AreaRef& area);
 
     std::vector<Brush> by_number;
-    Ink last_color;
-    Brush last;
+
+  private:
+    const Brush& of(const Target& target, Color color);
+
+    Ink last_color_;
+    Brush last_;
 };
 
 }  // namespace coldbrick::inline v0::detail

@@ -9,8 +9,8 @@ namespace coldbrick::inline v0::detail {
 // What an opaque ink is written with. What is covered in part is laid by the format's own function, or, where it has
 // none, by a painter of colours.
 struct OpaquePainter {
-    OpaquePainter(const Surface& on, const Brush& brush, GeneralPainter* for_parts) noexcept
-        : surface{on}, pattern{brush.pixel, on.kernel->pixel_bytes()}, color{brush.color}, parts{for_parts} {}
+    OpaquePainter(const Surface& on, const Pixel& pixel, Color for_cover, GeneralPainter* for_parts) noexcept
+        : surface{on}, pattern{pixel, on.kernel->pixel_bytes()}, color{for_cover}, parts{for_parts} {}
 
     const Surface& surface;
     PixelPattern pattern;
@@ -24,18 +24,23 @@ inline OpaquePainter& painter_of(void* context) noexcept { return *static_cast<O
 template <int pixel_bytes>
 class ShortRuns {
   public:
-    explicit ShortRuns(const PixelPattern& pattern) noexcept { std::memcpy(&block_, pattern.pixel(), sizeof block_); }
+    // Of pixels one behind the other.
+    explicit ShortRuns(const std::uint8_t* pixels) noexcept { std::memcpy(&block_, pixels, at_once); }
 
     // Returns whether it is one.
     COLDBRICK_INLINE bool write(std::uint8_t* bytes, std::ptrdiff_t count) const noexcept {
-        constexpr std::ptrdiff_t at_once = sizeof block_;
         if (at_once % pixel_bytes != 0 || count < at_once || count > thresholds::run_from_register) return false;
+        store(bytes, count);
+        return true;
+    }
+    // Of one that has at_once bytes at least.
+    COLDBRICK_INLINE void store(std::uint8_t* bytes, std::ptrdiff_t count) const noexcept {
         // The last ones overlap those before.
         auto* const last = bytes + count - at_once;
         for (; bytes < last; bytes += at_once) std::memcpy(bytes, &block_, at_once);
         std::memcpy(last, &block_, at_once);
-        return true;
     }
+    static constexpr std::ptrdiff_t at_once = 16;
 
   private:
     std::uint8_t block_ __attribute__((vector_size(16)));
@@ -46,7 +51,7 @@ template <int pixel_bytes>
 struct OpaqueWriter {
     static void write_spans(void* context, std::span<const Span> spans) noexcept {
         auto& painter = painter_of(context);
-        const ShortRuns<pixel_bytes> short_runs{painter.pattern};
+        const ShortRuns<pixel_bytes> short_runs{painter.pattern.pixel()};
         const auto [first, stride] = std::pair{painter.surface.top_left, painter.surface.stride};
         for (const auto& run : spans) write_run(painter.pattern, short_runs, first + run.y * stride, run);
     }
@@ -65,7 +70,7 @@ struct OpaqueWriter {
 
     static void write_box(void* context, const Box& box) noexcept {
         auto& painter = painter_of(context);
-        const ShortRuns<pixel_bytes> short_runs{painter.pattern};
+        const ShortRuns<pixel_bytes> short_runs{painter.pattern.pixel()};
         const auto bytes = std::ptrdiff_t{box.size.width} * pixel_bytes;
         auto* row = pixel_address<pixel_bytes>(painter.surface, box.at);
         for (int i = 0; i < box.size.height; ++i, row += painter.surface.stride) {
@@ -95,7 +100,7 @@ struct OpaqueWriter {
     // much of it.
     static void write_cover(void* context, std::span<const CoverSpan> spans) {
         auto& [surface, pattern, color, parts] = painter_of(context);
-        const ShortRuns<pixel_bytes> short_runs{pattern};
+        const ShortRuns<pixel_bytes> short_runs{pattern.pixel()};
         for (const auto& [y, x, length, each, all] : spans) {
             const auto run = Span{.y = y, .x = x, .length = length};
             if (each != nullptr) {

@@ -36,7 +36,7 @@ Painter::Painter(const Surface& surface, const Brush& brush) : surface_{surface}
         sink_ = general_.emplace(surface, brush).sink();
     } else {
         auto* const parts = brush.covers ? nullptr : &general_.emplace(surface, brush);
-        sink_ = opaque_sink(opaque_.emplace(surface, brush, parts));
+        sink_ = opaque_sink(opaque_.emplace(surface, brush.pixel, brush.color, parts));
     }
 }
 
@@ -49,7 +49,15 @@ Box Painter::paint(const AreaRef& area) {
 }
 
 Box paint(const Surface& surface, const Brush& brush, const AreaRef& area) {
+    if (const auto* const color = brush.ink->plain_color()) {
+        if (const auto touched = SmallPainter{surface, *color}.paint(area); !touched.empty()) return touched;
+    }
     return Painter{surface, brush}.paint(area);
+}
+
+Box Brushes::paint(const Surface& surface, Color color, const AreaRef& area) {
+    if (const auto touched = SmallPainter{surface, color}.paint(area); !touched.empty()) return touched;
+    return Painter{surface, of(surface, color)}.paint(area);
 }
 
 Box paint(const Surface& surface, const Ink& ink, const AreaRef& area) {

@@ -1,7 +1,5 @@
 #include "paint/brushes/prepared.hpp"
 
-#include "paint/brushes/small_painter.hpp"
-
 #include "coldbrick/error.hpp"
 
 namespace coldbrick::inline v0::detail {
@@ -35,9 +33,6 @@ const Ink& ink_of(const Shared<ReadyInk>& ready) noexcept { return ready->ink();
 
 Box paint(const Surface& surface, const Shared<ReadyInk>& ready, const AreaRef& area) {
     ready->check(surface);
-    if (const auto* const color = ready->ink().plain_color()) {
-        if (const auto touched = SmallPainter{surface, *color}.paint(area); !touched.empty()) return touched;
-    }
     return paint(surface, ready->brush(), area);
 }
 

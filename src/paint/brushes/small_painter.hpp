@@ -1,10 +1,10 @@
 // Small shapes in one colour.
 #pragma once
 
+#include "formats/kernels.hpp"
+
 #include "coldbrick/detail/area_ref.hpp"
 #include "coldbrick/pixels.hpp"
-
-#include <cstdint>
 
 namespace coldbrick::inline v0::detail {
 
@@ -22,7 +22,7 @@ class SmallPainter {
     const Surface& surface_;
     Color color_;
     bool is_served_;
-    std::uint32_t word_;  // the bytes of an opaque pixel of up to four
+    Pixel pixel_{};  // of an opaque one
 };
 
 }  // namespace coldbrick::inline v0::detail
