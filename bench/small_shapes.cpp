@@ -1,5 +1,5 @@
 // Many small shapes: against textbook loops that test each pixel, and the time for each of a million.
-#include "pairs.hpp"
+#include "spans.hpp"
 
 #include <coldbrick/draw.hpp>
 #include <coldbrick/draw_each.hpp>
@@ -17,9 +17,6 @@ namespace bench {
 namespace {
 
 using namespace coldbrick;
-
-constexpr auto sheet = Size{.width = 1920, .height = 1080};
-constexpr auto ink = Color{.red = 0xe8, .green = 0xb2, .blue = 0x3a};
 
 // What a textbook draws on: an array of pixels with a bounds check. The same memory as ours, so that both find the same
 // in the caches.
@@ -93,7 +90,7 @@ void textbook_triangle(PlainCanvas<Pixel> canvas, const Polygon& triangle) {
 }
 
 template <class Shape, class Make>
-std::shared_ptr<std::vector<Shape>> many(std::size_t count, const Make& make) {
+std::shared_ptr<std::vector<Shape>> many_shapes(std::size_t count, const Make& make) {
     std::mt19937 random{20};
     auto shapes = std::make_shared<std::vector<Shape>>();
     const auto number = [&](int least, int most) { return std::uniform_int_distribution{least, most}(random); };
@@ -218,7 +215,7 @@ void add_small_shapes() {
         return Point{.x = p.x + number(-reach, reach), .y = p.y + number(-reach, reach)};
     };
     const auto hairlines = [&](Size part) {
-        return many<Line>(1000, [&](const auto& number) {
+        return many_shapes<Line>(1000, [&](const auto& number) {
             while (true) {
                 const auto from = within(number, part);
                 const auto to = beside(number, from, 220);
@@ -241,12 +238,12 @@ void add_small_shapes() {
     const auto inside = [](const auto& number) { return Point{number(20, near - 20), number(20, near - 20)}; };
     const auto fill_it = [](const auto& view, const auto& shape) { return fill(view, shape, ink); };
     const auto near_circles =
-        many<Circle>(1000, [&](const auto& number) { return Circle{.center = inside(number), .radius = 4}; });
-    const auto near_lines = many<Line>(1000, [&](const auto& number) {
+        many_shapes<Circle>(1000, [&](const auto& number) { return Circle{.center = inside(number), .radius = 4}; });
+    const auto near_lines = many_shapes<Line>(1000, [&](const auto& number) {
         const auto p = inside(number);
         return Line{.from = beside(number, p, 6), .to = beside(number, p, 6)};
     });
-    const auto near_triangles = many<Polygon>(1000, [&](const auto& number) {
+    const auto near_triangles = many_shapes<Polygon>(1000, [&](const auto& number) {
         const auto p = inside(number);
         return Polygon{beside(number, p, 6), beside(number, p, 6), beside(number, p, 6)};
     });
@@ -259,10 +256,10 @@ void add_small_shapes() {
         "filled circle of radius 4", "textbook double loop", asked, near_circles, fill_it,
         [](const auto& canvas, const Circle& circle) { textbook_circle(canvas, circle); });
     add_against<Rgba8, std::uint32_t>("box 9x9", "textbook double loop", asked,
-                                      many<Box>(1000,
-                                                [&](const auto& number) {
-                                                    return Box{.at = inside(number), .size = {9, 9}};
-                                                }),
+                                      many_shapes<Box>(1000,
+                                                       [&](const auto& number) {
+                                                           return Box{.at = inside(number), .size = {9, 9}};
+                                                       }),
                                       fill_it, [](const auto& canvas, const Box& box) { textbook_box(canvas, box); });
     add_translucent("translucent circle of radius 4", near_circles,
                     [](auto& target, const Circle& circle, const Ink& with) { return fill(target, circle, with); });
@@ -271,29 +268,29 @@ void add_small_shapes() {
     add_translucent("translucent hairline of about 200 pixels", hairlines({.width = near, .height = near}),
                     [](auto& target, const Line& line, const Ink& with) { return stroke(target, line, with); });
     constexpr std::size_t million = 1'000'000;
-    add_million("box of one pixel", many<Box>(million, [&](const auto& number) {
+    add_million("box of one pixel", many_shapes<Box>(million, [&](const auto& number) {
                     return Box{.at = somewhere(number), .size = {.width = 1, .height = 1}};
                 }));
-    add_million("box 9x9", many<Box>(million, [&](const auto& number) {
+    add_million("box 9x9", many_shapes<Box>(million, [&](const auto& number) {
                     return Box{.at = somewhere(number), .size = {.width = 9, .height = 9}};
                 }));
-    const auto circles =
-        many<Circle>(million, [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; });
+    const auto circles = many_shapes<Circle>(
+        million, [&](const auto& number) { return Circle{.center = somewhere(number), .radius = 4}; });
     add_million("circle of radius 4", circles);
     add_drawing(circles);
     add_list(circles);
     add_threads(circles);
-    add_million("circle outline of radius 4", many<Stroked<Circle>>(million, [&](const auto& number) {
+    add_million("circle outline of radius 4", many_shapes<Stroked<Circle>>(million, [&](const auto& number) {
                     return stroked(Circle{.center = somewhere(number), .radius = 4});
                 }));
-    add_million("ellipse 13x9", many<Ellipse>(million, [&](const auto& number) {
+    add_million("ellipse 13x9", many_shapes<Ellipse>(million, [&](const auto& number) {
                     return Ellipse::around({.center = somewhere(number), .radii = {.x = 6, .y = 4}});
                 }));
-    add_million("triangle within 13x13", many<Polygon>(million, [&](const auto& number) {
+    add_million("triangle within 13x13", many_shapes<Polygon>(million, [&](const auto& number) {
                     const auto p = somewhere(number);
                     return Polygon{beside(number, p, 6), beside(number, p, 6), beside(number, p, 6)};
                 }));
-    add_million("hairline within 13x13", many<Stroked<Line>>(million, [&](const auto& number) {
+    add_million("hairline within 13x13", many_shapes<Stroked<Line>>(million, [&](const auto& number) {
                     const auto p = somewhere(number);
                     return stroked(Line{.from = beside(number, p, 6), .to = beside(number, p, 6)});
                 }));

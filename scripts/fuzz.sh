@@ -19,7 +19,7 @@ if [ -d build/fuzz-libraries/lib ]; then
     build=build/fuzz-instrumented
     export PKG_CONFIG_PATH="$PWD/build/fuzz-libraries/lib/pkgconfig" CMAKE_PREFIX_PATH="$PWD/build/fuzz-libraries"
 fi
-[ -f "$build/build.ninja" ] || cmake --preset sanitize -B "$build" -DCOLDBRICK_BENCH=OFF -DCOLDBRICK_EXAMPLES=OFF >/dev/null
+[ -f "$build/build.ninja" ] || cmake --preset sanitize -B "$build" -DCOLDBRICK_BENCH=OFF -DCOLDBRICK_EXAMPLES=OFF -DCOLDBRICK_UNOPTIMIZED=-O1 >/dev/null
 cmake --build "$build" --target coldbrick_tool $(printf 'fuzz_%s ' "$@")
 cmake -DTOOL="$build/tool/coldbrick" -DSEEDS="$PWD/$build/fuzz/seeds" -P fuzz/seeds.cmake
 for target in "$@"; do

@@ -234,9 +234,9 @@ TEST(FilmFiles, FramesOfWebpAreLaidOnAsTheStandardSays) {
 // Time that grows with the square of the frames would be minutes here.
 TEST(FilmFiles, ManyFramesOfWebpAreReadOneAfterTheOther) {
     const PngFrame one{.box = {{0, 0}, {1, 1}}, .pixels = {colors::gold}, .disposal = 0, .blend = 0, .ticks = 1};
-    const auto file = webp_film(std::vector<PngFrame>(100'000, one), {1, 1});
-    EXPECT_EQ(load_frames(file).frames.size(), 100'000U);
-    EXPECT_NEAR(load_any(file).info.seconds, 2000, 1e-6);
+    const auto file = webp_film(std::vector<PngFrame>(25'000, one), {1, 1});
+    EXPECT_EQ(load_frames(file).frames.size(), 25'000U);
+    EXPECT_NEAR(load_any(file).info.seconds, 500, 1e-6);
 }
 
 // Of palettes that come again and again, the first counts, and the others are not kept for each frame.

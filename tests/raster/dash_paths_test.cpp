@@ -158,7 +158,7 @@ void expect_parts_are_whole(const Area& area, int number) {
 TEST(Parts, OfStrokesAreTheWhole) {
     Dice dice{293};
     const std::array widths = {0.5, 1.0, 2.0, 3.0, 8.0, 20.0, 38.0};
-    for (int i = 0; i < (is_sanitized ? 2 : 10); ++i) {
+    for (int i = 0; i < (is_sanitized ? 1 : 10); ++i) {
         auto how = Stroke{.width = widths[static_cast<std::size_t>(dice.number(0, 6))],
                           .align = static_cast<Align>(dice.number(0, 2)),
                           .cap = static_cast<Cap>(dice.number(0, 2)),

@@ -160,7 +160,7 @@ TEST_F(ToolFrames, RowsThatCannotBeAreToldBeforeAnythingIsWritten) {
 // On a terminal, what takes longer than a second says how far it is; elsewhere, and where it is to be quiet, not.
 TEST_F(ToolFrames, ProgressIsToldOnATerminal) {
     // Longer than a second also on a fast machine, as nothing is told before.
-    const auto rounds = is_sanitized ? 30'000 : 250'000;
+    const auto rounds = is_sanitized ? 4'000 : 120'000;
     write("slow.brick", "sheet size 40,30\nframes 50 rate 20\nrepeat " + std::to_string(rounds) +
                             "\nwhen random() > 2\nend\nend\nmark at 1,1 ink red\n");
     const auto command = tool() + " render slow.brick -o slow.png --threads 1";

@@ -41,7 +41,12 @@ Tolerance detail_in(const Box& clip, double flatness, const Stroke& how) noexcep
 Tolerance for_stroke(Tolerance tolerance, const Stroke& how) noexcept {
     tolerance.seen = tolerance.seen.grown(reach_of(how));
     tolerance.is_measured = !how.dash.empty();
-    if (tolerance.is_measured) tolerance.flatness /= std::max(1.0, how.width.pixels());
+    if (tolerance.is_measured) {
+        // At most some 2^20 chords within the pen's reach, several for each of the most_dashes that a call may have.
+        constexpr auto least_of_width = 0x1p-36;
+        const auto width = how.width.pixels();
+        tolerance.flatness = std::max(tolerance.flatness / std::max(1.0, width), width * least_of_width);
+    }
     return tolerance;
 }
 
