@@ -81,13 +81,13 @@ void add_regions() {
         }
         return all.front();
     };
-    const auto many = std::make_shared<std::vector<Region>>(discs(1000));
+    const auto more = std::make_shared<std::vector<Region>>(discs(1000));
     const auto fewer = std::make_shared<std::vector<Region>>(discs(250));
     add({.name = "union of 1,000 discs of radius 40",
          .reference = "of 250",
          .allowed = 4.8,
          .items = 1,
-         .ours = [=] { benchmark::DoNotOptimize(unite_all(*many)); },
+         .ours = [=] { benchmark::DoNotOptimize(unite_all(*more)); },
          .other = [=] { benchmark::DoNotOptimize(unite_all(*fewer)); }});
     add({.name = "the same union",
          .reference = "a list of its spans, one by one",

@@ -59,13 +59,13 @@ AllForms all_forms() {
     for (const auto& kind : statement_kinds()) {
         if (kind.forms.empty()) continue;
         if (kind.head != Head::shape && kind.head != Head::name_and_kind) {
-            all[std::string{kind.verb}] = kind.forms;
+            all[std::string{kind.word()}] = kind.forms;
             continue;
         }
         // One form for each gradient; that of a region for shapes.
         const auto names = kind.head == Head::shape ? Words{"region"} : Words{gradients.begin(), gradients.end()};
         for (std::size_t i = 0; i < names.size(); ++i) {
-            all[std::string{kind.verb} + " " + std::string{names[i]}] = {kind.forms[i]};
+            all[std::string{kind.word()} + " " + std::string{names[i]}] = {kind.forms[i]};
         }
     }
     for (const auto& shape : shape_statements()) add_forms_of(shape, all);

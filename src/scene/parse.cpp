@@ -92,7 +92,7 @@ void ProgramParser::read(std::string_view text) {
 // Says so where a statement may not stand.
 void ProgramParser::check_place(const Statement& statement, const StatementKind& kind) {
     const auto& verb = statement.words[0];
-    if (blocks_.empty() && !sheet_seen_ && !first_told_ && kind.verb != "sheet" && !kind.is_before_sheet) {
+    if (blocks_.empty() && !sheet_seen_ && !first_told_ && kind.verb != Verb::sheet && !kind.is_before_sheet) {
         faults_.add(verb, "the first statement must be the sheet", advice_to_begin());
         first_told_ = true;
     }
@@ -101,12 +101,12 @@ void ProgramParser::check_place(const Statement& statement, const StatementKind&
                     "write it before the " + std::string{program_.nodes[blocks_.front().node].verb.text} + " of line " +
                         std::to_string(program_.nodes[blocks_.front().node].verb.place.line));
     }
-    if (kind.verb == "sheet" && file_ != 0) {
+    if (kind.verb == Verb::sheet && file_ != 0) {
         faults_.add(verb, "an included file has no sheet", "the sheet stands in the scene that includes it");
-    } else if (kind.verb == "sheet" && sheet_seen_) {
+    } else if (kind.verb == Verb::sheet && sheet_seen_) {
         faults_.add(verb, "the sheet is given twice", "a scene has one sheet, its first statement");
     }
-    if (kind.verb == "frames" && std::exchange(frames_seen_, frames_seen_ || kind.verb == "frames")) {
+    if (kind.verb == Verb::frames && std::exchange(frames_seen_, frames_seen_ || kind.verb == Verb::frames)) {
         faults_.add(verb, "the frames are given twice", "a scene says once how many it has");
     }
 }
@@ -125,7 +125,8 @@ void ProgramParser::take(const Statement& statement) {
         if (verb.text.starts_with('#')) {
             faults_.add(verb, "a comment begins with //", "write // instead of #");
         } else {
-            faults_.add(verb, "unknown statement " + in_quotes(verb.text), suggestion(verb.text, verbs()));
+            faults_.add(verb, "unknown statement " + in_quotes(verb.text),
+                        suggestion(verb.text, {verb_words.begin(), verb_words.end()}));
         }
         return;
     }
@@ -133,19 +134,19 @@ void ProgramParser::take(const Statement& statement) {
     is_open_ = false;
     check_place(statement, *node.kind);
     if (statement.sound) take_kind(statement, node);
-    if (node.kind->verb == "sheet") {
+    if (node.kind->verb == Verb::sheet) {
         sheet_seen_ = true;
         for (const auto* const name : {"width", "height"}) scope_.find(name)->is_unfinished = false;
     }
     node.is_faulty = !statement.sound || faults_.count() != before;
     if (node.is_faulty) define_faulty(statement, *node.kind, node);
-    if (node.kind->verb == "include") return;
+    if (node.kind->verb == Verb::include) return;
     node.part_count = static_cast<std::uint32_t>(program_.parts.size()) - node.first_part;
     node.all_values = static_cast<std::uint32_t>(program_.values.size()) - node.first_value;
     const auto number = static_cast<std::uint32_t>(program_.nodes.size());
     program_.nodes.push_back(node);
     if (node.kind->block != Block::none) begin_block(node, number);
-    if (node.kind->verb == "end" || node.kind->verb == "otherwise") after_end(node);
+    if (node.kind->verb == Verb::end || node.kind->verb == Verb::otherwise) after_end(node);
 }
 
 void ProgramParser::take_kind(const Statement& statement, Node& node) {
@@ -170,10 +171,10 @@ std::size_t ProgramParser::head(const Statement& statement, Node& node) {
     if (words.size() == 1) {
         faults_.add(
             words[0],
-            in_quotes(kind.verb) + " has no " +
-                (is_shape               ? "shape"
-                 : kind.verb == "paste" ? "picture"
-                                        : "value") +
+            in_quotes(kind.word()) + " has no " +
+                (is_shape                   ? "shape"
+                 : kind.verb == Verb::paste ? "picture"
+                                            : "value") +
                 " after it",
             is_shape ? "allowed are " + in_words(shape_names(), "and") : "for example: " + std::string{kind.example});
         return 0;
@@ -182,12 +183,12 @@ std::size_t ProgramParser::head(const Statement& statement, Node& node) {
         node.word = words[1];
         node.shape = shape_statement(words[1].text);
     } else {
-        if (kind.verb == "frames") {
+        if (kind.verb == Verb::frames) {
             // What the rest of the line may ask for.
             for (const auto* const name : {"frame", "progress"}) scope_.find(name)->is_unfinished = false;
         }
         compiler_.expect_text("the name of a picture", "\"quay.png\"");
-        value(words[1], kind.verb == "frames" ? Reads::number : Reads::text);
+        value(words[1], kind.verb == Verb::frames ? Reads::number : Reads::text);
         node.value_count = 1;
     }
     return 2;
@@ -220,7 +221,7 @@ std::size_t ProgramParser::name(const Statement& statement, Node& node) {
     const auto& words = statement.words;
     const auto& kind = *node.kind;
     if (words.size() < 3 || words[2].text != "=") {
-        faults_.add(words.size() > 1 ? words[1] : words[0], in_quotes(kind.verb) + " needs a name and '='",
+        faults_.add(words.size() > 1 ? words[1] : words[0], in_quotes(kind.word()) + " needs a name and '='",
                     "for example: " + std::string{kind.example});
         return 0;
     }
@@ -250,16 +251,16 @@ std::size_t ProgramParser::name(const Statement& statement, Node& node) {
 void ProgramParser::body(const Statement& statement, std::size_t begin, Node& node) {
     const auto& words = statement.words;
     const auto& kind = *node.kind;
-    const auto key = kind.head == Head::name_and_kind ? std::string{kind.verb} + " " + std::string{words[3].text}
+    const auto key = kind.head == Head::name_and_kind ? std::string{kind.word()} + " " + std::string{words[3].text}
                      : kind.head == Head::shape       ? node.words()
-                                                      : std::string{kind.verb};
+                                                      : std::string{kind.word()};
     const auto& forms = forms_of(key);
     if (kind.body == Body::areas) {
         areas(statement, 1, forms, node);
     } else if (kind.body != Body::arguments) {
         values(statement, begin, node);
     } else if (forms.empty()) {
-        refuse_shape(node.word, kind.verb == "stroke", faults_);
+        refuse_shape(node.word, kind.verb == Verb::stroke, faults_);
     } else if (kind.head == Head::shape && node.word.text == "region") {
         areas(statement, 2, forms, node);
     } else {
@@ -284,7 +285,7 @@ void ProgramParser::values(const Statement& statement, std::size_t begin, Node& 
     const auto count = words.size() - std::min(begin, words.size());
     const auto most = body == Body::no_value ? 0U : 1U;
     if (count == 0 && body != Body::no_value) {
-        faults_.add(words.back(), in_quotes(node.kind->verb) + " has no value after it",
+        faults_.add(words.back(), in_quotes(node.kind->word()) + " has no value after it",
                     "for example: " + std::string{node.kind->example});
         return;
     }
@@ -295,11 +296,11 @@ void ProgramParser::values(const Statement& statement, std::size_t begin, Node& 
     }
     if (body != Body::values && count > most) {
         faults_.add(words[begin + most],
-                    in_quotes(node.kind->verb) + (most == 0 ? " takes nothing" : " takes one value"));
+                    in_quotes(node.kind->word()) + (most == 0 ? " takes nothing" : " takes one value"));
         return;
     }
-    const auto is_named_palette = node.kind->verb == "palette" && count == 1 && !words[begin].text.starts_with('#') &&
-                                  scope_.find(words[begin].text) == nullptr;
+    const auto is_named_palette = node.kind->verb == Verb::palette && count == 1 &&
+                                  !words[begin].text.starts_with('#') && scope_.find(words[begin].text) == nullptr;
     const auto reads = is_named_palette ? Reads::word : node.kind->reads;
     for (auto i = begin; i < words.size(); ++i) value(words[i], reads);
     node.value_count = static_cast<std::uint32_t>(count);
@@ -339,7 +340,7 @@ void ProgramParser::define_names(const Statement& statement, Node& node) {
     const auto& kind = *node.kind;
     if (kind.defines() && kind.block == Block::none) {
         node.slot = scope_.define(statement.words[1]).slot;
-        if (kind.verb == "dial") {
+        if (kind.verb == Verb::dial) {
             if (!includes(program_.dials, node.word.text)) program_.dials.emplace_back(node.word.text);
         }
     }
@@ -353,7 +354,7 @@ void ProgramParser::define_names(const Statement& statement, Node& node) {
 
 // What a faulty statement would have defined is known, so that its uses are not reported as wrong too.
 void ProgramParser::define_faulty(const Statement& statement, const StatementKind& kind, Node& node) {
-    const auto is_shape = kind.verb == "shape" && statement.words.size() > 1;
+    const auto is_shape = kind.verb == Verb::shape && statement.words.size() > 1;
     if (is_shape && node.slot != no_slot) program_.shapes[node.definition].is_faulty = true;
     if (is_shape && node.slot == no_slot) {
         auto& known = scope_.define_quietly(statement.words[1]);

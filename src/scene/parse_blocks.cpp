@@ -60,7 +60,7 @@ void ProgramParser::after_end(const Node& node) {
     const auto number = static_cast<std::uint32_t>(program_.nodes.size() - 1);
     if (blocks_.empty()) return;
     auto& block = blocks_.back();
-    if (node.kind->verb == "otherwise") {
+    if (node.kind->verb == Verb::otherwise) {
         if (block.block != Block::when) return;
         program_.nodes[block.branches.back()].next = number;
         block.branches.push_back(number);

@@ -1,7 +1,7 @@
 // Scenes that have been read, to be evaluated.
 #include "scene/parse.hpp"
 #include "scene/report.hpp"
-#include "scene/run.hpp"
+#include "scene/scene_run.hpp"
 
 #include "coldbrick/error.hpp"
 
@@ -54,7 +54,7 @@ Scene run(const LoadedProgram& loaded, const SceneInput& input, Faults& faults) 
     const BudgetScope scope{&budget.of_calls()};
     SceneFiles files{loaded.folder, loaded.limits, faults};
     budget.spend(loaded.program.bytes(), {.text = {}, .place = {.line = 1, .column = 1}});
-    Runner{{loaded.program, input, files, loaded.files, budget, faults}, scene}.run();
+    run_program({loaded.program, input, files, loaded.files, budget, faults}, scene);
     scene.spent = budget.of_calls().spent();
     scene.remarks = loaded.remarks;
     for (auto& remark : faults.take_remarks()) scene.remarks.push_back(std::move(remark));

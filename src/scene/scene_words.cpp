@@ -36,7 +36,7 @@ SceneKeyword keyword_of(const detail::Keyword& keyword) {
 SceneWords all_words() {
     SceneWords all;
     for (const auto& kind : detail::statement_kinds()) {
-        const auto verb = std::string{kind.verb};
+        const auto verb = std::string{kind.word()};
         using enum detail::Block;
         all.verbs.push_back({.name = verb,
                              .form = std::string{kind.form},

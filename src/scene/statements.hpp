@@ -5,6 +5,7 @@
 #include "scene/grammar.hpp"
 #include "scene/tokens.hpp"
 
+#include <array>
 #include <cstdint>
 #include <span>
 #include <string_view>
@@ -12,9 +13,49 @@
 
 namespace coldbrick::inline v0::detail {
 
-class Runner;
+struct SceneRun;
 class ProgramParser;
 struct Node;
+
+enum class Verb : std::uint8_t {
+    clip,
+    color,
+    dial,
+    edges,
+    end,
+    face,
+    fill,
+    flood,
+    frames,
+    gradient,
+    hatch,
+    include,
+    let,
+    mark,
+    measure,
+    move,
+    otherwise,
+    palette,
+    paste,
+    pattern,
+    repeat,
+    scale,
+    seed,
+    shape,
+    shear,
+    sheet,
+    stroke,
+    turn,
+    use,
+    when
+};
+
+// Their words, in the same order.
+inline constexpr auto verb_words = std::to_array<std::string_view>(
+    {"clip",   "color",   "dial", "edges", "end",     "face",  "fill",      "flood",   "frames", "gradient",
+     "hatch",  "include", "let",  "mark",  "measure", "move",  "otherwise", "palette", "paste",  "pattern",
+     "repeat", "scale",   "seed", "shape", "shear",   "sheet", "stroke",    "turn",    "use",    "when"});
+static_assert(static_cast<std::size_t>(Verb::when) + 1 == verb_words.size());
 
 // What stands between the verb and the arguments.
 enum class Head : std::uint8_t {
@@ -36,14 +77,14 @@ enum class Body : std::uint8_t { arguments, areas, no_value, one_value, values, 
 enum class Block : std::uint8_t { none, group, clip, pattern, repeat, when, shape };
 
 struct StatementKind {
-    std::string_view verb;
+    Verb verb;
     Head head = Head::nothing;
     Body body = Body::arguments;
     std::vector<StatementForm> forms;  // of those with arguments, but for shapes, which say theirs themselves
     std::string_view example;          // how it may be written
     std::string_view form;             // for help: what follows the verb, and what it does
     std::string_view meaning;
-    void (Runner::*take)(const Node& node);
+    void (*run)(SceneRun& run, const Node& node);                                    // null: it is read and never run
     void (ProgramParser::*parse)(const Statement& statement, Node& node) = nullptr;  // of Head::own
     Block block = Block::none;                                                       // what it begins, that 'end' ends
     Reads reads = Reads::color;    // its values, if it has values alone
@@ -51,6 +92,7 @@ struct StatementKind {
     bool is_before_sheet = false;  // whether it may stand before the sheet
     bool is_done_at_once = false;  // whether nothing of its values is needed behind it
 
+    [[nodiscard]] std::string_view word() const noexcept { return verb_words[static_cast<std::size_t>(verb)]; }
     [[nodiscard]] bool defines() const noexcept {
         return head == Head::name || head == Head::name_and_kind || head == Head::name_and_face ||
                head == Head::name_and_value;
@@ -63,9 +105,11 @@ struct StatementKind {
 // Null if there is none of that verb.
 [[nodiscard]] const StatementKind* statement_kind(std::string_view verb);
 
-[[nodiscard]] std::vector<std::string_view> verbs();
-
-// The entries of those that compute: names, loops, conditions, shapes of one's own, frames.
-[[nodiscard]] std::vector<StatementKind> computing_kinds();
+// The entries of each group, in a file with what they do.
+[[nodiscard]] std::vector<StatementKind> sheet_statements();
+[[nodiscard]] std::vector<StatementKind> name_statements();
+[[nodiscard]] std::vector<StatementKind> block_statements();
+[[nodiscard]] std::vector<StatementKind> drawing_statements();
+[[nodiscard]] std::vector<StatementKind> flow_statements();
 
 }  // namespace coldbrick::inline v0::detail

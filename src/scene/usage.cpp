@@ -39,10 +39,12 @@ void add_line(std::string& text, std::string_view word, std::size_t least, std::
 
 std::string scene_usage() {
     std::string text;
-    const auto add = [&](const detail::StatementKind& kind) { add_line(text, kind.verb, 6, kind.form, kind.meaning); };
+    const auto add = [&](const detail::StatementKind& kind) {
+        add_line(text, kind.word(), 6, kind.form, kind.meaning);
+    };
     add(*detail::statement_kind("sheet"));
     for (const auto& kind : detail::statement_kinds()) {
-        if (kind.verb != "sheet") add(kind);
+        if (kind.verb != detail::Verb::sheet) add(kind);
     }
     text += "\n";
     for (const auto& shape : detail::shape_statements()) add_line(text, shape.name, 8, shape.form, shape.meaning);
