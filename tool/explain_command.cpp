@@ -227,10 +227,10 @@ void print_explanation(const Scene& scene, const Explanation& explanation) {
                scene.size.height, seen, explanation.calls.size());
     const auto statements = by_statement(scene, explanation);
     print_table(scene, statements);
-    auto has_told = false;
+    auto has_printed = false;
     for (const auto& of : statements) {
         if (of.seen_calls > 0) continue;
-        if (!std::exchange(has_told, true)) fmt::print("\n");
+        if (!std::exchange(has_printed, true)) fmt::print("\n");
         const auto often = of.calls > 1 ? fmt::format(" (the first of {} times)", of.calls) : "";
         fmt::print("{}{}\n", explain_unseen(scene, of.first, explanation.calls[of.first]), often);
     }

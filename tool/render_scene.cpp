@@ -112,7 +112,7 @@ void limit_sheet(Scene& scene, const std::vector<Output>& outputs, FileFormat fo
 void draw_still(const Scene& scene, const std::vector<Output>& outputs, FileFormat format, bool is_quiet,
                 Shown& shown) {
     within_limits(scene, [&] {
-        // What is hidden takes two more drawings to find, so it is looked for where somebody reads of it.
+        // What is hidden takes two more drawings to find, so it is looked for only where it is printed.
         const auto looks_for_hidden = is_explained(scene) && !is_quiet;
         if (!looks_for_hidden) note_bounds(scene, shown);
         if (is_streamed(scene, outputs, format)) return stream_still(scene, outputs, format, is_quiet, shown);

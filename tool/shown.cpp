@@ -8,7 +8,7 @@ namespace coldbrick::tool {
 
 namespace {
 
-constexpr std::size_t most_told = 20;
+constexpr std::size_t most_reported = 20;
 
 }  // namespace
 
@@ -46,7 +46,7 @@ void Shown::note_call(const Scene& scene, std::size_t number, bool is_seen, cons
 void Shown::note_remarks(const Scene& scene) {
     if (std::exchange(has_picture_, true)) return;
     for (const auto& [place, what, file] : scene.remarks) {
-        if (remarks_.size() == most_told) {
+        if (remarks_.size() == most_reported) {
             ++more_remarks_;
             continue;
         }
@@ -72,11 +72,11 @@ void Shown::warn() const {
     if (more_remarks_ > 0) fmt::print(stderr, "... and {} more remarks\n", more_remarks_);
     std::size_t unseen = 0;
     for (const auto& [statement, entry] : statements_) {
-        if (entry.is_seen || ++unseen > most_told) continue;
+        if (entry.is_seen || ++unseen > most_reported) continue;
         const auto often = entry.calls > 1 ? fmt::format(" (the first of {} times)", entry.calls) : "";
         fmt::print(stderr, "{}{}\n", entry.why, often);
     }
-    if (unseen > most_told) fmt::print(stderr, "... and {} more of which nothing shows\n", unseen - most_told);
+    if (unseen > most_reported) fmt::print(stderr, "... and {} more of which nothing shows\n", unseen - most_reported);
 }
 
 }  // namespace coldbrick::tool

@@ -1,4 +1,4 @@
-// coldbrick/pixels.hpp - a view of pixels in memory that somebody else owns, and Bitmap, which owns its pixels.
+// coldbrick/pixels.hpp - a view of pixels in memory with another owner, and Bitmap, which owns its pixels.
 //
 //     Bitmap<Rgb8> chart{{720, 450}, 0x0b2239_rgb};              // new pixels, one colour
 //     Pixels<Bgr8> frame{{.top_left = camera, .size = {640, 480}, .stride = 1984}};

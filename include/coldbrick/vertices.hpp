@@ -26,7 +26,7 @@
 namespace COLDBRICK_PUBLIC coldbrick {
 inline namespace v0 {
 
-// Places in memory that somebody owns: pairs of numbers, at a fixed distance from each other.
+// Places in memory of an owner that outlives them: pairs of numbers, at a fixed distance from each other.
 class Vertices {
   public:
     Vertices(std::span<const Point> points) noexcept

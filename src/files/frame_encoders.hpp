@@ -39,15 +39,15 @@ class Ticks {
     int next(double seconds) noexcept {
         seconds_ += seconds;
         const auto until = std::llround(seconds_ * to_a_second_);
-        const auto ticks = until - told_;
-        told_ = until;
+        const auto ticks = until - written_until_;
+        written_until_ = until;
         return static_cast<int>(ticks);
     }
 
   private:
     int to_a_second_;
     double seconds_ = 0;
-    long long told_ = 0;
+    long long written_until_ = 0;
 };
 
 // The rows of the frame before, to find what has changed.

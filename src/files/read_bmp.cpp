@@ -256,13 +256,13 @@ void read_colors(FileBytes file_rows, const BmpHeader& header, PixelSink& sink) 
 // write alpha there. It is meant if any pixel has some.
 void find_meant_alpha(FileBytes rows, BmpHeader& header, PictureInfo& info) {
     if (header.bits != 32 || header.packing != Packing::none) return;
-    auto is_told = false;
+    auto has_alpha = false;
     auto is_translucent = false;
     for (std::size_t i = 3; i < rows.size(); i += 4) {
-        is_told = is_told || rows[i] != 0;
+        has_alpha = has_alpha || rows[i] != 0;
         is_translucent = is_translucent || rows[i] != 255;
     }
-    if (!is_told || !is_translucent) return;
+    if (!has_alpha || !is_translucent) return;
     header.masks[3] = 0xff000000;
     info.oddities.emplace_back("its pixels' fourth bytes are read as alpha, which its header does not tell");
 }

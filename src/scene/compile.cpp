@@ -136,7 +136,7 @@ ValueWord Compiler::word(const Word& word, Reads reads) {
         program_.parts.push_back({.kind = Part::Kind::raw});
         return {.word = word, .first_part = static_cast<std::uint32_t>(program_.parts.size() - 1), .part_count = 1};
     }
-    // Told as what it is, and not by what is missing between commas.
+    // Reported as what it is, and not by what is missing between commas.
     const auto has_gap =
         word.text.starts_with(',') || word.text.ends_with(',') || word.text.find(",,") != std::string_view::npos;
     if (has_gap && !word.text.starts_with('"') && reads == Reads::any) {

@@ -32,7 +32,7 @@ ProgramParser::ProgramParser(Program& program, SceneFiles& files, SceneBudget& b
       compiler_{program, scope_, faults} {
     for (const auto* const name : {"width", "height", "frame", "progress", "last"}) {
         auto& known = scope_.define_quietly({.text = name, .place = {}});
-        known.is_told_if_unused = false;
+        known.is_reported_if_unused = false;
         known.is_unfinished = std::string_view{name} != "last";
     }
 }
@@ -42,7 +42,7 @@ void ProgramParser::parse(std::string_view text, const std::vector<std::string>&
     program_.first_outside = scope_.slots();
     program_.outside = outside;
     for (const auto& name : program_.outside) {
-        scope_.define_quietly({.text = name, .place = {}}).is_told_if_unused = false;
+        scope_.define_quietly({.text = name, .place = {}}).is_reported_if_unused = false;
     }
     scope_.open_block();
     read(program_.sources.back().text);
@@ -56,7 +56,7 @@ void ProgramParser::parse(std::string_view text, const std::vector<std::string>&
     program_.is_whole = blocks_.empty() && !budget_.is_spent();
     if (is_empty_) {
         faults_.add(beginning(), "the scene is empty", advice_to_begin());
-    } else if (!sheet_seen_ && !first_told_) {
+    } else if (!sheet_seen_ && !first_reported_) {
         faults_.add(beginning(), "the scene has no sheet", advice_to_begin());
     }
     scope_.close_block();
@@ -92,9 +92,9 @@ void ProgramParser::read(std::string_view text) {
 // Says so where a statement may not stand.
 void ProgramParser::check_place(const Statement& statement, const StatementKind& kind) {
     const auto& verb = statement.words[0];
-    if (blocks_.empty() && !sheet_seen_ && !first_told_ && kind.verb != Verb::sheet && !kind.is_before_sheet) {
+    if (blocks_.empty() && !sheet_seen_ && !first_reported_ && kind.verb != Verb::sheet && !kind.is_before_sheet) {
         faults_.add(verb, "the first statement must be the sheet", advice_to_begin());
-        first_told_ = true;
+        first_reported_ = true;
     }
     if (kind.is_top_only && !blocks_.empty()) {
         faults_.add(verb, in_quotes(verb.text) + " stands outside of all blocks",
@@ -358,17 +358,17 @@ void ProgramParser::define_faulty(const Statement& statement, const StatementKin
     if (is_shape && node.slot != no_slot) program_.shapes[node.definition].is_faulty = true;
     if (is_shape && node.slot == no_slot) {
         auto& known = scope_.define_quietly(statement.words[1]);
-        known.is_told_if_unused = false;
+        known.is_reported_if_unused = false;
         known.shape = static_cast<std::uint32_t>(program_.shapes.size());
         program_.shapes.push_back({.name = statement.words[1], .is_faulty = true});
         node.definition = known.shape;
     }
     if (kind.defines() && kind.block == Block::none && statement.words.size() > 1 && node.slot == no_slot) {
-        scope_.define_quietly(statement.words[1]).is_told_if_unused = false;
+        scope_.define_quietly(statement.words[1]).is_reported_if_unused = false;
     }
     for (std::size_t i = 1; i + 1 < statement.words.size(); ++i) {
         if (statement.words[i].text == "as" && node.slot == no_slot && kind.block == Block::none) {
-            scope_.define_quietly(statement.words[i + 1]).is_told_if_unused = false;
+            scope_.define_quietly(statement.words[i + 1]).is_reported_if_unused = false;
         }
     }
 }

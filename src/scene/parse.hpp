@@ -78,7 +78,7 @@ class ProgramParser {
     bool sheet_seen_ = false;
     bool is_open_ = false;  // whether the block that a statement begins has been begun in the scope
     bool frames_seen_ = false;
-    bool first_told_ = false;
+    bool first_reported_ = false;
     bool is_empty_ = true;
 };
 

@@ -197,7 +197,7 @@ bool ProgramParser::parameter(const Word& word, ShapeDefinition& definition) {
         if (faults_.count() != before) return false;
     }
     auto& known = scope_.define_quietly(name);
-    known.is_told_if_unused = name.text != "at";  // which moves the shape
+    known.is_reported_if_unused = name.text != "at";  // which moves the shape
     parameter.slot = known.slot;
     definition.parameters.push_back(parameter);
     return true;

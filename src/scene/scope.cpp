@@ -12,7 +12,7 @@ KnownName* Scope::find(std::string_view name) noexcept {
 KnownName& Scope::define(const Word& name) {
     if (const auto* const before = find(name.text)) {
         const auto number = static_cast<std::size_t>(before - known_.data());
-        if (number >= blocks_.back() && before->is_told_if_unused) {
+        if (number >= blocks_.back() && before->is_reported_if_unused) {
             faults_.add(name, in_quotes(name.text) + " is the name of something else already", "choose another name");
         } else if (before->word.place.line > 0) {
             faults_.remark(name, in_quotes(name.text) + " hides the one of line " +
@@ -36,7 +36,7 @@ void Scope::close_block() {
     for (auto i = first; i < known_.size(); ++i) {
         const auto& name = known_[i];
         // What an included file offers need not be used.
-        if (!name.is_used && name.is_told_if_unused && name.file == 0) {
+        if (!name.is_used && name.is_reported_if_unused && name.file == 0) {
             faults_.remark(name.word, "the name " + in_quotes(name.word.text) + " is never used");
         }
     }

@@ -16,7 +16,7 @@ struct KnownName {
     std::uint32_t slot = no_slot;
     std::uint32_t shape = no_slot;  // which shape of one's own it is, if it is one
     bool is_used = false;
-    bool is_told_if_unused = true;
+    bool is_reported_if_unused = true;
     bool is_unfinished = false;  // the pattern that is being drawn
 };
 

@@ -95,7 +95,7 @@ std::optional<Both> both_of(const GivenValue& value) {
 }
 
 // Whether the fault of a value has been reported.
-bool is_told(const GivenValue& value) {
+bool has_reported_fault(const GivenValue& value) {
     for (std::size_t i = 0; i < value.size(); ++i) {
         if (value[i].value.kind == ValueKind::none) return true;
     }
@@ -110,7 +110,7 @@ std::optional<Result> read_both(const GivenValue& value, Faults& faults, const R
         const auto y = read(both->y);
         return x && y ? std::optional{Result{*x, *y}} : std::nullopt;
     }
-    if (!is_told(value)) {
+    if (!has_reported_fault(value)) {
         faults.add(value.word(), in_quotes(value.word().text) + " is no pair",
                    "a pair is two values and a comma, without spaces: 236,148");
     }

@@ -169,8 +169,8 @@ std::optional<Box> scan_ready(const AreaRef& area, const Box& clip, const SpanSi
     const auto move = is_moved(area) ? Placement{*area.by}.move() : Position{};
     if (!move) return std::nullopt;
     Box touched;
-    const auto is_told = calls->scan_ready(shape, *area.fill, *move, clip, sink, touched);
-    return is_told ? std::optional{touched} : std::nullopt;
+    const auto is_scanned = calls->scan_ready(shape, *area.fill, *move, clip, sink, touched);
+    return is_scanned ? std::optional{touched} : std::nullopt;
 }
 
 }  // namespace

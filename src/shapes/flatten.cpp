@@ -154,7 +154,7 @@ void add_part(const Curve& curve, const Tolerance& tolerance, Subpath& subpath, 
         add_part(curve.half(true), tolerance, subpath, depth + 1);
         return;
     }
-    const auto flatness = told_flatness(tolerance.flatness, curve.distance_from_origin() + curve.extent());
+    const auto flatness = resolved_flatness(tolerance.flatness, curve.distance_from_origin() + curve.extent());
     const auto parts = std::min(curve.even_parts(flatness), 4096.0);
     subpath.expect(static_cast<std::size_t>(parts) + 2);
     auto step = std::min(1.0, 1 / parts);

@@ -176,7 +176,7 @@ class Reporter {
         : sink_{sink},
           left_{clip.at.x},
           right_{std::int64_t{clip.at.x} + clip.size.width},
-          tells_cover_{is_smooth && sink.take_cover != nullptr} {}
+          reports_cover_{is_smooth && sink.take_cover != nullptr} {}
 
     // A row of pieces that lie inside the clip as a whole, as spans.
     void add_whole(int y, std::span<const ReadyRows> pieces) {
@@ -206,7 +206,7 @@ class Reporter {
         least_y_ = std::min(least_y_, box.at.y);
         last_y_ = std::max(last_y_, box.last().y);
     }
-    [[nodiscard]] bool tells_cover() const noexcept { return tells_cover_; }
+    [[nodiscard]] bool reports_cover() const noexcept { return reports_cover_; }
 
     void add_row(int y, const PlacedReady& piece) {
         const auto& letters = *piece.letters;
@@ -219,7 +219,7 @@ class Reporter {
             last_y_ = std::max(last_y_, y);
             least_x_ = std::min(least_x_, from);
             most_x_ = std::max(most_x_, to);
-            if (tells_cover_) {
+            if (reports_cover_) {
                 const auto* const each = letters.each(part);
                 if (cover_count_ == covers_.size()) flush();
                 covers_[cover_count_++] = {.y = y,
@@ -272,7 +272,7 @@ class Reporter {
     SpanSink sink_;
     int left_;
     std::int64_t right_;
-    bool tells_cover_;
+    bool reports_cover_;
     std::array<Span, batch> spans_;
     std::array<CoverSpan, batch> covers_;
     std::size_t span_count_ = 0;
@@ -354,7 +354,7 @@ std::optional<Box> scan_letters(const Text& text, const Fill& how, Position by, 
     if (!lines) return std::nullopt;
     Reporter reporter{clip, how.edge == Edge::smooth, sink};
     for (const auto& line : *lines) {
-        if (!reporter.tells_cover() && line.is_inside(clip)) {
+        if (!reporter.reports_cover() && line.is_inside(clip)) {
             report_whole(line, reporter);
             continue;
         }

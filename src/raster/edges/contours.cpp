@@ -247,7 +247,7 @@ Box sweep_contours(FixedEdges& edges, FillRule rule, const SpanSink& sink) {
 
 double cosine_of_flat_arc(double radius, double flatness) noexcept {
     // The sagitta of an arc of angle a is radius * (1 - cos(a / 2)).
-    const auto cosine_of_half = radius <= flatness ? 0.0 : 1 - told_flatness(flatness, radius) / radius;
+    const auto cosine_of_half = radius <= flatness ? 0.0 : 1 - resolved_flatness(flatness, radius) / radius;
     return std::max(2 * cosine_of_half * cosine_of_half - 1, 0.0);
 }
 

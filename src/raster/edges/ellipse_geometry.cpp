@@ -15,7 +15,7 @@ class ParallelDrawer {
           distance_{distance},
           contours_{contours},
           size_{geometry.a() + geometry.b() + std::fabs(distance) + length(geometry.center())},
-          flatness_{told_flatness(contours.flatness(), size_)},
+          flatness_{resolved_flatness(contours.flatness(), size_)},
           seen_{contours.seen()} {}
 
     // The place with that normal, in the ellipse's own directions.

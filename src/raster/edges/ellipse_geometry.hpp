@@ -59,7 +59,7 @@ inline void add_chords(Vec from, Vec to, const RoundPlaces& place, const Toleran
     const auto middle = unit(from + to);
     constexpr auto deepest = 40;
     const auto flatness =
-        told_flatness(tolerance.flatness, length(place.center) + place.half_axes.x + place.half_axes.y);
+        resolved_flatness(tolerance.flatness, length(place.center) + place.half_axes.x + place.half_axes.y);
     const auto is_flat = !(std::fabs(cross(place(middle) - begin, chord)) > flatness * length(chord));
     // Where the tangents meet.
     const auto tip = place((from + to) * (1 / (1 + dot(from, to))));

@@ -47,7 +47,7 @@ struct Surroundings {
 
 // The flatness, or the resolution of numbers of that size, if that is more: a transform that makes everything much
 // larger would ask for chords without end.
-constexpr double told_flatness(double flatness, double size) noexcept { return std::max(flatness, size * 0x1p-46); }
+constexpr double resolved_flatness(double flatness, double size) noexcept { return std::max(flatness, size * 0x1p-46); }
 
 // How closely curves are followed by chords, and where: what has no part in what is seen may have fewer of them,
 // of which none comes into it either.

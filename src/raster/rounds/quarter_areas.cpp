@@ -268,11 +268,11 @@ class QuarterWalk {
                               : Place{.x = center_.x, .y = top_, .p = curve_.across.least, .q = curve_.up.most};
         const auto columns = column_sides(begin.x, stop.x);
         take_pieces(rows.count + columns.count + 1);
-        is_told_ = begin.x >= part_.first_column && begin.x < part_.end_column;
-        if (is_told_) add_place(begin);
+        is_within_ = begin.x >= part_.first_column && begin.x < part_.end_column;
+        if (is_within_) add_place(begin);
         begin_row(end - 1, std::clamp(static_cast<int>(std::floor(begin.x)), part_.first_column, part_.end_column));
         follow(rows, begins_at_side ? 1 : 0, ends_at_side ? rows.count - 1 : rows.count, columns);
-        if (is_told_) add_piece(stop, (right_of(column_) - stop.x) * (bottom_ - stop.y));
+        if (is_within_) add_piece(stop, (right_of(column_) - stop.x) * (bottom_ - stop.y));
         finish(ends_at_side);
     }
 
@@ -286,7 +286,7 @@ class QuarterWalk {
                 come_to_column(columns.first + column, at_column_side(columns, column));
                 ++column;
             } else {
-                if (is_told_) add_piece(at_row_side(rows, row), (right_of(column_) - next) * (bottom_ - row_));
+                if (is_within_) add_piece(at_row_side(rows, row), (right_of(column_) - next) * (bottom_ - row_));
                 ++row;
                 begin_row(row_ - 1, column_);
                 next = next_of();
@@ -342,8 +342,8 @@ class QuarterWalk {
 
     // To the side of the next column: the first one that is asked for, another one, or the end of them.
     void come_to_column(int column, const Place& at) noexcept {
-        is_told_ ? add_piece(at, 0) : add_place(at);
-        is_told_ = column < part_.end_column;
+        is_within_ ? add_piece(at, 0) : add_place(at);
+        is_within_ = column < part_.end_column;
         column_ = column;
     }
 
@@ -378,7 +378,7 @@ class QuarterWalk {
     double top_;
     CurveAxes curve_{};
     CurvePieces pieces_{};
-    bool is_told_ = false;  // whether it has come to the columns that are asked for, and not yet past them
+    bool is_within_ = false;  // whether it has come to the columns that are asked for, and not yet past them
     int row_ = 0;
     int column_ = 0;
     double bottom_ = 0;

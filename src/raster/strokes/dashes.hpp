@@ -34,7 +34,7 @@ class DashPattern {
         return length / period_ * (static_cast<double>(starts_.size()) - 1) / 2;
     }
 
-    // A dash from one distance to another, and the how manieth it is.
+    // A dash from one distance to another, and its number, counted from the path's beginning.
     struct Dash {
         double begin;
         double end;

@@ -111,7 +111,7 @@ class FixedHairline {
         if (first_pixel && last_pixel) return line(*first_pixel, *last_pixel, length(along));
         const auto by_row = std::fabs(along.y) >= std::fabs(along.x);
         const auto size = length(along);
-        // Told by the longer direction: where it begins and ends there, and what goes across.
+        // Decided by the longer direction: where it begins and ends there, and what goes across.
         const auto first = by_row ? from.y : from.x;
         const auto last = by_row ? to.y : to.x;
         const auto start_across = by_row ? from.x : from.y;

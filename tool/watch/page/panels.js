@@ -60,7 +60,7 @@ export function showStory(story, goTo) {
 
 const rounded = number => String(Math.round(number * 1e6) / 1e6);
 
-// A slider for each dial; tells set(name, value).
+// A slider for each dial; calls set(name, value).
 export class Dials {
   constructor(set) {
     this.set = set;
@@ -100,7 +100,7 @@ export class Dials {
   }
 }
 
-// Plays frames; tells draw(number), which is over when it is shown.
+// Plays frames; calls draw(number), which is over when it is shown.
 export class Frames {
   constructor(draw) {
     Object.assign(this, { draw, count: 1, rate: 0, number: 0, isPlaying: false });
