@@ -142,6 +142,7 @@ void run_end(SceneRun& run, const Node& node) {
 
 }  // namespace
 
+// NOLINTNEXTLINE(readability-function-size): a table
 std::vector<StatementKind> block_statements() {
     return {
         {.verb = Verb::clip,

@@ -228,6 +228,7 @@ void run_paste(SceneRun& run, const Node& node) {
 
 }  // namespace
 
+// NOLINTNEXTLINE(readability-function-size): a table
 std::vector<StatementKind> drawing_statements() {
     const auto outline_words =
         with_words(with_words(with_words({"as"}, stroke_words(false)), compositing_words()), rim_words());

@@ -164,6 +164,7 @@ void run_use(SceneRun& run, const Node& node) {
 
 }  // namespace
 
+// NOLINTNEXTLINE(readability-function-size): a table
 std::vector<StatementKind> flow_statements() {
     return {
         {.verb = Verb::include,

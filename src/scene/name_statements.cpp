@@ -93,6 +93,7 @@ void run_dial(SceneRun& run, const Node& node) {
 
 }  // namespace
 
+// NOLINTNEXTLINE(readability-function-size): a table
 std::vector<StatementKind> name_statements() {
     const std::vector<std::string_view> gradient_words{"spread", "placing", "dither"};
     return {
